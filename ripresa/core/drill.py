@@ -1,0 +1,110 @@
+"""The drill: what the teacher wrote, composed of material, legs, hands, accents and click."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.accents import Accents, EachBeat
+from ripresa.core.click import Click, NamedClick
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact, label
+from ripresa.core.hands import Hands, NoHands
+from ripresa.core.instrument import instrument_named
+from ripresa.core.material import Material, ScaleRun
+from ripresa.core.meter import meter_named
+from ripresa.core.tempo import check_bpm
+
+#: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
+DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
+MOST_LEGS = 400
+LONGEST_TEXT = 200
+
+Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
+Closing = Literal["by_seam", "own", "shared"]
+
+SEAMS: dict[Seam, tuple[str, str]] = {
+    "hold": ("hold to the bar line", "Each leg starts on 1, and there is time to think."),
+    "straight_on": ("straight on", "No time to think: the change itself is the drill."),
+    "bar_rest": ("a bar’s rest between", "A whole bar to hear the next division inside."),
+    "breath": ("a beat to breathe", "For wind, or to let go of the hand."),
+}
+CLOSINGS: dict[Closing, tuple[str, str]] = {
+    "by_seam": ("as the seam needs", "Its own where something is missing to the bar line, else shared."),
+    "own": ("a note of its own", "The run always ends at rest."),
+    "shared": ("shared with what follows", "The tonic that ends one leg begins the next."),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Leg:
+    """A stretch of a drill with one division.
+
+    Args:
+        division: Notes per beat: ½ or 1 to 8.
+
+    Raises:
+        OutOfRange: Any other division.
+    """
+
+    division: Exact
+
+    def __post_init__(self) -> None:
+        if self.division not in DIVISIONS:
+            offered = ", ".join(label(division) for division in DIVISIONS)
+            raise OutOfRange(
+                f"{label(self.division)} notes a beat is not a division that Ripresa can lay out yet. "
+                f"Use one of {offered}.",
+                field="legs.division",
+            )
+
+
+@dataclass(frozen=True, slots=True)
+class Drill:
+    """What is practised.
+
+    Args:
+        title: What the teacher calls it, up to 200 signs.
+        material: What is played.
+        legs: Stretches of one division each, in order; 1 to 400.
+        bpm: Tempo, 1 to 1000, of the note that the meter names.
+        meter: Key of ``ripresa.core.meter.METERS``.
+        seam: What happens between legs.
+        closing: Whether a closing tonic is played for itself.
+        hands, accents, click: The layers on top.
+        instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
+        purpose: What it is for, in the teacher's words.
+
+    Raises:
+        OutOfRange: A part is unknown or beyond its limits.
+    """
+
+    title: str = "New drill"
+    material: Material = ScaleRun()
+    legs: tuple[Leg, ...] = (Leg(Fraction(2)), Leg(Fraction(3)), Leg(Fraction(4)))
+    bpm: Exact = Fraction(72)
+    meter: str = "4/4"
+    seam: Seam = "hold"
+    closing: Closing = "by_seam"
+    hands: Hands = NoHands()
+    accents: Accents = EachBeat()
+    click: Click = NamedClick()
+    instrument: str = "any"
+    purpose: str = ""
+
+    def __post_init__(self) -> None:
+        meter_named(self.meter)
+        instrument_named(self.instrument)
+        check_bpm(self.bpm)
+        if not self.title.strip() or len(self.title) > LONGEST_TEXT:
+            raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
+        if len(self.purpose) > LONGEST_TEXT:
+            raise OutOfRange(f"A purpose has up to {LONGEST_TEXT} signs.", field="purpose")
+        if not 1 <= len(self.legs) <= MOST_LEGS:
+            raise OutOfRange(
+                f"A drill has 1 to {MOST_LEGS} legs, not {len(self.legs)}. Choose at least one division.", field="legs"
+            )
+
+    @property
+    def fastest_division(self) -> Fraction:
+        """Most notes per beat of any leg: the one that sets the peak speed."""
+        return max(leg.division for leg in self.legs)

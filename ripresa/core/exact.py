@@ -1,0 +1,132 @@
+"""Exact numbers: beats, tempi and divisions as fractions, and how they are written.
+
+``Exact`` is the type of every such field of a drill. It travels as text
+(``"7/3"``); ``ripresa.formats.wire`` teaches the validator how, so that the
+core need not know it.
+"""
+
+import math
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Annotated
+
+from ripresa.core.errors import Unreadable
+
+
+@dataclass(frozen=True, slots=True)
+class AsText:
+    """Marks a fraction that travels and rests as text, ``"7/3"``."""
+
+
+@dataclass(frozen=True, slots=True)
+class ByKind:
+    """Marks a union whose members are told apart by their field ``kind``."""
+
+
+Exact = Annotated[Fraction, AsText()]
+
+EXACT_PATTERN = r"^-?\d{1,9}(/[1-9]\d{0,8})?$"
+_EXACT = re.compile(EXACT_PATTERN)
+_VULGAR = {
+    Fraction(1, 2): "½",
+    Fraction(1, 3): "⅓",
+    Fraction(2, 3): "⅔",
+    Fraction(1, 4): "¼",
+    Fraction(3, 4): "¾",
+    Fraction(1, 5): "⅕",
+    Fraction(2, 5): "⅖",
+    Fraction(3, 5): "⅗",
+    Fraction(4, 5): "⅘",
+    Fraction(1, 6): "⅙",
+    Fraction(5, 6): "⅚",
+    Fraction(1, 8): "⅛",
+    Fraction(3, 8): "⅜",
+    Fraction(5, 8): "⅝",
+    Fraction(7, 8): "⅞",
+}
+
+
+def parse_exact(text: str | int) -> Fraction:
+    """Return the fraction written as ``"7/3"``, ``"84"`` or the integer 84.
+
+    Raises:
+        Unreadable: Anything else; decimals too, because 0.1 is not exact.
+
+    >>> parse_exact("7/3")
+    Fraction(7, 3)
+    """
+    if isinstance(text, bool) or not isinstance(text, int | str):
+        raise Unreadable(f"{text!r} is not an exact number. Write 84 or 7/3.")
+    if not _EXACT.match(str(text)):
+        raise Unreadable(f"“{text}” is not an exact number. Write a whole number or a fraction such as 7/3.")
+    return Fraction(text)
+
+
+def parse_amount(text: str) -> Fraction:
+    """Return what a person typed as a number: ``"84"``, ``"84.5"``, ``"84,5"``, ``"84 1/2"``, ``"84½"``.
+
+    A decimal is taken at its word, as tenths or hundredths, so it stays exact.
+
+    Raises:
+        Unreadable: It is not a number.
+
+    >>> parse_amount("84½"), parse_amount("5.6")
+    (Fraction(169, 2), Fraction(28, 5))
+    """
+    plain = text.strip().replace(",", ".")
+    for value, sign in _VULGAR.items():
+        plain = plain.replace(sign, f" {value}")
+    parts = plain.split()
+    try:
+        if not 1 <= len(parts) <= 2 or len(plain) > 20 or "e" in plain.lower() or "_" in plain:
+            raise ValueError
+        return sum((Fraction(part) for part in parts), Fraction(0))
+    except (ValueError, ZeroDivisionError) as error:
+        raise Unreadable(f"“{text.strip()}” is not a number. Write 84, 84.5 or 84½.") from error
+
+
+def label(value: Fraction) -> str:
+    """Return a number as a musician writes it: ``84``, ``14⅔``, ``½``; else to two decimals.
+
+    >>> label(Fraction(44, 3)), label(Fraction(1, 2)), label(Fraction(336, 5))
+    ('14⅔', '½', '67⅕')
+    """
+    if value < 0:
+        return "−" + label(-value)
+    whole, rest = divmod(value, 1)
+    if not rest:
+        return str(whole)
+    if rest in _VULGAR:
+        return (str(whole) if whole else "") + _VULGAR[rest]
+    return decimal(value, 2)
+
+
+def decimal(value: Fraction, places: int) -> str:
+    """Return a number rounded half up to so many decimals, trailing zeros kept.
+
+    >>> decimal(Fraction(28, 5), 1), decimal(Fraction(10000, 84), 2)
+    ('5.6', '119.05')
+    """
+    scaled = round_half_up(abs(value) * 10**places)
+    digits = str(scaled).rjust(places + 1, "0")
+    sign = "−" if value < 0 and scaled else ""
+    return sign + (f"{digits[:-places]}.{digits[-places:]}" if places else digits)
+
+
+def round_half_up(value: Fraction) -> int:
+    """Return the nearest whole number, halves going up.
+
+    >>> round_half_up(Fraction(5, 2)), round_half_up(Fraction(-5, 2))
+    (3, -2)
+    """
+    return math.floor(value + Fraction(1, 2))
+
+
+def plural(count: Fraction | int, one: str, many: str | None = None) -> str:
+    """Return a count with its noun: ``1 bar``, ``3½ bars``.
+
+    >>> plural(1, "bar"), plural(Fraction(7, 2), "bar")
+    ('1 bar', '3½ bars')
+    """
+    return f"{label(Fraction(count))} {one if count == 1 else many or one + 's'}"

@@ -1,0 +1,60 @@
+"""Instruments as data: written range, and what is heard when a written note is played.
+
+Ranges are those that method books give for the usual instrument: from the
+lowest note to the highest that a student is asked for.
+"""
+
+from dataclasses import dataclass
+
+from ripresa.core.errors import OutOfRange
+
+
+@dataclass(frozen=True, slots=True)
+class Instrument:
+    """An instrument.
+
+    Args:
+        name: As a teacher says it.
+        lowest, highest: Written range, as MIDI numbers.
+        home: Where a run starts if nothing else is asked: its tonic lies here or within the octave above.
+        sounds: Semitones from the written to the heard note.
+        voice: Which reference voice imitates it: pluck, keys or wind.
+    """
+
+    name: str
+    lowest: int
+    highest: int
+    home: int
+    sounds: int
+    voice: str
+
+    def holds(self, midi: int) -> bool:
+        """Whether a written note lies in the range."""
+        return self.lowest <= midi <= self.highest
+
+
+INSTRUMENTS: dict[str, Instrument] = {
+    "any": Instrument("any instrument", 21, 108, 48, 0, "keys"),
+    "guitar": Instrument("guitar", 52, 88, 52, -12, "pluck"),
+    "piano": Instrument("piano", 21, 108, 48, 0, "keys"),
+    "flute": Instrument("flute", 60, 96, 60, 0, "wind"),
+    "clarinet": Instrument("clarinet in B♭", 52, 91, 52, -2, "wind"),
+    "alto_saxophone": Instrument("alto saxophone", 58, 90, 58, -9, "wind"),
+    "trumpet": Instrument("trumpet in B♭", 54, 84, 54, -2, "wind"),
+    "recorder": Instrument("descant recorder", 60, 86, 60, 12, "wind"),
+}
+
+
+def instrument_named(name: str) -> Instrument:
+    """Return an instrument by its key.
+
+    Raises:
+        OutOfRange: No instrument of that name is known.
+    """
+    try:
+        return INSTRUMENTS[name]
+    except KeyError:
+        raise OutOfRange(
+            f"“{name}” is not an instrument that Ripresa knows. Use one of {', '.join(INSTRUMENTS)}.",
+            field="instrument",
+        ) from None

@@ -1,0 +1,16 @@
+"""What is played, before any rhythm: each kind of material is one module here.
+
+A kind is a frozen dataclass with a ``kind`` of its own and a method
+``pass_for``; to add one, write its module and add it to ``Material`` below.
+"""
+
+from typing import Annotated
+
+from ripresa.core.exact import ByKind
+from ripresa.core.material.notes import NotePass
+from ripresa.core.material.one_note import OneNote
+from ripresa.core.material.scale_run import ScaleRun
+
+Material = Annotated[ScaleRun | OneNote, ByKind()]
+
+__all__ = ["Material", "NotePass", "OneNote", "ScaleRun"]

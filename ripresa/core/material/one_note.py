@@ -1,0 +1,41 @@
+"""One note, or a clap: rhythm alone."""
+
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.instrument import Instrument
+from ripresa.core.material.notes import NotePass
+
+LONGEST = 256
+
+
+@dataclass(frozen=True, slots=True)
+class OneNote:
+    """The same note on every slot, for so many beats a leg: one string, one key, claps.
+
+    Args:
+        beats: Length of a leg in beats, 1 to 256.
+
+    Raises:
+        OutOfRange: Fewer or more beats than that.
+    """
+
+    kind: Literal["one_note"] = field(default="one_note", kw_only=True)
+    beats: int = 4
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.beats <= LONGEST:
+            raise OutOfRange(f"A leg on one note lasts 1 to {LONGEST} beats, not {self.beats}.", field="material.beats")
+
+    @property
+    def title(self) -> str:
+        """What it is, in words."""
+        return "one note"
+
+    def pass_for(self, division: Fraction, _instrument: Instrument) -> NotePass:
+        """Return the notes of a leg at this division: beats × notes per beat, the last one whole."""
+        count = max(1, int(self.beats * division))
+        return NotePass((None,) * count, described=plural(self.beats, "beat"))

@@ -1,0 +1,113 @@
+"""Meters: a bar as a list of beats, and the note value that bpm counts."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ripresa.core.errors import OutOfRange
+
+_NOTE_SIGNS = {
+    Fraction(1, 2): "𝅗𝅥",
+    Fraction(1, 4): "♩",
+    Fraction(3, 8): "♩.",
+    Fraction(1, 8): "♪",
+}
+_NOTE_NAMES = {
+    Fraction(1, 2): "half note",
+    Fraction(1, 4): "quarter",
+    Fraction(3, 8): "dotted quarter",
+    Fraction(1, 8): "eighth",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Meter:
+    """A bar: its beats, each with a length, and what one beat of the bpm is.
+
+    Args:
+        name: As it is written, ``"6/8"``.
+        beats: Length of each beat, in units of the note that bpm counts; all
+            1 unless beats are unequal (7/8 as 2+2+3 eighths).
+        counted: The note that bpm counts, as a share of a whole note.
+    """
+
+    name: str
+    beats: tuple[Fraction, ...]
+    counted: Fraction
+
+    @property
+    def bar_length(self) -> Fraction:
+        """Length of a bar in beats of the bpm."""
+        return sum(self.beats, Fraction(0))
+
+    @property
+    def sign(self) -> str:
+        """The sign of the note that bpm counts: ``♩`` or ``♩.``."""
+        return _NOTE_SIGNS[self.counted]
+
+    @property
+    def counted_name(self) -> str:
+        """The name of the note that bpm counts, for people who listen to the screen."""
+        return _NOTE_NAMES[self.counted]
+
+    def beat_starts(self) -> tuple[Fraction, ...]:
+        """Return where each beat of a bar starts, in beats of the bpm, the first at 0."""
+        starts = [Fraction(0)]
+        for length in self.beats[:-1]:
+            starts.append(starts[-1] + length)
+        return tuple(starts)
+
+    def place(self, position: Fraction) -> tuple[int, int, Fraction]:
+        """Return bar (from 1), beat (from 1) and what is left inside the beat, for a position in beats.
+
+        >>> METERS["4/4"].place(Fraction(29, 2))
+        (4, 3, Fraction(1, 2))
+        """
+        bar, inside = divmod(position, self.bar_length)
+        beat = 0
+        for length in self.beats:
+            if inside < length:
+                break
+            inside -= length
+            beat += 1
+        return int(bar) + 1, beat + 1, inside
+
+    def to_bar_line(self, position: Fraction) -> Fraction:
+        """Return how many beats are missing from a position to the next bar line; 0 on one.
+
+        >>> METERS["4/4"].to_bar_line(Fraction(14))
+        Fraction(2, 1)
+        """
+        return -position % self.bar_length
+
+    def to_beat(self, position: Fraction) -> Fraction:
+        """Return how many beats are missing from a position to the next beat; 0 on one."""
+        _, beat, inside = self.place(position)
+        return self.beats[beat - 1] - inside if inside else Fraction(0)
+
+
+def _equal(name: str, beats: int, counted: Fraction) -> Meter:
+    return Meter(name, (Fraction(1),) * beats, counted)
+
+
+METERS: dict[str, Meter] = {
+    meter.name: meter
+    for meter in (
+        _equal("4/4", 4, Fraction(1, 4)),
+        _equal("3/4", 3, Fraction(1, 4)),
+        _equal("6/8", 2, Fraction(3, 8)),
+    )
+}
+
+
+def meter_named(name: str) -> Meter:
+    """Return a meter by its name.
+
+    Raises:
+        OutOfRange: No meter of that name is known.
+    """
+    try:
+        return METERS[name]
+    except KeyError:
+        raise OutOfRange(
+            f"“{name}” is not a meter that Ripresa knows. Use one of {', '.join(METERS)}.", field="meter"
+        ) from None

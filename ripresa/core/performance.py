@@ -1,0 +1,165 @@
+"""A performance: a reading at a tempo, in seconds, ready for the player and for matching.
+
+Here, and only here, beats become seconds. Each time is worked out from its
+own position, never by adding up rounded gaps, so nothing drifts.
+"""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.click import ClickCycle, NamedClick, cycle_of
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact
+from ripresa.core.reading import Event, Reading
+from ripresa.core.tempo import check_bpm, span_seconds
+
+MOST_LEAD_BARS = 8
+_NUMBER_WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight")
+
+
+@dataclass(frozen=True, slots=True)
+class Tick:
+    """A click: seconds from the start of its part, and its level or role."""
+
+    at: float
+    level: Literal["strong", "plain", "count"]
+
+
+@dataclass(frozen=True, slots=True)
+class Tone:
+    """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None."""
+
+    event: int
+    at: float
+    seconds: float
+    midi: int | None
+    accented: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CountWord:
+    """A word of the count-in, with when it is shown."""
+
+    at: float
+    word: str
+
+
+@dataclass(frozen=True, slots=True)
+class Lead:
+    """What comes before the first note: listen-in bars, then the count-in on the true beats.
+
+    Args:
+        listen_seconds: Length of the listen-in.
+        seconds: Length of all of it; the drill starts there.
+    """
+
+    listen_seconds: float
+    seconds: float
+    ticks: tuple[Tick, ...]
+    words: tuple[CountWord, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Performance:
+    """One turn of the loop in seconds, and the lead before the first.
+
+    Args:
+        bpm: Tempo.
+        loop_seconds: From the start of one turn to the start of the next.
+        bar_seconds: When each bar of a turn begins, the first at 0.
+        tones, ticks: In order.
+    """
+
+    bpm: Exact
+    loop_seconds: float
+    bar_seconds: tuple[float, ...]
+    tones: tuple[Tone, ...]
+    ticks: tuple[Tick, ...]
+    lead: Lead
+
+
+def perform(
+    reading: Reading,
+    bpm: Fraction,
+    *,
+    click: NamedClick | None = None,
+    listen_bars: int = 0,
+    count_bars: int = 1,
+) -> Performance:
+    """Return one turn of a reading in seconds.
+
+    Args:
+        click: Another click plan than the drill's own.
+        listen_bars: Bars in which nobody plays, 0 to 8.
+        count_bars: Bars of count-in, 0 to 8.
+
+    Raises:
+        OutOfRange: A tempo or a number of bars out of range.
+    """
+    check_bpm(bpm)
+    for bars, field in ((listen_bars, "listen_bars"), (count_bars, "count_bars")):
+        if not 0 <= bars <= MOST_LEAD_BARS:
+            raise OutOfRange(f"Take 0 to {MOST_LEAD_BARS} bars, not {bars}.", field=field)
+    cycle = reading.click_cycle if click is None else cycle_of(click, reading.meter)
+    bar_length = reading.meter.bar_length
+    turn_bars = int(reading.loop_beats / bar_length)
+    indexes = {id(event): index for index, event in enumerate(reading.events)}
+    return Performance(
+        bpm=bpm,
+        loop_seconds=float(span_seconds(reading.loop_beats, bpm)),
+        bar_seconds=tuple(float(span_seconds(bar * bar_length, bpm)) for bar in range(turn_bars)),
+        tones=tuple(_tone(reading, indexes[id(event)], event, length, bpm) for event, length in reading.sounding()),
+        ticks=_ticks(cycle, reading.loop_beats, bpm),
+        lead=_lead(reading, cycle, bpm, listen_bars, count_bars),
+    )
+
+
+def expected_onsets(reading: Reading, bpm: Fraction, start: float, end: float) -> list[tuple[float, int]]:
+    """Return (seconds, index of the event) of each note due from ``start`` to before ``end``, turns repeated.
+
+    Args:
+        start, end: Seconds from the start of the first turn.
+    """
+    turn = reading.loop_beats
+    due = [(index, event.onset) for index, event in enumerate(reading.events) if event.kind == "note"]
+    found: list[tuple[float, int]] = []
+    first = int(Fraction(start) * bpm / 60 / turn)
+    last = int(Fraction(end) * bpm / 60 / turn)
+    for number in range(max(0, first), last + 1):
+        for index, onset in due:
+            at = float(span_seconds(number * turn + onset, bpm))
+            # A hair of slack, so that a note on the very edge is not lost to rounding.
+            if start - 1e-9 <= at < end - 1e-9:
+                found.append((at, index))
+    return found
+
+
+def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fraction) -> Tone:
+    midi = event.pitch.midi + reading.instrument.sounds if event.pitch else None
+    return Tone(
+        event=index,
+        at=float(span_seconds(event.onset, bpm)),
+        seconds=float(span_seconds(length, bpm)),
+        midi=midi,
+        accented=event.accent == "accent",
+    )
+
+
+def _ticks(cycle: ClickCycle, beats: Fraction, bpm: Fraction, start: Fraction = Fraction(0)) -> tuple[Tick, ...]:
+    return tuple(Tick(float(span_seconds(start + at, bpm)), level) for at, level in cycle.within(beats))
+
+
+def _lead(reading: Reading, cycle: ClickCycle, bpm: Fraction, listen_bars: int, count_bars: int) -> Lead:
+    meter = reading.meter
+    listen = listen_bars * meter.bar_length
+    ticks = list(_ticks(cycle, listen, bpm))
+    words: list[CountWord] = []
+    for bar in range(count_bars):
+        for number, start in enumerate(meter.beat_starts()):
+            at = float(span_seconds(listen + bar * meter.bar_length + start, bpm))
+            # The count-in stands on the true beats whatever the click plan does.
+            ticks.append(Tick(at, "count"))
+            words.append(CountWord(at, _NUMBER_WORDS[number] if number < len(_NUMBER_WORDS) else str(number + 1)))
+    total = listen + count_bars * meter.bar_length
+    return Lead(float(span_seconds(listen, bpm)), float(span_seconds(total, bpm)), tuple(ticks), tuple(words))

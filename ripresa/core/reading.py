@@ -1,0 +1,256 @@
+"""The reading: a drill worked out into events with exact places, once, for everyone who needs them.
+
+Rail, sums, sound, MIDI, hand-out and matching all consume this; none of them
+works it out again. A reading has no tempo: its positions are beats.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ripresa.core.accents import Level
+from ripresa.core.click import ClickCycle, cycle_of
+from ripresa.core.counting import count_word, place_name
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.instrument import Instrument, instrument_named
+from ripresa.core.material import NotePass
+from ripresa.core.meter import Meter, meter_named
+from ripresa.core.pitch import Pitch
+from ripresa.core.place import Cursor, Kind, Place
+
+MOST_NOTES = 20_000
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """One slot of a drill, with all that is known about it.
+
+    Args:
+        onset, length: In beats of the bpm, from the drill's start.
+        leg: Index of the leg, from 0.
+        bar, beat: From 1. slot: from 0.
+        count: The word that is said there.
+        kind: A note, a rest, an air stroke, or the held part of an earlier note.
+        pitch: Written pitch, None without.
+        stroke: Hand, pick direction or syllable, None without.
+        accent: One of three levels.
+        group: Number of its group in the leg, from 0; None without groups.
+        layer: Which layer it belongs to.
+    """
+
+    onset: Fraction
+    length: Fraction
+    leg: int
+    bar: int
+    beat: int
+    slot: int
+    count: str
+    kind: Kind
+    pitch: Pitch | None
+    stroke: str | None
+    accent: Level
+    group: int | None
+    layer: str = "notes"
+
+    @property
+    def place_name(self) -> str:
+        """Where it stands, in words."""
+        return place_name(self.bar, self.beat, self.count)
+
+
+@dataclass(frozen=True, slots=True)
+class LegReading:
+    """One leg, as it was laid out.
+
+    Args:
+        division: Notes per beat.
+        start, beats: In beats; what the seam adds is in.
+        notes: Notes sounded, the closing tonic in.
+        pass_notes: Notes of the pass alone: N of the fit report.
+        has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
+        described: The pass in words: ``"2 octaves"``.
+        out_of_range: How many notes the instrument does not have.
+    """
+
+    index: int
+    division: Fraction
+    start: Fraction
+    beats: Fraction
+    notes: int
+    pass_notes: int
+    has_closing: bool
+    plays_closing: bool
+    described: str
+    out_of_range: int
+
+    @property
+    def pass_beats(self) -> Fraction:
+        """Beats of the pass alone: N / s."""
+        return self.pass_notes / self.division
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A drill worked out.
+
+    Args:
+        drill: What was read.
+        events: Every slot in order; they tile the time from 0 to ``beats`` without gap or overlap.
+        legs: One for each leg of the drill, in order.
+        clicks: (onset in beats, level) of the click over the whole drill.
+        beats: Length of the drill.
+    """
+
+    drill: Drill
+    meter: Meter
+    instrument: Instrument
+    events: tuple[Event, ...]
+    legs: tuple[LegReading, ...]
+    click_cycle: ClickCycle
+    beats: Fraction
+
+    @property
+    def notes(self) -> tuple[Event, ...]:
+        """The events that are notes."""
+        return tuple(event for event in self.events if event.kind == "note")
+
+    @property
+    def bars(self) -> Fraction:
+        """Length in bars."""
+        return self.beats / self.meter.bar_length
+
+    @property
+    def loop_beats(self) -> Fraction:
+        """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
+        return self.beats + self.meter.to_bar_line(self.beats)
+
+    def sounding(self) -> Iterator[tuple[Event, Fraction]]:
+        """Yield each note with its length in beats, the held parts added."""
+        current: Event | None = None
+        length = Fraction(0)
+        for event in self.events:
+            if event.kind == "hold":
+                length += event.length
+                continue
+            if current is not None:
+                yield current, length
+            current, length = (event, event.length) if event.kind == "note" else (None, Fraction(0))
+        if current is not None:
+            yield current, length
+
+
+def read(drill: Drill) -> Reading:
+    """Return the reading of a drill.
+
+    Raises:
+        OutOfRange: It would have more than 20,000 notes.
+
+    >>> from ripresa.core.material import OneNote
+    >>> reading = read(Drill(material=OneNote(beats=4), legs=(Leg(Fraction(3)),)))
+    >>> [str(event.onset) for event in reading.events][:4]
+    ['0', '1/3', '2/3', '1']
+    """
+    meter = meter_named(drill.meter)
+    instrument = instrument_named(drill.instrument)
+    passes = _passes(drill, instrument)
+    cursor = Cursor(meter)
+    places: list[Place] = []
+    legs: list[LegReading] = []
+    for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True)):
+        start = cursor.at
+        places += cursor.notes(index, leg.division, notes.notes)
+        closes = _plays_closing(drill, notes, meter, cursor.at)
+        if closes:
+            places += cursor.notes(index, leg.division, (notes.closing,))
+        places += _seam(drill, cursor, index, leg)
+        sounded = notes.notes + ((notes.closing,) if closes else ())
+        legs.append(
+            LegReading(
+                index=index,
+                division=leg.division,
+                start=start,
+                beats=cursor.at - start,
+                notes=len(sounded),
+                pass_notes=len(notes.notes),
+                has_closing=notes.closing is not None,
+                plays_closing=closes,
+                described=notes.described,
+                out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
+            )
+        )
+    click = cycle_of(drill.click, meter)
+    return Reading(drill, meter, instrument, _events(drill, places), tuple(legs), click, cursor.at)
+
+
+def _passes(drill: Drill, instrument: Instrument) -> list[NotePass]:
+    # Legs of one division play the same pass; a drill may have hundreds of them.
+    known: dict[Fraction, NotePass] = {}
+    total = 0
+    found: list[NotePass] = []
+    for leg in drill.legs:
+        if leg.division not in known:
+            known[leg.division] = drill.material.pass_for(leg.division, instrument)
+        found.append(known[leg.division])
+        total += len(found[-1].notes)
+        if total > MOST_NOTES:
+            raise OutOfRange(
+                f"This drill has more than {plural(MOST_NOTES, 'note')}. Take fewer legs or fewer octaves.",
+                field="legs",
+            )
+    return found
+
+
+def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -> bool:
+    if notes.closing is None:
+        return False
+    match drill.closing, drill.seam:
+        case "own", _:
+            return True
+        case "shared", _:
+            return False
+        case _, "straight_on":
+            return False
+        case _, "hold":
+            return bool(meter.to_bar_line(end))
+        case _:
+            return True
+
+
+def _seam(drill: Drill, cursor: Cursor, index: int, leg: Leg) -> Iterator[Place]:
+    meter = cursor.meter
+    match drill.seam:
+        case "hold":
+            yield from cursor.fill(index, leg.division, meter.to_bar_line(cursor.at), "hold")
+        case "straight_on":
+            # The next leg starts on a beat: a note that ends inside one is held to its end.
+            yield from cursor.fill(index, leg.division, meter.to_beat(cursor.at), "hold")
+        case "bar_rest":
+            yield from cursor.fill(index, leg.division, meter.to_bar_line(cursor.at), "hold")
+            yield from cursor.fill(index, leg.division, meter.bar_length, "rest")
+        case "breath":
+            yield from cursor.fill(index, leg.division, meter.to_beat(cursor.at), "hold")
+            yield from cursor.fill(index, leg.division, meter.beats[cursor.beat - 1], "rest")
+
+
+def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
+    strokes = drill.hands.strokes(places)
+    marks = drill.accents.marks(places)
+    return tuple(
+        Event(
+            onset=place.onset,
+            length=place.length,
+            leg=place.leg,
+            bar=place.bar,
+            beat=place.beat,
+            slot=place.slot,
+            count=count_word(place.division, place.beat, place.slot),
+            kind=place.kind,
+            pitch=place.pitch,
+            stroke=stroke,
+            accent=mark.level,
+            group=mark.group,
+        )
+        for place, stroke, mark in zip(places, strokes, marks, strict=True)
+    )

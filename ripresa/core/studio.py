@@ -1,0 +1,139 @@
+"""What a studio keeps: students, drills with versions, climbs, takes and moves."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from fractions import Fraction
+
+from ripresa.core.climb import ClimbPlan
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.instrument import instrument_named
+from ripresa.core.takes import Decision, Figures, Mark
+from ripresa.core.takes.judge import Source
+
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+LONGEST_NAME = 80
+LONGEST_NOTE = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class StudentDetails:
+    """What is written down about a student; no more than lessons need.
+
+    Args:
+        name: 1 to 80 signs.
+        instrument: Key of ``INSTRUMENTS``.
+        lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
+        lesson_time: ``"15:30"``, or empty.
+
+    Raises:
+        OutOfRange: A name, weekday or time that is not one.
+    """
+
+    name: str
+    instrument: str = "any"
+    lesson_weekday: int | None = None
+    lesson_time: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.name.strip() or len(self.name) > LONGEST_NAME:
+            raise OutOfRange(f"A student needs a name of 1 to {LONGEST_NAME} signs.", field="name")
+        instrument_named(self.instrument)
+        if self.lesson_weekday is not None and not 0 <= self.lesson_weekday < len(WEEKDAYS):
+            raise OutOfRange("A weekday is 0 (Monday) to 6 (Sunday).", field="lesson_weekday")
+        if self.lesson_time and not _is_time(self.lesson_time):
+            raise OutOfRange(f"“{self.lesson_time}” is not a time of day. Write 15:30.", field="lesson_time")
+
+
+@dataclass(frozen=True, slots=True)
+class Student:
+    """A student, as kept."""
+
+    id: int
+    details: StudentDetails
+
+
+@dataclass(frozen=True, slots=True)
+class KeptDrill:
+    """A version of a drill; versions never change."""
+
+    id: int
+    version: int
+    drill: Drill
+    saved_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Climb:
+    """A student on the way from a start to a target with one version of a drill.
+
+    Args:
+        rung: Number of the present rung, from 1.
+    """
+
+    id: int
+    student: Student
+    drill: KeptDrill
+    plan: ClimbPlan
+    rung: int
+    started_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Take:
+    """One recorded run of a drill, with its raw onsets.
+
+    Args:
+        id: Made where it was played, so that sending it twice keeps it once.
+        rung: Of the climb, from 1; None without a climb.
+        start, end: Seconds from the start of the first turn between which notes were due.
+        latency: Delay of the source in seconds that was taken off; is_calibrated: whether it was measured.
+        onsets: As they came, in seconds from the start of the first turn.
+        figures: None where nothing was measured (by ear).
+    """
+
+    id: str
+    student_id: int
+    climb_id: int | None
+    rung: int | None
+    drill_id: int
+    version: int
+    bpm: Fraction
+    click: str
+    source: Source
+    played_at: datetime
+    start: float
+    end: float
+    latency: float
+    is_calibrated: bool
+    onsets: tuple[float, ...]
+    figures: Figures | None
+    mark: Mark
+    reasons: tuple[str, ...]
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """A change of rung, or the word to stay, with who said it.
+
+    Args:
+        offered: What the rule said. decision: What was done.
+        reason: The teacher's, where the two differ; else the rule's sentence.
+    """
+
+    id: int
+    climb_id: int
+    take_id: str | None
+    from_rung: int
+    to_rung: int
+    offered: Decision
+    decision: Decision
+    reason: str
+    made_at: datetime
+
+
+def _is_time(text: str) -> bool:
+    hours, colon, minutes = text.partition(":")
+    digits = hours.isascii() and hours.isdigit() and minutes.isascii() and minutes.isdigit() and len(minutes) == 2
+    return bool(colon) and digits and int(hours) < 24 and int(minutes) < 60

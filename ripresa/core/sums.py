@@ -1,0 +1,179 @@
+"""The sums column: the numbers that a reading implies at a tempo."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import pairwise
+
+from ripresa.core.accents import EveryNth
+from ripresa.core.click import Dial, dial
+from ripresa.core.counting import count_word, place_name
+from ripresa.core.drill import DIVISIONS
+from ripresa.core.exact import label, plural
+from ripresa.core.groups import Landing, Realignment, landings, realignment
+from ripresa.core.hands import ByOrder
+from ripresa.core.meter import Meter
+from ripresa.core.reading import LegReading, Reading
+from ripresa.core.tempo import (
+    GearChange,
+    Speeds,
+    gap_seconds,
+    gear_change,
+    mixed_speeds,
+    span_seconds,
+    speed_nps,
+    speed_twins,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """How a pass of a leg fits the bar.
+
+    Args:
+        notes, beats, bars: Length of the pass: N, N / s, and in bars.
+        last_note: Where its last note falls, in words.
+        closing: Where the closing tonic falls, in words; None without.
+        missing_beats: Beats missing to the bar line after the pass; 0 if it fits.
+    """
+
+    notes: int
+    beats: Fraction
+    bars: Fraction
+    last_note: str
+    closing: str | None
+    missing_beats: Fraction
+
+    @property
+    def sentence(self) -> str:
+        """All of it in words."""
+        length = f"{plural(self.notes, 'note')} are {plural(self.beats, 'beat')}"
+        if not self.missing_beats:
+            return f"{length}, {plural(self.bars, 'bar')} exactly."
+        closing = f" The closing tonic is {self.closing}." if self.closing else ""
+        return f"{length}; {plural(self.missing_beats, 'beat')} missing to the bar line.{closing}"
+
+
+@dataclass(frozen=True, slots=True)
+class LegSums:
+    """The numbers of one leg; beats and seconds with what the seam adds."""
+
+    leg: LegReading
+    nps: Fraction
+    gap_seconds: Fraction
+    beats: Fraction
+    bars: Fraction
+    seconds: Fraction
+    fit: Fit
+
+
+@dataclass(frozen=True, slots=True)
+class Home:
+    """When groups and hands come home on one division."""
+
+    division: Fraction
+    groups: Realignment | None
+    landings: tuple[Landing, ...]
+    lead_beats: Fraction | None
+
+
+@dataclass(frozen=True, slots=True)
+class Sums:
+    """All numbers of a drill at a tempo; lengths in beats and bars, times in seconds."""
+
+    bpm: Fraction
+    notes: int
+    beats: Fraction
+    bars: Fraction
+    seconds: Fraction
+    speeds: Speeds
+    legs: tuple[LegSums, ...]
+    gears: tuple[GearChange, ...]
+    twins: tuple[tuple[Fraction, Fraction], ...]
+    homes: tuple[Home, ...]
+    dial: Dial
+
+
+def fit(leg: LegReading, meter: Meter) -> Fit:
+    """Return the fit report of a leg's pass, counted from a bar line.
+
+    >>> from ripresa.core.drill import Drill
+    >>> from ripresa.core.reading import read
+    >>> reading = read(Drill())
+    >>> fit(reading.legs[0], reading.meter).sentence
+    '28 notes are 14 beats; 2 beats missing to the bar line. The closing tonic is bar 4, beat 3.'
+    """
+    beats = leg.pass_beats
+    return Fit(
+        notes=leg.pass_notes,
+        beats=beats,
+        bars=beats / meter.bar_length,
+        last_note=_place(beats - 1 / leg.division, leg.division, meter),
+        closing=_place(beats, leg.division, meter) if leg.has_closing else None,
+        missing_beats=meter.to_bar_line(beats),
+    )
+
+
+def sums(reading: Reading, bpm: Fraction) -> Sums:
+    """Return the numbers of a drill at a tempo."""
+    meter = reading.meter
+    rows = tuple(
+        LegSums(
+            leg=leg,
+            nps=speed_nps(bpm, leg.division),
+            gap_seconds=gap_seconds(bpm, leg.division),
+            beats=leg.beats,
+            bars=leg.beats / meter.bar_length,
+            seconds=span_seconds(leg.beats, bpm),
+            fit=fit(leg, meter),
+        )
+        for leg in reading.legs
+    )
+    onsets = [event.onset for event in reading.notes]
+    divisions = tuple(dict.fromkeys(leg.division for leg in reading.legs))
+    changes = dict.fromkeys(
+        (before.division, after.division)
+        for before, after in pairwise(reading.legs)
+        if before.division != after.division
+    )
+    fastest = reading.drill.fastest_division
+    return Sums(
+        bpm=bpm,
+        notes=len(onsets),
+        beats=reading.beats,
+        bars=reading.bars,
+        seconds=span_seconds(reading.beats, bpm),
+        speeds=mixed_speeds(onsets, reading.beats, bpm),
+        legs=rows,
+        gears=tuple(gear_change(before, after, bpm) for before, after in changes),
+        twins=speed_twins(speed_nps(bpm, fastest), [d for d in DIVISIONS if 2 <= d <= 6]),
+        homes=tuple(_home(reading, division) for division in divisions),
+        dial=dial(reading.click_cycle, meter, bpm),
+    )
+
+
+def warnings(reading: Reading) -> tuple[str, ...]:
+    """Return what the teacher has to know about a reading, one sentence each."""
+    outside = [leg for leg in reading.legs if leg.out_of_range]
+    if not outside:
+        return ()
+    named = ", ".join(dict.fromkeys(f"{label(leg.division)} a beat ({leg.described})" for leg in outside))
+    return (
+        f"Out of range for {reading.instrument.name}: {named}. "
+        "Take one octave repeated, which lasts the same beats, or fewer octaves.",
+    )
+
+
+def _home(reading: Reading, division: Fraction) -> Home:
+    accents, hands = reading.drill.accents, reading.drill.hands
+    groups = realignment(accents.size, division, reading.meter) if isinstance(accents, EveryNth) else None
+    return Home(
+        division=division,
+        groups=groups,
+        landings=landings(groups.size, division, reading.meter) if groups else (),
+        lead_beats=hands.home_beats(division) if isinstance(hands, ByOrder) else None,
+    )
+
+
+def _place(position: Fraction, division: Fraction, meter: Meter) -> str:
+    bar, beat, inside = meter.place(position)
+    return place_name(bar, beat, count_word(division, beat, int(inside * division)))
