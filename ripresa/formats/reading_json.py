@@ -1,0 +1,82 @@
+"""A reading as plain JSON values, for pipes: what ``ripresa read`` prints."""
+
+from fractions import Fraction
+from typing import Any
+
+from ripresa.core.climb import Rung
+from ripresa.core.reading import Reading
+from ripresa.core.sums import sums, warnings
+
+
+def number(value: Fraction) -> int | float:
+    """Return a number for JSON: whole ones as integers."""
+    return int(value) if value.denominator == 1 else float(value)
+
+
+def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
+    """Return all of a reading at a tempo: totals, legs and events; onsets and lengths as exact text."""
+    found = sums(reading, bpm)
+    return {
+        "title": reading.drill.title,
+        "bpm": number(bpm),
+        "meter": reading.meter.name,
+        "notes": found.notes,
+        "beats": number(found.beats),
+        "bars": number(found.bars),
+        "seconds": number(found.seconds),
+        "peak_nps": number(found.speeds.peak_nps),
+        "average_nps": number(found.speeds.average_nps),
+        "legs": [
+            {
+                "division": number(row.leg.division),
+                "start": str(row.leg.start),
+                "notes": row.leg.notes,
+                "beats": number(row.beats),
+                "bars": number(row.bars),
+                "seconds": number(row.seconds),
+                "nps": number(row.nps),
+                "gap_ms": number(row.gap_seconds * 1000),
+                "fit": {
+                    "notes": row.fit.notes,
+                    "beats": str(row.fit.beats),
+                    "last_note": row.fit.last_note,
+                    "closing": row.fit.closing,
+                    "missing_beats": str(row.fit.missing_beats),
+                },
+            }
+            for row in found.legs
+        ],
+        "events": [
+            {
+                "onset": str(event.onset),
+                "length": str(event.length),
+                "leg": event.leg + 1,
+                "bar": event.bar,
+                "beat": event.beat,
+                "slot": event.slot,
+                "count": event.count,
+                "pitch": event.pitch.name if event.pitch else None,
+                "stroke": event.stroke,
+                "accent": event.accent,
+                "kind": event.kind,
+                "group": event.group,
+            }
+            for event in reading.events
+        ],
+        "dial": found.dial.sentence,
+        "warnings": list(warnings(reading)),
+    }
+
+
+def rung_values(rungs: tuple[Rung, ...]) -> list[dict[str, Any]]:
+    """Return rungs as plain values."""
+    return [
+        {
+            "rung": rung.number,
+            "bpm": number(rung.bpm),
+            "division": number(rung.division),
+            "nps": number(rung.nps),
+            "gap_ms": number(rung.gap_seconds * 1000),
+        }
+        for rung in rungs
+    ]

@@ -1,0 +1,67 @@
+"""Sentences for what the validator refuses: where it is, what is wrong, what would be right."""
+
+from collections.abc import Sequence
+from typing import Any
+
+_RIGHT = {
+    "string_type": "a text",
+    "int_type": "a whole number",
+    "int_parsing": "a whole number",
+    "int_from_float": "a whole number",
+    "float_parsing": "a number",
+    "float_type": "a number",
+    "bool_type": "yes or no",
+    "bool_parsing": "yes or no",
+    "list_type": "a list",
+    "tuple_type": "a list",
+    "dict_type": "a group of values",
+    "dataclass_type": "a group of values",
+    "model_type": "a group of values",
+    "datetime_from_date_parsing": "a date and time",
+}
+
+
+def explain(errors: Sequence[Any]) -> tuple[str, str]:
+    """Return (sentence, field path) for the first of a validator's errors.
+
+    Where several are reported, the first is told; the others are met in turn.
+    """
+    first = errors[0]
+    # Members of a union leave their name in the path; a person knows only the fields.
+    steps = [str(step) for step in first["loc"] if not _is_member(step)]
+    field = ".".join(steps)
+    where = f"“{field}”" if field else "The whole"
+    match first["type"]:
+        case "missing":
+            return f"{where} is missing.", field
+        case "unexpected_keyword_argument" | "extra_forbidden":
+            return f"{where} is not a part of this. Take it out, or check how it is spelled.", field
+        case "union_tag_invalid":
+            context = first["ctx"]
+            offered = context["expected_tags"].replace("'", "")
+            return (
+                f"{where}: “{context['tag']}” is not a kind that Ripresa knows. Use one of {offered}.",
+                f"{field}.kind",
+            )
+        case "union_tag_not_found":
+            return f"{where} does not say its kind.", f"{field}.kind"
+        case "literal_error":
+            return f"{where} cannot be {first['input']!r}. Use {first['ctx']['expected']}.", field
+        case "value_error":
+            return f"{where}: {first['ctx']['error']!s}", field
+        case kind if kind in _RIGHT:
+            return f"{where} should be {_RIGHT[kind]}, not {_shown(first['input'])}.", field
+        case _:
+            return f"{where}: {first['msg'].lower()}.", field
+
+
+def _is_member(step: object) -> bool:
+    return isinstance(step, str) and (step[:1].isupper() or step in _KINDS or "[" in step)
+
+
+_KINDS = {"scale_run", "one_note", "by_order", "none", "each_beat", "every_nth", "named", "percent", "even", "int"}
+
+
+def _shown(value: object) -> str:
+    text = repr(value)
+    return text if len(text) <= 40 else text[:39] + "…"

@@ -1,0 +1,61 @@
+"""How core values travel as JSON: teaches pydantic the two marks that the core puts on its types.
+
+Importing this module is what attaches them; nothing else in the house knows
+that the validator is pydantic.
+"""
+
+from dataclasses import is_dataclass
+from fractions import Fraction
+from typing import Annotated, Any, get_args, get_type_hints
+
+from pydantic import BeforeValidator, ConfigDict, Discriminator, GetCoreSchemaHandler, PlainSerializer, WithJsonSchema
+from pydantic_core import CoreSchema
+
+from ripresa.core.climb import ClimbPlan
+from ripresa.core.drill import Drill
+from ripresa.core.errors import Unreadable
+from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, parse_exact
+
+
+def _parse(value: object) -> Fraction:
+    if isinstance(value, Fraction):
+        return value
+    try:
+        return parse_exact(value)  # type: ignore[arg-type]
+    except Unreadable as error:
+        raise ValueError(error.message) from error
+
+
+#: A fraction in the shapes of the web layer.
+WireExact = Annotated[
+    Fraction,
+    BeforeValidator(_parse),
+    PlainSerializer(str, return_type=str),
+    WithJsonSchema({"type": "string", "pattern": EXACT_PATTERN}),
+]
+
+
+def _exact_schema(_mark: AsText, _source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+    return handler.generate_schema(WireExact)
+
+
+def _kind_schema(_mark: ByKind, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+    return Discriminator("kind").__get_pydantic_core_schema__(source, handler)
+
+
+setattr(AsText, "__get_pydantic_core_schema__", _exact_schema)  # noqa: B010 - a hook, not an attribute of ours
+setattr(ByKind, "__get_pydantic_core_schema__", _kind_schema)  # noqa: B010
+
+
+def _refuse_unknown_parts(part: Any) -> None:
+    """Make a dataclass, and those inside it, refuse fields that they do not have: a misspelt one is not lost."""
+    if is_dataclass(part):
+        setattr(part, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
+        for hint in get_type_hints(part).values():
+            _refuse_unknown_parts(hint)
+    for inner in get_args(part):
+        _refuse_unknown_parts(inner)
+
+
+_refuse_unknown_parts(Drill)
+_refuse_unknown_parts(ClimbPlan)
