@@ -1,0 +1,87 @@
+"""Finding and saving drills: each change is a new version, and versions never change."""
+
+from datetime import datetime
+
+from peewee import fn
+
+from ripresa.core.drill import Drill
+from ripresa.core.errors import Conflict, NotFound
+from ripresa.core.studio import KeptDrill
+from ripresa.formats.drill_file import read_drill, write_drill
+from ripresa.store.tables import DrillRow, Row, VersionRow, database
+
+
+def all_drills() -> list[KeptDrill]:
+    """Return the latest version of every drill, the last changed first."""
+    latest = VersionRow.select(VersionRow.drill, fn.MAX(VersionRow.number).alias("number")).group_by(VersionRow.drill)
+    rows = (
+        VersionRow.select()
+        .join(latest, on=((VersionRow.drill == latest.c.drill_id) & (VersionRow.number == latest.c.number)))
+        .order_by(VersionRow.saved_at.desc(), VersionRow.id.desc())
+    )
+    return [to_drill(row) for row in rows]
+
+
+def find_drill(drill_id: int, version: int | None = None) -> KeptDrill:
+    """Return a version of a drill, the latest if none is named.
+
+    Raises:
+        NotFound: There is none.
+    """
+    return to_drill(version_row(drill_id, version))
+
+
+def versions_of(drill_id: int, most: int = 50) -> list[KeptDrill]:
+    """Return the last versions of a drill, the latest first."""
+    version_row(drill_id, None)
+    rows = VersionRow.select().where(VersionRow.drill == drill_id).order_by(VersionRow.number.desc()).limit(most)
+    return [to_drill(row) for row in rows]
+
+
+def add_drill(drill: Drill, now: datetime) -> KeptDrill:
+    """Keep a new drill as its version 1."""
+    with database.atomic():
+        row = DrillRow.create(created_at=now)
+        return to_drill(VersionRow.create(drill=row, number=1, body=write_drill(drill), saved_at=now))
+
+
+def save_drill(drill_id: int, drill: Drill, based_on: int, now: datetime) -> KeptDrill:
+    """Keep a change as the next version; one that changes nothing makes none.
+
+    Args:
+        based_on: Number of the version that was changed.
+
+    Raises:
+        NotFound: There is no such drill.
+        Conflict: It has changed since that version.
+    """
+    with database.atomic("IMMEDIATE"):
+        latest = to_drill(version_row(drill_id, None))
+        if latest.drill == drill:
+            return latest
+        if latest.version != based_on:
+            raise Conflict(
+                f"This drill was changed elsewhere: it is at version {latest.version}, yours was made from "
+                f"{based_on}. Keep yours as the newest, or take theirs; both stay among the versions.",
+                field="based_on",
+            )
+        row = VersionRow.create(drill=drill_id, number=latest.version + 1, body=write_drill(drill), saved_at=now)
+        return to_drill(row)
+
+
+def to_drill(row: Row) -> KeptDrill:
+    """Return the drill of a version's row."""
+    return KeptDrill(row.drill_id, row.number, read_drill(row.body), row.saved_at)
+
+
+def version_row(drill_id: int, version: int | None) -> Row:
+    """Return the row of a version, the latest if none is named.
+
+    Raises:
+        NotFound: There is none.
+    """
+    rows = VersionRow.select().where(VersionRow.drill == drill_id).order_by(VersionRow.number.desc())
+    row = rows.first() if version is None else rows.where(VersionRow.number == version).first()
+    if row is None:
+        raise NotFound("This drill does not exist." if version is None else f"This drill has no version {version}.")
+    return row

@@ -1,0 +1,68 @@
+"""Migrations: the shape of the database, step by step; ``PRAGMA user_version`` says how far it has come.
+
+Each step is a list of statements, run in one transaction. Steps that have
+shipped are never edited: a change is a new step at the end.
+"""
+
+from peewee import SqliteDatabase
+
+from ripresa.core.errors import Conflict
+
+_STEPS: tuple[tuple[str, ...], ...] = (
+    (
+        """CREATE TABLE student (
+            id INTEGER PRIMARY KEY, name TEXT NOT NULL, instrument TEXT NOT NULL,
+            lesson_weekday INTEGER, lesson_time TEXT NOT NULL, created_at TEXT NOT NULL)""",
+        "CREATE TABLE drill (id INTEGER PRIMARY KEY, created_at TEXT NOT NULL)",
+        """CREATE TABLE drill_version (
+            id INTEGER PRIMARY KEY, drill_id INTEGER NOT NULL REFERENCES drill(id),
+            number INTEGER NOT NULL, body TEXT NOT NULL, saved_at TEXT NOT NULL,
+            UNIQUE (drill_id, number))""",
+        """CREATE TABLE climb (
+            id INTEGER PRIMARY KEY, student_id INTEGER NOT NULL REFERENCES student(id),
+            version_id INTEGER NOT NULL REFERENCES drill_version(id),
+            plan TEXT NOT NULL, rung INTEGER NOT NULL, started_at TEXT NOT NULL)""",
+        "CREATE INDEX climb_student ON climb(student_id)",
+        """CREATE TABLE take (
+            id TEXT PRIMARY KEY, student_id INTEGER NOT NULL REFERENCES student(id),
+            climb_id INTEGER REFERENCES climb(id), rung INTEGER,
+            version_id INTEGER NOT NULL REFERENCES drill_version(id),
+            bpm TEXT NOT NULL, click TEXT NOT NULL, source TEXT NOT NULL, played_at TEXT NOT NULL,
+            start_seconds REAL NOT NULL, end_seconds REAL NOT NULL,
+            latency REAL NOT NULL, is_calibrated INTEGER NOT NULL,
+            onsets TEXT NOT NULL, figures TEXT, mark TEXT NOT NULL, reasons TEXT NOT NULL, note TEXT NOT NULL)""",
+        "CREATE INDEX take_student ON take(student_id, played_at)",
+        "CREATE INDEX take_climb ON take(climb_id, played_at)",
+        """CREATE TABLE move (
+            id INTEGER PRIMARY KEY, climb_id INTEGER NOT NULL REFERENCES climb(id),
+            take_id TEXT REFERENCES take(id), from_rung INTEGER NOT NULL, to_rung INTEGER NOT NULL,
+            offered TEXT NOT NULL, decision TEXT NOT NULL, reason TEXT NOT NULL, made_at TEXT NOT NULL)""",
+        "CREATE INDEX move_climb ON move(climb_id, made_at)",
+    ),
+)
+
+CURRENT = len(_STEPS)
+
+
+def migrate(database: SqliteDatabase) -> None:
+    """Bring a database to the current shape.
+
+    Raises:
+        Conflict: It was written by a newer Ripresa.
+    """
+    version = version_of(database)
+    if version > CURRENT:
+        raise Conflict(
+            f"This data was kept by a newer Ripresa (version {version} of the tables; this one knows {CURRENT}). "
+            "Start the newer one, or use another data folder."
+        )
+    for number, statements in enumerate(_STEPS[version:], start=version + 1):
+        with database.atomic():
+            for statement in statements:
+                database.execute_sql(statement)
+            database.execute_sql(f"PRAGMA user_version = {number}")
+
+
+def version_of(database: SqliteDatabase) -> int:
+    """Return how many steps a database has taken."""
+    return int(database.execute_sql("PRAGMA user_version").fetchone()[0])

@@ -1,0 +1,147 @@
+"""The tables, as peewee sees them. Their shape is made and changed in ``migrations`` alone."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from peewee import (
+    AutoField,
+    DatabaseProxy,
+    FloatField,
+    ForeignKeyField,
+    IntegerField,
+    Model,
+    TextField,
+)
+
+database = DatabaseProxy()
+
+
+class MomentField(TextField):
+    """A moment, kept as ISO text in UTC, so that it sorts."""
+
+    def db_value(self, value: datetime | None) -> str | None:
+        """Return the text of an aware moment."""
+        return value.astimezone(UTC).isoformat(timespec="milliseconds") if value else None
+
+    def python_value(self, value: str | None) -> datetime | None:
+        """Return the moment of a text."""
+        return datetime.fromisoformat(value) if value else None
+
+
+class Table(Model):
+    """A table of the studio's database."""
+
+    class Meta:
+        """Bound when a database is opened."""
+
+        database = database
+        legacy_table_names = False
+
+
+class StudentRow(Table):
+    """A student."""
+
+    id = AutoField()
+    name = TextField()
+    instrument = TextField()
+    lesson_weekday = IntegerField(null=True)
+    lesson_time = TextField()
+    created_at = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "student"
+
+
+class DrillRow(Table):
+    """A drill; what it says is in its versions."""
+
+    id = AutoField()
+    created_at = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "drill"
+
+
+class VersionRow(Table):
+    """One version of a drill, as drill-file JSON."""
+
+    id = AutoField()
+    drill = ForeignKeyField(DrillRow, backref="versions")
+    number = IntegerField()
+    body = TextField()
+    saved_at = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "drill_version"
+
+
+class ClimbRow(Table):
+    """A climb; its plan as JSON."""
+
+    id = AutoField()
+    student = ForeignKeyField(StudentRow, backref="climbs")
+    version = ForeignKeyField(VersionRow)
+    plan = TextField()
+    rung = IntegerField()
+    started_at = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "climb"
+
+
+class TakeRow(Table):
+    """A take; onsets and figures as JSON."""
+
+    id = TextField(primary_key=True)
+    student = ForeignKeyField(StudentRow, backref="takes")
+    climb = ForeignKeyField(ClimbRow, null=True, backref="takes")
+    rung = IntegerField(null=True)
+    version = ForeignKeyField(VersionRow)
+    bpm = TextField()
+    click = TextField()
+    source = TextField()
+    played_at = MomentField()
+    start_seconds = FloatField()
+    end_seconds = FloatField()
+    latency = FloatField()
+    is_calibrated = IntegerField()
+    onsets = TextField()
+    figures = TextField(null=True)
+    mark = TextField()
+    reasons = TextField()
+    note = TextField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "take"
+
+
+class MoveRow(Table):
+    """A change of rung."""
+
+    id = AutoField()
+    climb = ForeignKeyField(ClimbRow, backref="moves")
+    take = ForeignKeyField(TakeRow, null=True)
+    from_rung = IntegerField()
+    to_rung = IntegerField()
+    offered = TextField()
+    decision = TextField()
+    reason = TextField()
+    made_at = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "move"
+
+
+Row = Any
