@@ -1,0 +1,186 @@
+"""The few commands that a person or a pipe types."""
+
+import argparse
+import json
+import sys
+import tempfile
+from collections.abc import Callable, Sequence
+from datetime import datetime
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import platformdirs
+
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
+from ripresa.core.drill import Drill
+from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import parse_amount
+from ripresa.core.reading import read
+from ripresa.core.tempo import check_bpm
+from ripresa.formats.drill_file import read_drill, schema
+from ripresa.formats.midi import write_midi
+from ripresa.formats.reading_json import reading_values, rung_values
+from ripresa.store.files import DATABASE_NAME, backup, restore
+
+DEFAULT_PORT = 8765
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one command; return 0, or 1 after a sentence on the error stream."""
+    chosen = _parser().parse_args(arguments)
+    run: Callable[[Any], None] = chosen.run
+    try:
+        run(chosen)
+    except RipresaError as error:
+        print(f"ripresa: {error.message}", file=sys.stderr)
+        return 1
+    except BrokenPipeError:
+        sys.stderr.close()
+    return 0
+
+
+def data_folder() -> Path:
+    """Return where a teacher's own data is kept on this computer."""
+    return Path(platformdirs.user_data_dir("ripresa", appauthor=False))
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="ripresa", description="Builds, plays, measures and plans drills.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    reading = commands.add_parser("read", help="print the reading of a drill file as JSON")
+    reading.add_argument("drill", help="a drill file, or - for standard input")
+    reading.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    reading.set_defaults(run=_read)
+
+    export = commands.add_parser("export", help="write a drill file as MIDI")
+    export.add_argument("drill", help="a drill file, or - for standard input")
+    export.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    export.add_argument("--to", type=Path, required=True, help="file to write, ending in .mid")
+    export.add_argument("--no-click", action="store_true", help="leave the click out")
+    export.set_defaults(run=_export)
+
+    climb = commands.add_parser("climb", help="print the rungs of a climb as JSON")
+    climb.add_argument("--from", dest="start", type=_amount, required=True, help="start tempo in bpm")
+    climb.add_argument("--to", type=_amount, required=True, help="target tempo in bpm")
+    climb.add_argument("--rule", choices=("percent", "even"), default="percent")
+    climb.add_argument("--step", type=_amount, default=Fraction(4), help="per cent, or bpm for even steps")
+    climb.add_argument("--settings", choices=("whole", "halves", "numbered"), default="whole")
+    climb.add_argument("--division", type=_amount, default=Fraction(4), help="notes per beat, for the speeds")
+    climb.set_defaults(run=_climb)
+
+    serve = commands.add_parser("serve", help="start the app for a browser on this computer")
+    serve.add_argument("--port", type=int, default=DEFAULT_PORT)
+    serve.add_argument("--data", type=Path, default=None, help="folder of the data; your own data folder if left out")
+    serve.add_argument("--demo", action="store_true", help="start with a throwaway demo studio")
+    serve.set_defaults(run=_serve)
+
+    for name, action, text in (
+        ("backup", _backup, "copy all data into one file"),
+        ("restore", _restore, "put such a copy in place of the data"),
+    ):
+        command = commands.add_parser(name, help=text)
+        command.add_argument("file", type=Path)
+        command.add_argument("--data", type=Path, default=None, help="folder of the data")
+        command.set_defaults(run=action)
+
+    for name, printed, text in (
+        ("schema", _print_schema, "print the JSON Schema of drill files"),
+        ("openapi", _print_openapi, "print the description of the API"),
+    ):
+        command = commands.add_parser(name, help=text)
+        command.set_defaults(run=printed)
+    return parser
+
+
+def _amount(text: str) -> Fraction:
+    try:
+        return parse_amount(text)
+    except Unreadable as error:
+        raise argparse.ArgumentTypeError(error.message) from error
+
+
+def _drill(name: str) -> Drill:
+    if name == "-":
+        return read_drill(sys.stdin.buffer.read())
+    try:
+        return read_drill(Path(name).read_bytes())
+    except FileNotFoundError as error:
+        raise NotFound(f"{name} does not exist.") from error
+    except OSError as error:
+        raise Unreadable(f"{name} cannot be read: {error.strerror}.") from error
+
+
+def _read(chosen: argparse.Namespace) -> None:
+    drill = _drill(chosen.drill)
+    bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+    _print(reading_values(read(drill), bpm))
+
+
+def _export(chosen: argparse.Namespace) -> None:
+    drill = _drill(chosen.drill)
+    if chosen.to.suffix.lower() not in {".mid", ".midi"}:
+        raise OutOfRange(f"{chosen.to} does not end in .mid; MIDI is what can be written.")
+    body = write_midi(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, with_click=not chosen.no_click)
+    try:
+        chosen.to.write_bytes(body)
+    except OSError as error:
+        raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
+
+
+def _climb(chosen: argparse.Namespace) -> None:
+    rule = PerCent(chosen.step) if chosen.rule == "percent" else EvenSteps(chosen.step)
+    plan = ClimbPlan(start=chosen.start, target=BpmTarget(chosen.to), rule=rule, settings=chosen.settings)
+    if chosen.division <= 0:
+        raise OutOfRange("Notes per beat have to be above 0.")
+    _print(rung_values(rungs(plan, chosen.division)))
+
+
+def _database(chosen: argparse.Namespace) -> Path:
+    return (chosen.data or data_folder()) / DATABASE_NAME
+
+
+def _backup(chosen: argparse.Namespace) -> None:
+    backup(_database(chosen), chosen.file)
+    print(f"All data is in {chosen.file}.")
+
+
+def _restore(chosen: argparse.Namespace) -> None:
+    kept = restore(chosen.file, _database(chosen))
+    print(f"{chosen.file} is in place." + (f" What was there before is in {kept}." if kept else ""))
+
+
+def _serve(chosen: argparse.Namespace) -> None:
+    from ripresa.web.server import serve
+
+    if not chosen.demo:
+        serve(_database(chosen), chosen.port)
+        return
+    from ripresa.demo import fill_demo_studio
+
+    with tempfile.TemporaryDirectory(prefix="ripresa-demo-") as folder:
+        serve(
+            Path(folder) / DATABASE_NAME,
+            chosen.port,
+            fill=lambda: fill_demo_studio(datetime.now().astimezone()),
+        )
+
+
+def _print_schema(_chosen: argparse.Namespace) -> None:
+    _print(schema())
+
+
+def _print_openapi(_chosen: argparse.Namespace) -> None:
+    from ripresa.web.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        _print(create_app(Path(folder) / DATABASE_NAME).api_doc)
+
+
+def _print(values: Any) -> None:
+    print(json.dumps(values, ensure_ascii=False, indent=2))
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,261 @@
+"""The demo studio: an invented music room in a ferry town, played in by stand-in players.
+
+Every take is really played, matched, measured and judged; nothing here is a
+finished figure. The same day makes the same studio.
+"""
+
+import uuid
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from fractions import Fraction
+from math import ceil
+
+from ripresa.core.accents import EachBeat, EveryNth
+from ripresa.core.click import NamedClick
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, tempi
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.hands import ByOrder
+from ripresa.core.material import OneNote, ScaleRun
+from ripresa.core.performance import expected_onsets
+from ripresa.core.reading import Reading, read
+from ripresa.core.studio import Climb, StudentDetails, Take
+from ripresa.core.takes import StandIn, decide, match_onsets, measure, play, verdict
+from ripresa.core.takes.judge import Mark
+from ripresa.core.tempo import span_seconds
+from ripresa.store import climbs, drills, students, takes
+
+
+def _legs(*divisions: int | str) -> tuple[Leg, ...]:
+    return tuple(Leg(Fraction(division)) for division in divisions)
+
+
+_ALTERNATE = ByOrder(cycle=("D", "U"))
+_DRILLS: dict[str, Drill] = {
+    "stairs": Drill(
+        title="Ferry stairs, fives in G",
+        material=ScaleRun(tonic="G", scale="melodic_minor", octaves=2),
+        legs=_legs(2, 3, 4),
+        bpm=Fraction(84),
+        hands=_ALTERNATE,
+        accents=EveryNth(size=5),
+        click=NamedClick(plan="two_and_four"),
+        instrument="guitar",
+        purpose="Even picking while the accent wanders off the beat.",
+    ),
+    "sixes": Drill(
+        title="Harbour sixes",
+        material=ScaleRun(tonic="F", scale="major", octaves="one_repeated"),
+        legs=_legs(5, 6),
+        bpm=Fraction(72),
+        hands=ByOrder(cycle=("T", "K")),
+        instrument="clarinet",
+        purpose="The change from fives to sixes without a bump.",
+    ),
+    "lamps": Drill(
+        title="Quay lamps, there and back",
+        material=ScaleRun(tonic="Eb", scale="major", octaves="match"),
+        legs=_legs(2, 3, 4),
+        bpm=Fraction(96),
+        accents=EachBeat(),
+        instrument="piano",
+        purpose="Two, three and four octaves in the same fourteen beats.",
+    ),
+    "slack": Drill(
+        title="Slack tide on one string",
+        material=OneNote(beats=8),
+        legs=_legs(1, 2, 3, 4, 3, 2),
+        bpm=Fraction(66),
+        hands=_ALTERNATE,
+        instrument="guitar",
+        purpose="Up and back through the divisions; the beat stays where it is.",
+    ),
+    "gulls": Drill(
+        title="Gulls over the pier",
+        material=ScaleRun(tonic="D", scale="dorian", octaves=1),
+        legs=_legs(2, 4, 2, 4),
+        bpm=Fraction(80),
+        seam="breath",
+        hands=ByOrder(cycle=("T", "K")),
+        accents=EveryNth(size=3),
+        instrument="flute",
+        purpose="Double tonguing in threes over fours.",
+    ),
+    "nets": Drill(
+        title="Drying nets, blues in B♭",
+        material=ScaleRun(tonic="Bb", scale="blues", octaves=1),
+        legs=_legs(2, 3, 4),
+        bpm=Fraction(76),
+        meter="4/4",
+        instrument="alto_saxophone",
+        purpose="Swing-free triplets between straight eighths and sixteenths.",
+    ),
+    "tender": Drill(
+        title="The tender at six-eight",
+        material=ScaleRun(tonic="A", scale="harmonic_minor", octaves=1),
+        legs=_legs(3, 6),
+        bpm=Fraction(60),
+        meter="6/8",
+        instrument="any",
+        purpose="Two beats a bar, three and six notes in each.",
+    ),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class _Pupil:
+    name: str
+    instrument: str
+    time: str
+    drill: str
+    plan: ClimbPlan
+    player: StandIn
+    takes: int
+    days_off: int = 0
+
+
+_PUPILS = (
+    _Pupil(
+        "Ottavia Renn",
+        "clarinet",
+        "14:30",
+        "sixes",
+        ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(84)), rule=PerCent(Fraction(4))),
+        StandIn(spread_ms=9, bias_ms=-4, stumble_ms=70, miss_percent=0.5),
+        11,
+    ),
+    _Pupil(
+        "Bram Lindqvist",
+        "guitar",
+        "15:15",
+        "stairs",
+        ClimbPlan(
+            start=Fraction(72),
+            target=SpeedTarget(nps=Fraction("46/5"), division=Fraction(4)),
+            rule=PerCent(Fraction(5)),
+        ),
+        StandIn(spread_ms=9, bias_ms=6, miss_percent=0.4),
+        16,
+        1,
+    ),
+    _Pupil(
+        "Saoirse Vidal",
+        "piano",
+        "16:00",
+        "lamps",
+        ClimbPlan(start=Fraction(80), target=BpmTarget(Fraction(120)), rule=EvenSteps(Fraction(5))),
+        StandIn(spread_ms=7, bias_ms=3),
+        14,
+    ),
+    _Pupil(
+        "Teo Adeyemi",
+        "guitar",
+        "16:45",
+        "slack",
+        ClimbPlan(start=Fraction(56), target=BpmTarget(Fraction(88)), rule=EvenSteps(Fraction(4)), evenness="easy"),
+        StandIn(spread_ms=17, bias_ms=-9, miss_percent=1.5, stumble_ms=30),
+        12,
+        6,
+    ),
+    _Pupil(
+        "Ilse Havn",
+        "flute",
+        "17:30",
+        "gulls",
+        ClimbPlan(start=Fraction(72), target=BpmTarget(Fraction(104)), rule=PerCent(Fraction(4)), clean_to_rise=3),
+        StandIn(spread_ms=10, drift_percent=0.1),
+        13,
+        2,
+    ),
+    _Pupil(
+        "Jomar Petit-Laurent",
+        "alto_saxophone",
+        "18:15",
+        "nets",
+        ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(92)), rule=PerCent(Fraction(6))),
+        StandIn(spread_ms=12, bias_ms=8, miss_percent=0.5, extra_percent=0.5),
+        9,
+        3,
+    ),
+)
+
+
+def fill_demo_studio(now: datetime) -> None:
+    """Fill the open, empty database with the demo studio, its lessons on the present weekday."""
+    kept = {key: drills.add_drill(drill, now - timedelta(days=40)) for key, drill in _DRILLS.items()}
+    for number, pupil in enumerate(_PUPILS):
+        details = StudentDetails(pupil.name, pupil.instrument, now.weekday(), pupil.time)
+        student = students.add_student(details, now - timedelta(days=45))
+        drill = kept[pupil.drill]
+        climb = climbs.add_climb(student.id, drill.id, None, pupil.plan, now - timedelta(days=31))
+        _play_history(climb, pupil, number, now)
+
+
+def _play_history(climb: Climb, pupil: _Pupil, number: int, now: datetime) -> None:
+    """Let the stand-in climb, following the rule each time but after the last take."""
+    reading = read(climb.drill.drill)
+    tempos = tempi(climb.plan)
+    marks: list[Mark] = []
+    rung = 1
+    moments = list(_moments(pupil, now))
+    for count, moment in enumerate(moments):
+        take = _take(climb, reading, pupil, tempos[rung - 1], rung, seed=100 * number + count, moment=moment)
+        takes.add_take(take)
+        marks.append(take.mark)
+        word = decide(climb.plan, tempos, rung, marks)
+        if word.decision == "stay" or count == len(moments) - 1:
+            continue
+        climbs.add_move(
+            climb.id,
+            take_id=take.id,
+            from_rung=rung,
+            to_rung=word.rung,
+            offered=word.decision,
+            decision=word.decision,
+            reason=word.sentence,
+            now=moment + timedelta(minutes=2),
+        )
+        rung, marks = word.rung, []
+
+
+def _moments(pupil: _Pupil, now: datetime) -> Iterator[datetime]:
+    """Yield when takes were played: two a day on days that end before today, oldest first."""
+    days = ceil(pupil.takes / 2)
+    for count in range(pupil.takes):
+        back = pupil.days_off + 1 + 2 * (days - 1 - count // 2)
+        evening = (now - timedelta(days=back)).replace(hour=17, minute=10 + 4 * (count % 2), second=0, microsecond=0)
+        yield evening
+
+
+def _take(
+    climb: Climb, reading: Reading, pupil: _Pupil, bpm: Fraction, rung: int, *, seed: int, moment: datetime
+) -> Take:
+    end = float(2 * span_seconds(reading.loop_beats, bpm))
+    due = expected_onsets(reading, bpm, 0.0, end)
+    times = [at for at, _ in due]
+    changes = [float(span_seconds(leg.start, bpm)) for leg in reading.legs[1:]]
+    # The higher the rung, the less steady the hand: an invention that makes a climb look like one.
+    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.8 + 0.05 * rung))
+    onsets = play(player, times, changes)
+    figures = measure(reading, bpm, due, onsets, match_onsets(times, onsets))
+    judged = verdict(figures, climb.plan.evenness, "stand_in")
+    return Take(
+        id=str(uuid.uuid5(uuid.NAMESPACE_OID, f"{pupil.name} {seed}")),
+        student_id=climb.student.id,
+        climb_id=climb.id,
+        rung=rung,
+        drill_id=climb.drill.id,
+        version=climb.drill.version,
+        bpm=bpm,
+        click=climb.drill.drill.click.plan,
+        source="stand_in",
+        played_at=moment,
+        start=0.0,
+        end=end,
+        latency=0.0,
+        is_calibrated=True,
+        onsets=tuple(round(onset, 5) for onset in onsets),
+        figures=figures,
+        mark=judged.mark,
+        reasons=judged.reasons,
+    )

@@ -1,0 +1,27 @@
+"""Answers, and the clock: the two things that every route needs."""
+
+from collections.abc import Callable
+from datetime import datetime
+from typing import cast
+
+from flask import Response, current_app
+from pydantic import BaseModel
+
+Clock = Callable[[], datetime]
+
+
+def answer(shape: BaseModel, status: int = 200) -> Response:
+    """Return a shape as JSON."""
+    return Response(shape.model_dump_json(), status, mimetype="application/json")
+
+
+def download(body: bytes | str, name: str, mimetype: str) -> Response:
+    """Return a file to be saved under a name."""
+    response = Response(body, mimetype=mimetype)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    return response
+
+
+def now() -> datetime:
+    """Return the present moment, aware, in the studio's time zone."""
+    return cast(Clock, current_app.config["CLOCK"])()

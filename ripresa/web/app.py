@@ -1,0 +1,65 @@
+"""The app: one API and the built front end, for one studio."""
+
+from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
+
+from flask_openapi import Info, OpenAPI
+
+import ripresa
+from ripresa.store.files import open_studio
+from ripresa.store.tables import database
+from ripresa.web.guard import guard
+from ripresa.web.problems import Problem, handle_problems, refuse_malformed
+from ripresa.web.routes import ALL
+from ripresa.web.site import add_site
+
+STATIC = Path(__file__).parent / "static"
+
+
+def local_now() -> datetime:
+    """Return the present moment in this computer's time zone."""
+    return datetime.now().astimezone()
+
+
+def create_app(
+    database_path: Path,
+    *,
+    clock: Callable[[], datetime] = local_now,
+    static: Path = STATIC,
+    is_demo: bool = False,
+) -> OpenAPI:
+    """Return the app for the studio kept at a path.
+
+    Args:
+        clock: Gives the present moment; tests pass their own.
+        static: Folder of the built front end.
+        is_demo: Whether the data is a throwaway copy, which the screen says.
+    """
+    app = OpenAPI(
+        "ripresa.web",
+        info=Info(title="Ripresa", version=ripresa.__version__),
+        validation_error_model=Problem,
+        validation_error_callback=refuse_malformed,
+        doc_prefix="/api",
+        static_folder=None,
+    )
+    app.openapi_version = "3.1.0"
+    app.config.update(CLOCK=clock, DEMO=is_demo)
+    open_studio(database_path)
+    guard(app)
+    handle_problems(app)
+
+    @app.before_request
+    def connect() -> None:
+        database.connect(reuse_if_open=True)
+
+    @app.teardown_request
+    def disconnect(_error: BaseException | None) -> None:
+        if not database.is_closed():
+            database.close()
+
+    for blueprint in ALL:
+        app.register_api(blueprint)
+    add_site(app, static)
+    return app

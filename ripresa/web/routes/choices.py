@@ -1,0 +1,130 @@
+"""What there is to choose from, each with a name and why one would."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from flask import Response, current_app
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+import ripresa
+from ripresa.core.click import CLICK_PLANS
+from ripresa.core.climb import EVENNESS
+from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS
+from ripresa.core.exact import label
+from ripresa.core.hands.by_order import CYCLES, RESTARTS
+from ripresa.core.instrument import INSTRUMENTS
+from ripresa.core.material.scale_run import MOST_OCTAVES, SHAPES, TOPS
+from ripresa.core.meter import METERS
+from ripresa.core.pitch import show_tonic
+from ripresa.core.scales import SCALES, TONICS
+from ripresa.core.studio import WEEKDAYS
+from ripresa.core.takes.standin import STAND_INS, StandIn
+from ripresa.core.tempo import SETTINGS
+from ripresa.web.answers import answer
+
+api = APIBlueprint("choices", __name__, url_prefix="/api")
+
+
+class Choice(BaseModel):
+    """One thing to choose: its value, its name, and why one would."""
+
+    value: str
+    label: str
+    why: str
+
+
+class StandInChoice(BaseModel):
+    """A ready stand-in player."""
+
+    value: str
+    label: str
+    player: StandIn
+
+
+class Choices(BaseModel):
+    """Everything that a brief offers."""
+
+    is_demo: bool
+    version: str
+    tonics: list[Choice]
+    scales: list[Choice]
+    shapes: list[Choice]
+    octaves: list[Choice]
+    tops: list[Choice]
+    closings: list[Choice]
+    meters: list[Choice]
+    divisions: list[Choice]
+    seams: list[Choice]
+    cycles: list[Choice]
+    restarts: list[Choice]
+    clicks: list[Choice]
+    instruments: list[Choice]
+    settings: list[Choice]
+    evenness: list[Choice]
+    weekdays: list[Choice]
+    stand_ins: list[StandInChoice]
+
+
+@api.get("/choices", responses={200: Choices})
+def list_choices() -> Response:
+    """Everything that a brief offers."""
+    return answer(
+        Choices(
+            is_demo=current_app.config["DEMO"],
+            version=ripresa.__version__,
+            tonics=[Choice(value=tonic, label=show_tonic(tonic), why="") for tonic in TONICS],
+            scales=[Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()],
+            shapes=_named(SHAPES),
+            octaves=_octaves(),
+            tops=_named(TOPS),
+            closings=_named(CLOSINGS),
+            meters=[
+                Choice(value=name, label=name, why=f"{meter.sign} is the beat that bpm counts.")
+                for name, meter in METERS.items()
+            ],
+            divisions=[Choice(value=str(one), label=label(one), why="") for one in DIVISIONS],
+            seams=_named(SEAMS),
+            cycles=[
+                Choice(value=" ".join(cycle), label=f"{name} ({' '.join(cycle)})", why="")
+                for cycle, name in CYCLES.values()
+            ],
+            restarts=_named(RESTARTS),
+            clicks=[Choice(value=key, label=plan.name, why=plan.why) for key, plan in CLICK_PLANS.items()],
+            instruments=[Choice(value=key, label=one.name, why="") for key, one in INSTRUMENTS.items()],
+            settings=_named(SETTINGS),
+            evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],
+            weekdays=[Choice(value=str(number), label=name, why="") for number, name in enumerate(WEEKDAYS)],
+            stand_ins=[
+                StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()
+            ],
+        )
+    )
+
+
+def _named(pairs: Mapping[Any, tuple[str, str]]) -> list[Choice]:
+    return [Choice(value=key, label=name, why=why) for key, (name, why) in pairs.items()]
+
+
+def _octaves() -> list[Choice]:
+    special = [
+        Choice(value="match", label="as many octaves as notes per beat", why="Every leg then lasts the same beats."),
+        Choice(
+            value="one_repeated",
+            label="one octave, as many times as notes per beat",
+            why="The same beats as matching octaves, where the range ends.",
+        ),
+    ]
+    counted = [
+        Choice(value=str(count), label=f"{count} octave{'s' if count > 1 else ''}", why="")
+        for count in range(1, MOST_OCTAVES + 1)
+    ]
+    return special + counted
+
+
+def _evenness(key: str) -> str:
+    share, floor, slips, why = EVENNESS[key]
+    return (
+        f"{why} Spread up to {label(share * 100)} % of the gap, never under {label(floor * 1000)} ms; "
+        f"up to {label(slips * 100)} % of the notes missed or extra."
+    )

@@ -1,0 +1,130 @@
+"""Climbs: planned, started, moved."""
+
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.climb import ClimbPlan, tempi
+from ripresa.core.errors import OutOfRange
+from ripresa.core.studio import LONGEST_NOTE, Climb
+from ripresa.core.takes import Decision
+from ripresa.store import climbs as store
+from ripresa.store import drills, takes
+from ripresa.web.answers import answer, now
+from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape, word_of
+
+api = APIBlueprint("climbs", __name__, url_prefix="/api")
+
+
+class ClimbPath(BaseModel):
+    """Which climb."""
+
+    climb_id: int
+
+
+class StudentQuery(BaseModel):
+    """Whose climbs; everyone's if left out."""
+
+    student_id: int | None = None
+
+
+class LadderBody(BaseModel):
+    """A plan over a drill, to look at first."""
+
+    drill_id: int
+    version: int | None = None
+    plan: ClimbPlan
+
+
+class ClimbBody(BaseModel):
+    """A climb to start."""
+
+    student_id: int
+    drill_id: int
+    version: int | None = None
+    plan: ClimbPlan
+
+
+class MoveBody(BaseModel):
+    """What was decided after a take.
+
+    ``from_rung`` is the rung it was decided on, so that a press that arrives
+    twice moves once.
+    """
+
+    decision: Decision
+    from_rung: int
+    take_id: str | None = None
+    reason: str = ""
+
+
+class ClimbList(BaseModel):
+    """Climbs, the newest first."""
+
+    climbs: list[ClimbShape]
+
+
+def shapes_of(climbs: list[Climb]) -> list[ClimbShape]:
+    """Return the shapes of climbs with their takes and moves."""
+    ids = [climb.id for climb in climbs]
+    all_takes, all_moves = takes.all_takes(climb_ids=ids), store.moves_of(ids)
+    return [
+        climb_shape(
+            climb,
+            [take for take in all_takes if take.climb_id == climb.id],
+            [move for move in all_moves if move.climb_id == climb.id],
+        )
+        for climb in climbs
+    ]
+
+
+@api.get("/climbs", responses={200: ClimbList})
+def list_climbs(query: StudentQuery) -> Response:
+    """Climbs of one student, or of all."""
+    return answer(ClimbList(climbs=shapes_of(store.all_climbs(query.student_id))))
+
+
+@api.post("/climbs/ladder", responses={200: LadderShape})
+def show_ladder(body: LadderBody) -> Response:
+    """The rungs of a plan, before it is started."""
+    return answer(ladder_shape(body.plan, drills.find_drill(body.drill_id, body.version).drill))
+
+
+@api.post("/climbs", responses={201: ClimbShape})
+def start_climb(body: ClimbBody) -> Response:
+    """Start a climb on its first rung."""
+    tempi(body.plan)
+    climb = store.add_climb(body.student_id, body.drill_id, body.version, body.plan, now())
+    return answer(shapes_of([climb])[0], 201)
+
+
+@api.get("/climbs/<int:climb_id>", responses={200: ClimbShape})
+def show_climb(path: ClimbPath) -> Response:
+    """One climb."""
+    return answer(shapes_of([store.find_climb(path.climb_id)])[0])
+
+
+@api.post("/climbs/<int:climb_id>/moves", responses={201: ClimbShape})
+def move(path: ClimbPath, body: MoveBody) -> Response:
+    """Go up, stay or go back; the teacher's word overrules the rule's and is kept with its reason."""
+    climb = store.find_climb(path.climb_id)
+    if len(body.reason) > LONGEST_NOTE:
+        raise OutOfRange(f"A reason has up to {LONGEST_NOTE} signs.", field="reason")
+    word = word_of(climb, takes.all_takes(climb_ids=[climb.id]), store.moves_of([climb.id]))
+    step = {"up": 1, "stay": 0, "back": -1}[body.decision]
+    to_rung = body.from_rung + step
+    if not 1 <= to_rung <= len(tempi(climb.plan)):
+        edge = "last" if step > 0 else "first"
+        raise OutOfRange(f"This is the {edge} rung of the climb.", field="decision")
+    store.add_move(
+        climb.id,
+        take_id=body.take_id,
+        from_rung=body.from_rung,
+        to_rung=to_rung,
+        offered=word.decision,
+        decision=body.decision,
+        reason=body.reason.strip() or (word.sentence if word.decision == body.decision else "the teacher’s word"),
+        now=now(),
+    )
+    return answer(shapes_of([store.find_climb(climb.id)])[0], 201)

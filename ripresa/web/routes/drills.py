@@ -1,0 +1,128 @@
+"""The library of drills: versions, files in and out."""
+
+import re
+from typing import Any
+
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+from ripresa.core.drill import Drill
+from ripresa.core.reading import read
+from ripresa.formats.drill_file import read_drill, write_drill
+from ripresa.formats.midi import write_midi
+from ripresa.formats.wire import WireExact
+from ripresa.store import drills as store
+from ripresa.web.answers import answer, download, now
+from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_shape
+
+api = APIBlueprint("drills", __name__, url_prefix="/api")
+
+
+class DrillPath(BaseModel):
+    """Which drill."""
+
+    drill_id: int
+
+
+class VersionQuery(BaseModel):
+    """Which version; the latest if left out."""
+
+    version: int | None = None
+
+
+class MidiQuery(BaseModel):
+    """Which version, and at which tempo."""
+
+    version: int | None = None
+    bpm: WireExact | None = None
+
+
+class NewDrill(BaseModel):
+    """A drill to keep."""
+
+    drill: Drill
+
+
+class ChangedDrill(BaseModel):
+    """A change, and the version it was made from."""
+
+    drill: Drill
+    based_on: int
+
+
+class FileBody(BaseModel):
+    """The text of a drill file."""
+
+    text: str
+
+
+class DrillList(BaseModel):
+    """The library, the last changed first."""
+
+    drills: list[DrillLine]
+
+
+class VersionList(BaseModel):
+    """Versions of one drill, the latest first."""
+
+    versions: list[DrillShape]
+
+
+@api.get("/drills", responses={200: DrillList})
+def list_drills() -> Response:
+    """The library."""
+    return answer(DrillList(drills=[drill_line(one) for one in store.all_drills()]))
+
+
+@api.post("/drills", responses={201: DrillShape})
+def add_drill(body: NewDrill) -> Response:
+    """Keep a new drill."""
+    read(body.drill)
+    return answer(drill_shape(store.add_drill(body.drill, now())), 201)
+
+
+@api.post("/drills/file", responses={201: DrillShape})
+def open_file(body: FileBody) -> Response:
+    """Keep the drill of a drill file as a new one."""
+    drill = read_drill(body.text)
+    read(drill)
+    return answer(drill_shape(store.add_drill(drill, now())), 201)
+
+
+@api.get("/drills/<int:drill_id>", responses={200: DrillShape})
+def show_drill(path: DrillPath, query: VersionQuery) -> Response:
+    """A version of a drill."""
+    return answer(drill_shape(store.find_drill(path.drill_id, query.version)))
+
+
+@api.put("/drills/<int:drill_id>", responses={200: DrillShape})
+def save_drill(path: DrillPath, body: ChangedDrill) -> Response:
+    """Keep a change as the next version."""
+    read(body.drill)
+    return answer(drill_shape(store.save_drill(path.drill_id, body.drill, body.based_on, now())))
+
+
+@api.get("/drills/<int:drill_id>/versions", responses={200: VersionList})
+def list_versions(path: DrillPath) -> Response:
+    """The last versions of a drill."""
+    return answer(VersionList(versions=[drill_shape(one) for one in store.versions_of(path.drill_id)]))
+
+
+@api.get("/drills/<int:drill_id>/file.json")
+def save_file(path: DrillPath, query: VersionQuery) -> Any:
+    """A drill as a drill file."""
+    kept = store.find_drill(path.drill_id, query.version)
+    return download(write_drill(kept.drill), f"{_file_name(kept.drill.title)}.json", "application/json")
+
+
+@api.get("/drills/<int:drill_id>/file.mid")
+def save_midi(path: DrillPath, query: MidiQuery) -> Any:
+    """A drill as a MIDI file, at its own tempo or another."""
+    kept = store.find_drill(path.drill_id, query.version)
+    body = write_midi(read(kept.drill), query.bpm or kept.drill.bpm)
+    return download(body, f"{_file_name(kept.drill.title)}.mid", "audio/midi")
+
+
+def _file_name(title: str) -> str:
+    return re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60] or "drill"

@@ -1,0 +1,165 @@
+"""The shapes of climbs: treads, the present rung, and the word that waits."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, tempi
+from ripresa.core.drill import Drill
+from ripresa.core.exact import decimal, label, plural
+from ripresa.core.meter import meter_named
+from ripresa.core.studio import Climb, Move, Take
+from ripresa.core.takes import Decision, Mark, Word, decide
+from ripresa.formats.wire import WireExact
+from ripresa.web.shapes.students import StudentShape, student_shape
+
+TreadState = Literal["done", "now", "ahead", "target"]
+
+
+class TreadShape(BaseModel):
+    """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order."""
+
+    number: int
+    bpm: WireExact
+    bpm_label: str
+    nps: str
+    gap_ms: str
+    height: float
+    state: TreadState
+    marks: list[Mark]
+
+
+class LadderShape(BaseModel):
+    """The rungs that a plan makes, before anyone climbs them."""
+
+    treads: list[TreadShape]
+    sentence: str
+
+
+class WordShape(BaseModel):
+    """Up, stay or back, and why."""
+
+    decision: Decision
+    rung: int
+    heading: str
+    sentence: str
+
+
+class ClimbShape(BaseModel):
+    """A climb as it stands; ``waiting`` is a word that has not been answered."""
+
+    id: int
+    student: StudentShape
+    drill_id: int
+    version: int
+    title: str
+    sign: str
+    plan: ClimbPlan
+    rung: int
+    bpm: WireExact
+    bpm_label: str
+    nps: str
+    target_label: str
+    treads: list[TreadShape]
+    word: WordShape
+    waiting: WordShape | None
+    next_sentence: str
+    last_take_at: str | None
+
+
+def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
+    """Return the rungs of a plan over a drill."""
+    found = rungs(plan, drill.fastest_division)
+    steps = exact_steps(plan)
+    fell = steps + 1 - len(found)
+    together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
+    span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
+    return LadderShape(
+        treads=_treads(found, 0, {}),
+        sentence=f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}",
+    )
+
+
+def climb_shape(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> ClimbShape:
+    """Return a climb with its treads and its word.
+
+    Args:
+        takes, moves: Of this climb, oldest first.
+    """
+    drill = climb.drill.drill
+    found = rungs(climb.plan, drill.fastest_division)
+    here = found[climb.rung - 1]
+    by_rung: dict[int, list[Mark]] = {}
+    for take in takes:
+        if take.rung is not None:
+            by_rung.setdefault(take.rung, []).append(take.mark)
+    word = word_of(climb, takes, moves)
+    answered = moves[-1].made_at if moves else None
+    is_open = bool(takes) and (answered is None or takes[-1].played_at > answered)
+    return ClimbShape(
+        id=climb.id,
+        student=student_shape(climb.student),
+        drill_id=climb.drill.id,
+        version=climb.drill.version,
+        title=drill.title,
+        sign=meter_named(drill.meter).sign,
+        plan=climb.plan,
+        rung=climb.rung,
+        bpm=here.bpm,
+        bpm_label=label(here.bpm),
+        nps=decimal(here.nps, 1),
+        target_label=label(found[-1].bpm),
+        treads=_treads(found, climb.rung, by_rung),
+        word=word_shape(word),
+        waiting=word_shape(word) if is_open and word.decision != "stay" else None,
+        next_sentence=_next(climb, word, found),
+        last_take_at=takes[-1].played_at.isoformat() if takes else None,
+    )
+
+
+def word_of(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> Word:
+    """Return what the rule says now: from the takes on the present rung since it was reached."""
+    reached = max((move.made_at for move in moves if move.from_rung != move.to_rung), default=None)
+    marks = [take.mark for take in takes if take.rung == climb.rung and (reached is None or take.played_at > reached)]
+    return decide(climb.plan, tempi(climb.plan), climb.rung, marks)
+
+
+def word_shape(word: Word) -> WordShape:
+    """Return the shape of a word."""
+    return WordShape(decision=word.decision, rung=word.rung, heading=word.heading, sentence=word.sentence)
+
+
+def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
+    if word.decision == "up":
+        return f"ready for {label(found[climb.rung].bpm)}"
+    if word.decision == "back":
+        return f"back to {label(found[climb.rung - 2].bpm)}, says the rule"
+    return word.sentence[:1].lower() + word.sentence[1:].rstrip(".")
+
+
+def _treads(found: Sequence[Rung], now: int, marks: dict[int, list[Mark]]) -> list[TreadShape]:
+    low, high = found[0].bpm, found[-1].bpm
+    return [
+        TreadShape(
+            number=rung.number,
+            bpm=rung.bpm,
+            bpm_label=label(rung.bpm),
+            nps=decimal(rung.nps, 1),
+            gap_ms=decimal(rung.gap_seconds * 1000, 1),
+            height=float(Fraction(rung.bpm - low) / (high - low)),
+            state=_state(rung.number, now, len(found)),
+            marks=marks.get(rung.number, []),
+        )
+        for rung in found
+    ]
+
+
+def _state(number: int, now: int, last: int) -> TreadState:
+    if number == now:
+        return "now"
+    if number < now:
+        return "done"
+    return "target" if number == last else "ahead"

@@ -1,0 +1,54 @@
+"""The shapes of kept drills."""
+
+from pydantic import BaseModel
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.drill import Drill
+from ripresa.core.exact import label
+from ripresa.core.instrument import instrument_named
+from ripresa.core.meter import meter_named
+from ripresa.core.studio import KeptDrill
+
+
+class DrillShape(BaseModel):
+    """A version of a drill."""
+
+    id: int
+    version: int
+    drill: Drill
+    saved_at: str
+
+
+class DrillLine(BaseModel):
+    """A drill in a list: what tells it from the others."""
+
+    id: int
+    version: int
+    title: str
+    material: str
+    divisions: str
+    tempo: str
+    instrument: str
+    saved_at: str
+
+
+def drill_shape(kept: KeptDrill) -> DrillShape:
+    """Return the shape of a version."""
+    return DrillShape(id=kept.id, version=kept.version, drill=kept.drill, saved_at=kept.saved_at.isoformat())
+
+
+def drill_line(kept: KeptDrill) -> DrillLine:
+    """Return a drill as a line of a list."""
+    drill = kept.drill
+    divisions = [label(leg.division) for leg in drill.legs]
+    shown = divisions if len(divisions) <= 8 else [*divisions[:7], "…"]
+    return DrillLine(
+        id=kept.id,
+        version=kept.version,
+        title=drill.title,
+        material=drill.material.title,
+        divisions=" → ".join(shown),
+        tempo=f"{meter_named(drill.meter).sign} = {label(drill.bpm)}",
+        instrument=instrument_named(drill.instrument).name,
+        saved_at=kept.saved_at.isoformat(),
+    )

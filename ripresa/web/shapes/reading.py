@@ -1,0 +1,324 @@
+"""The shape of a reading: rows for the rail, and the sums column, at a tempo."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from itertools import groupby
+
+from pydantic import BaseModel
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.accents import Level
+from ripresa.core.click.plans import ClickLevel
+from ripresa.core.exact import decimal, label, plural
+from ripresa.core.groups import Landing
+from ripresa.core.place import Kind
+from ripresa.core.reading import Event, Reading
+from ripresa.core.sums import Home, Sums, sums, warnings
+from ripresa.core.tempo import GearChange
+
+
+class EventShape(BaseModel):
+    """One event; ``x`` and ``width`` in beats from the start of its row."""
+
+    x: float
+    width: float
+    beat: int
+    slot: int
+    count: str
+    kind: Kind
+    pitch: str | None
+    stroke: str | None
+    accent: Level
+    group: int | None
+
+
+class BayShape(BaseModel):
+    """One beat of a row, in beats from its start."""
+
+    x: float
+    width: float
+
+
+class ClickShape(BaseModel):
+    """A click in a row, in beats from its start."""
+
+    x: float
+    level: ClickLevel
+
+
+class GroupShape(BaseModel):
+    """A bracket over a group, or the part of it that lies in this row; number from 1."""
+
+    x: float
+    end: float
+    number: int
+
+
+class RowShape(BaseModel):
+    """One bar of one leg.
+
+    ``first`` is the index in the reading of its first event; ``words`` says
+    the row to a person who listens.
+    """
+
+    leg: int
+    bar: int
+    first: int
+    bays: list[BayShape]
+    events: list[EventShape]
+    clicks: list[ClickShape]
+    groups: list[GroupShape]
+    words: str
+
+
+class LegShape(BaseModel):
+    """The numbers of one leg, ready to show."""
+
+    index: int
+    division: str
+    nps: str
+    gap_ms: str
+    notes: int
+    beats: str
+    bars: str
+    seconds: str
+    described: str
+    fit: str
+
+
+class GearShape(BaseModel):
+    """A change of division in words."""
+
+    name: str
+    sentence: str
+    is_narrow: bool
+
+
+class TwinShape(BaseModel):
+    """The same speed at another division."""
+
+    division: str
+    bpm: str
+
+
+class HomeShape(BaseModel):
+    """When groups and the lead come home on a division."""
+
+    title: str
+    sentences: list[str]
+    starts: str
+
+
+class ReadingShape(BaseModel):
+    """All that Bench and Stand draw of a drill at a tempo."""
+
+    bpm: str
+    sign: str
+    sign_name: str
+    beats_a_bar: float
+    rows: list[RowShape]
+    legs: list[LegShape]
+    notes: int
+    beats: str
+    bars: str
+    seconds: str
+    peak_nps: str
+    average_nps: str
+    fastest: str
+    working: str
+    gears: list[GearShape]
+    twins: list[TwinShape]
+    homes: list[HomeShape]
+    dial: str
+    warnings: list[str]
+
+
+def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
+    """Return the shape of a reading at a tempo."""
+    found = sums(reading, bpm)
+    fastest = reading.drill.fastest_division
+    return ReadingShape(
+        bpm=label(bpm),
+        sign=reading.meter.sign,
+        sign_name=reading.meter.counted_name,
+        beats_a_bar=float(reading.meter.bar_length),
+        rows=list(_rows(reading)),
+        legs=_legs(found),
+        notes=found.notes,
+        beats=label(found.beats),
+        bars=label(found.bars),
+        seconds=decimal(found.seconds, 1),
+        peak_nps=decimal(found.speeds.peak_nps, 1),
+        average_nps=decimal(found.speeds.average_nps, 1),
+        fastest=label(fastest),
+        working=working(bpm, fastest),
+        gears=[_gear(change) for change in found.gears],
+        twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
+        homes=[shape for home in found.homes if (shape := _home(home))],
+        dial=found.dial.sentence,
+        warnings=list(warnings(reading)),
+    )
+
+
+def working(bpm: Fraction, division: Fraction) -> str:
+    """Return how a speed is worked out: ``108 bpm = 1.8 beats a second; × 4 = 7.2 notes a second``."""
+    beats = bpm / 60
+    return (
+        f"{label(bpm)} bpm = {_short(beats)} beats a second; "
+        f"× {label(division)} = {_short(beats * division)} notes a second"
+    )
+
+
+def _short(value: Fraction) -> str:
+    text = decimal(value, 2)
+    return text.rstrip("0").rstrip(".")
+
+
+def _legs(found: Sums) -> list[LegShape]:
+    return [
+        LegShape(
+            index=row.leg.index,
+            division=label(row.leg.division),
+            nps=decimal(row.nps, 1),
+            gap_ms=decimal(row.gap_seconds * 1000, 1),
+            notes=row.leg.notes,
+            beats=label(row.beats),
+            bars=label(row.bars),
+            seconds=decimal(row.seconds, 1),
+            described=row.leg.described,
+            fit=row.fit.sentence,
+        )
+        for row in found.legs
+    ]
+
+
+def _gear(change: GearChange) -> GearShape:
+    before, after = (decimal(gap * 1000, 1) for gap in (change.gap_before, change.gap_after))
+    percent = change.speed_change * 100
+    sign = "+" if percent > 0 else ""
+    return GearShape(
+        name=f"{label(change.before)} → {label(change.after)}",
+        sentence=(
+            f"{before} → {after} ms, gap × {decimal(change.gap_ratio, 3)}, speed {sign}{decimal(percent, 0)} %. "
+            "The beat does not move."
+        ),
+        is_narrow=change.is_narrow,
+    )
+
+
+def _home(home: Home) -> HomeShape | None:
+    sentences = []
+    title = f"{label(home.division)} a beat"
+    if home.groups and home.groups.crosses_beat:
+        title = f"Groups of {home.groups.size} on {label(home.division)} a beat"
+        sentences.append(
+            f"Home on a beat after {plural(home.groups.beat_notes, 'note')}, "
+            f"{plural(home.groups.beat_beats, 'beat')}; on a bar line after "
+            f"{plural(home.groups.bar_notes, 'note')}, {plural(home.groups.bars, 'bar')}, "
+            f"{plural(home.groups.groups, 'group')}."
+        )
+    if home.lead_beats and home.lead_beats != 1:
+        sentences.append(f"The same hand is back on a beat after {plural(home.lead_beats, 'beat')}.")
+    if not sentences:
+        return None
+    return HomeShape(title=title, sentences=sentences, starts=_starts(home.landings))
+
+
+def _starts(landings: tuple[Landing, ...]) -> str:
+    bars = (
+        ", ".join(str(one.beat) if one.slot == 0 else f"{one.beat}{one.count}" for one in inside)
+        for _, inside in groupby(landings, key=lambda one: one.bar)
+    )
+    return " | ".join(bars)
+
+
+def _rows(reading: Reading) -> Iterator[RowShape]:
+    meter = reading.meter
+    bays = [
+        BayShape(x=float(start), width=float(length))
+        for start, length in zip(meter.beat_starts(), meter.beats, strict=True)
+    ]
+    clicks = _clicks_by_bar(reading)
+    indexed = enumerate(reading.events)
+    for (leg, bar), inside in groupby(indexed, key=lambda pair: (pair[1].leg, pair[1].bar)):
+        pairs = list(inside)
+        start = (bar - 1) * meter.bar_length
+        events = [event for _, event in pairs]
+        end = events[-1].onset + events[-1].length
+        yield RowShape(
+            leg=leg,
+            bar=bar,
+            first=pairs[0][0],
+            bays=bays,
+            events=[_event(event, start) for event in events],
+            clicks=[
+                ClickShape(x=float(onset - start), level=level)
+                for onset, level in clicks.get(bar, ())
+                if events[0].onset <= onset < end
+            ],
+            groups=_groups(reading, events, start),
+            words=_words(events),
+        )
+
+
+def _clicks_by_bar(reading: Reading) -> dict[int, list[tuple[Fraction, ClickLevel]]]:
+    found: dict[int, list[tuple[Fraction, ClickLevel]]] = {}
+    for onset, level in reading.click_cycle.within(reading.beats):
+        found.setdefault(int(onset // reading.meter.bar_length) + 1, []).append((onset, level))
+    return found
+
+
+def _event(event: Event, start: Fraction) -> EventShape:
+    return EventShape(
+        x=float(event.onset - start),
+        width=float(event.length),
+        beat=event.beat,
+        slot=event.slot,
+        count=event.count,
+        kind=event.kind,
+        pitch=event.pitch.shown if event.pitch else None,
+        stroke=event.stroke,
+        accent=event.accent,
+        group=event.group,
+    )
+
+
+def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[GroupShape]:
+    found = []
+    division = reading.legs[events[0].leg].division
+    grouped = [event for event in events if event.group is not None]
+    for number, inside in groupby(grouped, key=lambda event: event.group):
+        members = list(inside)
+        if number is None or not _crosses(reading, division):
+            continue
+        last = members[-1]
+        found.append(
+            GroupShape(
+                x=float(members[0].onset - start), end=float(last.onset + last.length - start), number=number + 1
+            )
+        )
+    return found
+
+
+def _crosses(reading: Reading, division: Fraction) -> bool:
+    size = getattr(reading.drill.accents, "size", 0)
+    return bool(size) and division % size != 0
+
+
+def _words(events: list[Event]) -> str:
+    notes = [
+        " ".join(
+            part
+            for part in (
+                event.count,
+                event.pitch.shown if event.pitch else "",
+                event.stroke or "",
+                "accent" if event.accent == "accent" else "",
+            )
+            if part
+        )
+        if event.kind == "note"
+        else f"{event.count} {event.kind}"
+        for event in events
+    ]
+    return ", ".join(notes)
