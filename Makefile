@@ -1,0 +1,75 @@
+# Two commands do everything: `make demo` and `make test`. The rest are their parts.
+PYTHON ?= $(shell command -v python3.11 || echo python3)
+PORT ?= 8765
+export PYTHON
+VENV := .venv/bin
+STAMPS := .stamps
+SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
+
+.PHONY: setup demo run build check test fmt types bench shots e2e clean
+
+demo: build ## Start with an invented studio; nothing is kept.
+	@$(VENV)/ripresa serve --demo --port $(PORT)
+
+run: build ## Start with your own data.
+	@$(VENV)/ripresa serve --port $(PORT)
+
+setup: $(STAMPS)/dev $(STAMPS)/node
+
+build: $(STAMPS)/python ripresa/web/static/index.html
+
+check: setup build
+	$(VENV)/ruff check .
+	$(VENV)/ruff format --check .
+	$(VENV)/mypy
+	$(VENV)/lint-imports
+	cd frontend && npm run --silent lint && npm run --silent tsc
+	$(VENV)/python tools/drift.py
+
+test: check
+	@GOAL=test tools/need.sh browser
+	cd frontend && npm run --silent test
+	$(VENV)/pytest
+
+e2e: setup build
+	@GOAL=e2e tools/need.sh browser
+	$(VENV)/pytest tests/e2e
+
+fmt: setup
+	$(VENV)/ruff check --fix --quiet . && $(VENV)/ruff format .
+	cd frontend && npx biome check --write src
+
+types: setup ## Make the API's description and its TypeScript types, and the drill file's schema, anew.
+	$(VENV)/python tools/drift.py --write
+
+bench: setup ## Time against size, as ratios in one run.
+	$(VENV)/python tools/bench.py
+
+shots: setup build ## Take the pictures of docs/screenshots from the demo studio.
+	@GOAL=shots tools/need.sh browser
+	$(VENV)/python tools/shots.py
+
+clean:
+	rm -rf .venv $(STAMPS) frontend/node_modules ripresa/web/static
+
+$(STAMPS)/python: pyproject.toml
+	@GOAL=demo tools/need.sh python
+	@mkdir -p $(STAMPS)
+	test -x $(VENV)/python || $(PYTHON) -m venv .venv
+	$(VENV)/pip install --quiet --disable-pip-version-check -e .
+	@touch $@
+
+$(STAMPS)/dev: $(STAMPS)/python
+	$(VENV)/pip install --quiet --disable-pip-version-check -e '.[dev]'
+	@touch $@
+
+# `npm ci` refuses a lock without the optional packages of every platform; `npm install` keeps to the lock as well.
+$(STAMPS)/node: frontend/package.json frontend/package-lock.json
+	@GOAL=demo tools/need.sh node
+	@mkdir -p $(STAMPS)
+	cd frontend && npm install --no-audit --no-fund --loglevel=error
+	@touch $@
+
+ripresa/web/static/index.html: $(STAMPS)/node frontend/index.html frontend/vite.config.ts $(SOURCES)
+	cd frontend && npm run --silent build -- --logLevel warn
+	@touch $@

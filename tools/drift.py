@@ -1,0 +1,50 @@
+"""The files that are made from the code: written anew with --write, else checked for drift."""
+
+import json
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from ripresa.formats.drill_file import schema
+from ripresa.web.app import create_app
+
+ROOT = Path(__file__).parent.parent
+FRONTEND = ROOT / "frontend"
+SCHEMA = ROOT / "docs" / "drill-format.schema.json"
+API = FRONTEND / "openapi.json"
+TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
+
+
+def main() -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        made = Path(folder)
+        fresh = {
+            SCHEMA: _text(schema()),
+            API: _text(create_app(made / "studio.sqlite3").api_doc),
+        }
+        (made / "openapi.json").write_text(fresh[API])
+        subprocess.run(
+            ["npx", "openapi-typescript", str(made / "openapi.json"), "-o", str(made / "schema.d.ts")],
+            cwd=FRONTEND,
+            check=True,
+            capture_output=True,
+        )
+        fresh[TYPES] = (made / "schema.d.ts").read_text()
+    if "--write" in sys.argv:
+        for path, text in fresh.items():
+            path.write_text(text)
+        return 0
+    stale = [path for path, text in fresh.items() if not path.exists() or path.read_text() != text]
+    for path in stale:
+        print(f"{path.relative_to(ROOT)} does not fit the code any more. Run “make types”.", file=sys.stderr)
+    return 1 if stale else 0
+
+
+def _text(values: Any) -> str:
+    return json.dumps(values, ensure_ascii=False, indent=2) + "\n"
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,94 @@
+"""The pictures of docs/screenshots: each main view, made from the demo studio by the browser."""
+
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).parent.parent
+TARGET = ROOT / "docs" / "screenshots"
+PORT = 8796
+HOME = f"http://localhost:{PORT}"
+CHROMIUM = "/usr/bin/chromium"
+#: Without these, Chromium on a machine of its own asks the network for things that no page needs.
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--autoplay-policy=no-user-gesture-required",
+]
+
+
+@contextmanager
+def demo_server(port: int = PORT) -> Iterator[str]:
+    """Serve the demo studio while the block runs."""
+    command = [sys.executable, "-m", "ripresa.cli", "serve", "--demo", "--port", str(port)]
+    server = subprocess.Popen(command, cwd=ROOT, stdout=subprocess.DEVNULL)
+    try:
+        for _ in range(150):
+            try:
+                urllib.request.urlopen(f"http://localhost:{port}/api/choices", timeout=1).close()
+                break
+            except OSError:
+                if server.poll() is not None:
+                    raise
+                time.sleep(0.1)
+        yield f"http://localhost:{port}"
+    finally:
+        server.terminate()
+        server.wait(timeout=10)
+
+
+def settle(page: Page) -> None:
+    page.wait_for_load_state("networkidle")
+    page.evaluate("document.fonts.ready")
+
+
+def stand_take(page: Page) -> None:
+    page.goto(f"{HOME}/stand/climb/2")
+    page.get_by_label("bars of listening").select_option("0")
+    page.get_by_label("passes", exact=True).select_option("1")
+    page.get_by_label("heard by").select_option("steady")
+    page.get_by_role("button", name="Start").click()
+    page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
+
+
+def views(page: Page) -> Iterator[str]:
+    page.goto(HOME)
+    yield "desk"
+    page.goto(f"{HOME}/bench/1")
+    yield "bench"
+    page.goto(f"{HOME}/bench")
+    yield "drills"
+    page.goto(f"{HOME}/climbs/2")
+    yield "climb"
+    page.goto(f"{HOME}/climbs/new?student=3&drill=4")
+    yield "new-climb"
+    page.goto(f"{HOME}/log/2")
+    yield "log"
+    page.keyboard.press("u")
+    yield "sums"
+    stand_take(page)
+    yield "stand"
+
+
+def main() -> None:
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with demo_server(), sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        for name in views(page):
+            settle(page)
+            page.screenshot(path=TARGET / f"{name}.png")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
