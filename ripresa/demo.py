@@ -121,8 +121,8 @@ _PUPILS = (
         "14:30",
         "sixes",
         ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(84)), rule=PerCent(Fraction(4))),
-        StandIn(spread_ms=9, bias_ms=-4, stumble_ms=70, miss_percent=0.5),
-        11,
+        StandIn(spread_ms=9, bias_ms=-4, stumble_ms=52, miss_percent=0.5),
+        13,
     ),
     _Pupil(
         "Bram Lindqvist",
@@ -134,7 +134,7 @@ _PUPILS = (
             target=SpeedTarget(nps=Fraction("46/5"), division=Fraction(4)),
             rule=PerCent(Fraction(5)),
         ),
-        StandIn(spread_ms=9, bias_ms=6, miss_percent=0.4),
+        StandIn(spread_ms=10, bias_ms=6, miss_percent=0.8),
         16,
         1,
     ),
@@ -144,8 +144,8 @@ _PUPILS = (
         "16:00",
         "lamps",
         ClimbPlan(start=Fraction(80), target=BpmTarget(Fraction(120)), rule=EvenSteps(Fraction(5))),
-        StandIn(spread_ms=7, bias_ms=3),
-        14,
+        StandIn(spread_ms=9.5, bias_ms=3, miss_percent=0.5),
+        15,
     ),
     _Pupil(
         "Teo Adeyemi",
@@ -153,7 +153,7 @@ _PUPILS = (
         "16:45",
         "slack",
         ClimbPlan(start=Fraction(56), target=BpmTarget(Fraction(88)), rule=EvenSteps(Fraction(4)), evenness="easy"),
-        StandIn(spread_ms=17, bias_ms=-9, miss_percent=1.5, stumble_ms=30),
+        StandIn(spread_ms=21, bias_ms=-9, miss_percent=2, stumble_ms=60),
         12,
         6,
     ),
@@ -163,7 +163,7 @@ _PUPILS = (
         "17:30",
         "gulls",
         ClimbPlan(start=Fraction(72), target=BpmTarget(Fraction(104)), rule=PerCent(Fraction(4)), clean_to_rise=3),
-        StandIn(spread_ms=10, drift_percent=0.1),
+        StandIn(spread_ms=11, drift_percent=0.1, miss_percent=1),
         13,
         2,
     ),
@@ -173,7 +173,7 @@ _PUPILS = (
         "18:15",
         "nets",
         ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(92)), rule=PerCent(Fraction(6))),
-        StandIn(spread_ms=12, bias_ms=8, miss_percent=0.5, extra_percent=0.5),
+        StandIn(spread_ms=13, bias_ms=8, miss_percent=0.8, extra_percent=0.8),
         9,
         3,
     ),
@@ -235,7 +235,7 @@ def _take(
     times = [at for at, _ in due]
     changes = [float(span_seconds(leg.start, bpm)) for leg in reading.legs[1:]]
     # The higher the rung, the less steady the hand: an invention that makes a climb look like one.
-    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.8 + 0.05 * rung))
+    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.7 + 0.11 * rung))
     onsets = play(player, times, changes)
     figures = measure(reading, bpm, due, onsets, match_onsets(times, onsets))
     judged = verdict(figures, climb.plan.evenness, "stand_in")

@@ -5,8 +5,12 @@ lowest note to the highest that a student is asked for.
 """
 
 from dataclasses import dataclass
+from typing import Literal
 
 from ripresa.core.errors import OutOfRange
+
+
+Voice = Literal["pluck", "keys", "wind"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +30,7 @@ class Instrument:
     highest: int
     home: int
     sounds: int
-    voice: str
+    voice: Voice
 
     def holds(self, midi: int) -> bool:
         """Whether a written note lies in the range."""

@@ -4,6 +4,7 @@ Here, and only here, beats become seconds. Each time is worked out from its
 own position, never by adding up rounded gaps, so nothing drifts.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
@@ -15,6 +16,8 @@ from ripresa.core.reading import Event, Reading
 from ripresa.core.tempo import check_bpm, span_seconds
 
 MOST_LEAD_BARS = 8
+#: How early, in seconds, the first note of a drill may come and still be meant as that note: our choice.
+_EARLIEST = 0.25
 _NUMBER_WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight")
 
 
@@ -133,6 +136,26 @@ def expected_onsets(reading: Reading, bpm: Fraction, start: float, end: float) -
             if start - 1e-9 <= at < end - 1e-9:
                 found.append((at, index))
     return found
+
+
+def onsets_within(played: Sequence[float], due: Sequence[tuple[float, int]], end: float, latency: float) -> list[float]:
+    """Return the played onsets that may belong to a stretch, in order.
+
+    A stretch is cut at a bar line. What was played within half a gap before
+    its first note, or after its last, belongs to the bar beside it.
+
+    Args:
+        played: Seconds, rising. due: As ``expected_onsets`` gives them.
+        end: Where the stretch ends, in seconds. latency: Known delay of the source, in seconds.
+    """
+    if not due:
+        return list(played)
+    times = [at for at, _ in due]
+    # The gap at each edge; a lone note has the whole stretch. The very first note of a drill has no bar before it.
+    first = times[1] - times[0] if len(times) > 1 else end - times[0]
+    begin = times[0] - first / 2 if times[0] > 0 else times[0] - max(first / 2, _EARLIEST)
+    finish = end - (end - times[-1]) / 2
+    return [at for at in played if begin + latency <= at < finish + latency]
 
 
 def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fraction) -> Tone:

@@ -108,6 +108,21 @@ def speed_twins(nps: Fraction, divisions: Iterable[Fraction]) -> tuple[tuple[Fra
     return tuple((division, bpm_for_speed(nps, division)) for division in divisions)
 
 
+#: How far one press of slower or faster goes where no climb says: our choice, the step of a per-cent climb.
+_NUDGE = Fraction(104, 100)
+
+
+def neighbours(bpm: Fraction) -> tuple[Fraction, Fraction]:
+    """Return the whole bpm one press slower and one press faster: about 4 %, at least 1 bpm, within the limits.
+
+    >>> neighbours(Fraction(100))
+    (Fraction(96, 1), Fraction(104, 1))
+    """
+    slower = min(setting(bpm / _NUDGE, "whole"), Fraction(math.ceil(bpm) - 1))
+    faster = max(setting(bpm * _NUDGE, "whole"), Fraction(math.floor(bpm) + 1))
+    return max(SLOWEST_BPM, slower), min(FASTEST_BPM, faster)
+
+
 @dataclass(frozen=True, slots=True)
 class Speeds:
     """Peak (shortest gap) and average speed, in notes a second."""

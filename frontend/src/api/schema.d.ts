@@ -1187,15 +1187,20 @@ export interface components {
         };
         /**
          * PerformanceShape
-         * @description A reading in seconds, and the reading to draw beside it.
+         * @description A reading in seconds, the reading to draw beside it, and the tempi one press away.
          */
         PerformanceShape: {
             performance: components["schemas"]["Performance"];
             reading: components["schemas"]["ReadingShape"];
-            /** Voice */
-            voice: string;
-            /** Dial */
-            dial: string;
+            /**
+             * Voice
+             * @enum {string}
+             */
+            voice: "pluck" | "keys" | "wind";
+            /** Slower */
+            slower: string;
+            /** Faster */
+            faster: string;
         };
         /**
          * CountWord
@@ -1605,7 +1610,7 @@ export interface components {
         };
         /**
          * FiguresShape
-         * @description What a take measured; the line in seconds and ms from the middle.
+         * @description What a take measured.
          */
         FiguresShape: {
             /** Due */
@@ -1628,10 +1633,7 @@ export interface components {
             /** Seams */
             seams: components["schemas"]["SeamShape"][];
             /** Line */
-            line: [
-                number,
-                number
-            ][];
+            line: components["schemas"]["PointShape"][];
             /** Limit Ms */
             limit_ms: number;
         };
@@ -1644,6 +1646,16 @@ export interface components {
             division: string;
             /** Slots */
             slots: components["schemas"]["SlotShape"][];
+        };
+        /**
+         * PointShape
+         * @description A point of the line through a take: seconds, and ms from the player's own middle.
+         */
+        PointShape: {
+            /** At */
+            at: number;
+            /** Offset Ms */
+            offset_ms: number;
         };
         /**
          * SeamShape
@@ -1895,7 +1907,7 @@ export interface components {
             /** Entries */
             entries: components["schemas"]["EntryShape"][];
             /** Points */
-            points: components["schemas"]["PointShape"][];
+            points: components["schemas"]["PlayedShape"][];
             /** Takes */
             takes: number;
             /** Last Clean */
@@ -1925,10 +1937,10 @@ export interface components {
             figures: components["schemas"]["FiguresShape"] | null;
         };
         /**
-         * PointShape
+         * PlayedShape
          * @description A take as a point: when, how fast at the drill's fastest division, and how it went.
          */
-        PointShape: {
+        PlayedShape: {
             /** At */
             at: string;
             /** Nps */

@@ -57,12 +57,14 @@ class Word:
         rung: Number of the rung it leads to, from 1.
         heading: In three words: ``Up to 100``.
         sentence: Why, with the numbers that decided it.
+        clean_to_go: Clean takes that are still missing to go up.
     """
 
     decision: Decision
     rung: int
     heading: str
     sentence: str
+    clean_to_go: int = 0
 
 
 def spread_limit(evenness: Evenness, gap_seconds: float) -> float:
@@ -133,16 +135,14 @@ def decide(plan: ClimbPlan, tempi: Sequence[Fraction], rung: int, marks: Sequenc
         return Word(
             "back", rung - 1, f"Back to {label(tempi[rung - 2])}", f"{_takes(shaky, 'shaky')} in a row at {here}."
         )
+    to_go = plan.clean_to_rise - clean
     if clean:
-        return Word("stay", rung, "Stay here", f"{_takes(clean, 'clean')}, {plan.clean_to_rise - clean} more to go up.")
-    if shaky:
-        return Word(
-            "stay",
-            rung,
-            "Stay here",
-            f"{_takes(shaky, 'shaky')} at {here}; {plan.clean_to_rise} clean in a row go up.",
-        )
-    return Word("stay", rung, "Stay here", f"{plan.clean_to_rise} clean in a row at {here} go up.")
+        sentence = f"{_takes(clean, 'clean')}, {to_go} more to go up."
+    elif shaky:
+        sentence = f"{_takes(shaky, 'shaky')} at {here}; {plan.clean_to_rise} clean in a row go up."
+    else:
+        sentence = f"{plan.clean_to_rise} clean in a row at {here} go up."
+    return Word("stay", rung, "Stay here", sentence, to_go)
 
 
 def _run(marks: Sequence[Mark], wanted: Mark) -> int:

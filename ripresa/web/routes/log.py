@@ -50,7 +50,7 @@ class EntryShape(BaseModel):
     figures: FiguresShape | None
 
 
-class PointShape(BaseModel):
+class PlayedShape(BaseModel):
     """A take as a point: when, how fast at the drill's fastest division, and how it went."""
 
     at: str
@@ -65,7 +65,7 @@ class LogShape(BaseModel):
 
     student: StudentShape
     entries: list[EntryShape]
-    points: list[PointShape]
+    points: list[PlayedShape]
     takes: int
     last_clean: str
 
@@ -145,10 +145,10 @@ def _move_entry(move: Move, title: str) -> EntryShape:
     )
 
 
-def _point(take: Take, titles: Played) -> PointShape:
+def _point(take: Take, titles: Played) -> PlayedShape:
     title, division = titles[take.drill_id, take.version]
     nps = speed_nps(take.bpm, division)
-    return PointShape(
+    return PlayedShape(
         at=take.played_at.isoformat(),
         nps=float(nps),
         label=f"{decimal(nps, 1)} n/s at {label(take.bpm)} bpm",

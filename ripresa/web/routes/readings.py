@@ -1,5 +1,7 @@
 """Readings and performances of a drill that need not be kept yet."""
 
+from typing import Literal
+
 from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel
@@ -9,7 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.exact import label, parse_amount
 from ripresa.core.performance import Performance, perform
 from ripresa.core.reading import read
-from ripresa.core.tempo import check_bpm
+from ripresa.core.tempo import check_bpm, neighbours
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
@@ -35,12 +37,13 @@ class PerformanceBody(BaseModel):
 
 
 class PerformanceShape(BaseModel):
-    """A reading in seconds, and the reading to draw beside it."""
+    """A reading in seconds, the reading to draw beside it, and the tempi one press away."""
 
     performance: Performance
     reading: ReadingShape
-    voice: str
-    dial: str
+    voice: Literal["pluck", "keys", "wind"]
+    slower: WireExact
+    faster: WireExact
 
 
 class AmountQuery(BaseModel):
@@ -69,9 +72,15 @@ def show_performance(body: PerformanceBody) -> Response:
     reading = read(body.drill)
     bpm = check_bpm(body.bpm or body.drill.bpm)
     performance = perform(reading, bpm, click=body.click, listen_bars=body.listen_bars, count_bars=body.count_bars)
-    shape = reading_shape(reading, bpm)
+    slower, faster = neighbours(bpm)
     return answer(
-        PerformanceShape(performance=performance, reading=shape, voice=reading.instrument.voice, dial=shape.dial)
+        PerformanceShape(
+            performance=performance,
+            reading=reading_shape(reading, bpm),
+            voice=reading.instrument.voice,
+            slower=slower,
+            faster=faster,
+        )
     )
 
 

@@ -11,7 +11,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.climb import Evenness
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.performance import expected_onsets
+from ripresa.core.performance import expected_onsets, onsets_within
 from ripresa.core.reading import Reading, read
 from ripresa.core.studio import LONGEST_NOTE, Take
 from ripresa.core.takes import Figures, StandIn, Verdict, match_onsets, measure, play, verdict
@@ -194,7 +194,7 @@ def _judged(body: TakeBody, evenness: Evenness) -> Take:
     else:
         reading = read(drills.find_drill(body.drill_id, body.version).drill)
         due = expected_onsets(reading, body.bpm, body.start, body.end)
-        played = sorted(body.onsets)
+        played = onsets_within(sorted(body.onsets), due, body.end, latency)
         match = match_onsets([at for at, _ in due], played, latency)
         figures = measure(reading, body.bpm, due, played, match, latency)
         judged = verdict(figures, evenness, body.source)

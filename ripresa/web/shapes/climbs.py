@@ -137,7 +137,9 @@ def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
         return f"ready for {label(found[climb.rung].bpm)}"
     if word.decision == "back":
         return f"back to {label(found[climb.rung - 2].bpm)}, says the rule"
-    return word.sentence[:1].lower() + word.sentence[1:].rstrip(".")
+    if word.clean_to_go:
+        return f"{plural(word.clean_to_go, 'clean take')} to go up"
+    return "the target stands" if climb.rung == len(found) else "stay here"
 
 
 def _treads(found: Sequence[Rung], now: int, marks: dict[int, list[Mark]]) -> list[TreadShape]:

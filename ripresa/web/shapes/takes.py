@@ -44,8 +44,15 @@ class SeamShape(BaseModel):
     sentence: str
 
 
+class PointShape(BaseModel):
+    """A point of the line through a take: seconds, and ms from the player's own middle."""
+
+    at: float
+    offset_ms: float
+
+
 class FiguresShape(BaseModel):
-    """What a take measured; the line in seconds and ms from the middle."""
+    """What a take measured."""
 
     due: int
     matched: int
@@ -58,7 +65,7 @@ class FiguresShape(BaseModel):
     drift_note: str
     legs: list[LegDotsShape]
     seams: list[SeamShape]
-    line: list[tuple[float, float]]
+    line: list[PointShape]
     limit_ms: float
 
 
@@ -126,7 +133,7 @@ def _figures(figures: Figures, evenness: Evenness, is_calibrated: bool) -> Figur
             )
             for seam in figures.seams
         ],
-        line=[(at, offset * 1000) for at, offset in figures.line],
+        line=[PointShape(at=at, offset_ms=offset * 1000) for at, offset in figures.line],
         limit_ms=spread_limit(evenness, figures.gap_seconds) * 1000,
     )
 
