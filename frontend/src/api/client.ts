@@ -1,0 +1,124 @@
+/** The only place that fetches. Types come from the API's own description. */
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Drill = Schemas["Drill"];
+export type Reading = Schemas["ReadingShape"];
+export type Row = Schemas["RowShape"];
+export type Climb = Schemas["ClimbShape"];
+export type Tread = Schemas["TreadShape"];
+export type Plan = Schemas["ClimbPlan"];
+export type Take = Schemas["TakeShape"];
+export type TakeBody = Schemas["TakeBody"];
+export type Judged = Schemas["JudgedTake"];
+export type Performance = Schemas["PerformanceShape"];
+export type Choice = Schemas["Choice"];
+export type Choices = Schemas["Choices"];
+export type Student = Schemas["StudentShape"];
+export type StudentDetails = Schemas["StudentDetails"];
+export type Mark = Take["mark"];
+
+/** A refusal, or a server that does not answer: a sentence to show as it stands. */
+export class Refusal extends Error {
+  constructor(
+    message: string,
+    readonly field: string | null,
+    readonly status: number,
+  ) {
+    super(message);
+  }
+
+  /** Whether the server was not reached at all, so that trying again later makes sense. */
+  get isLost(): boolean {
+    return this.status === 0 || this.status >= 500;
+  }
+}
+
+const client = createClient<paths>({
+  baseUrl: "/",
+  fetch: (request: Request) =>
+    fetch(request).catch(() => {
+      throw new Refusal("The server does not answer. What is loaded goes on; takes are kept here.", null, 0);
+    }),
+});
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await asked;
+  if (data !== undefined && response.ok) return data;
+  const problem = error as { message?: string; field?: string | null } | undefined;
+  throw new Refusal(
+    problem?.message ?? "The server gave no sensible answer. Try again.",
+    problem?.field ?? null,
+    response.status,
+  );
+}
+
+type Abort = { signal?: AbortSignal };
+
+export const api = {
+  choices: () => taken(client.GET("/api/choices")),
+  desk: () => taken(client.GET("/api/desk")),
+
+  students: () => taken(client.GET("/api/students")),
+  addStudent: (details: StudentDetails) => taken(client.POST("/api/students", { body: { details } })),
+
+  drills: () => taken(client.GET("/api/drills")),
+  drill: (id: number, version?: number) =>
+    taken(
+      client.GET("/api/drills/{drill_id}", {
+        params: { path: { drill_id: id }, query: version ? { version } : {} },
+      }),
+    ),
+  versions: (id: number) =>
+    taken(client.GET("/api/drills/{drill_id}/versions", { params: { path: { drill_id: id } } })),
+  addDrill: (drill: Drill) => taken(client.POST("/api/drills", { body: { drill } })),
+  openDrillFile: (text: string) => taken(client.POST("/api/drills/file", { body: { text } })),
+  saveDrill: (id: number, drill: Drill, basedOn: number) =>
+    taken(
+      client.PUT("/api/drills/{drill_id}", {
+        params: { path: { drill_id: id } },
+        body: { drill, based_on: basedOn },
+      }),
+    ),
+
+  reading: (drill: Drill, bpm: string | null, { signal }: Abort = {}) =>
+    taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null })),
+  performance: (body: Schemas["PerformanceBody"], { signal }: Abort = {}) =>
+    taken(client.POST("/api/performance", { body, signal: signal ?? null })),
+  amount: (text: string, what: string, { signal }: Abort = {}) =>
+    taken(client.GET("/api/amount", { params: { query: { text, what } }, signal: signal ?? null })),
+
+  climbs: (studentId?: number) =>
+    taken(client.GET("/api/climbs", { params: { query: studentId ? { student_id: studentId } : {} } })),
+  climb: (id: number) => taken(client.GET("/api/climbs/{climb_id}", { params: { path: { climb_id: id } } })),
+  ladder: (drillId: number, plan: Plan) =>
+    taken(client.POST("/api/climbs/ladder", { body: { drill_id: drillId, plan, version: null } })),
+  startClimb: (studentId: number, drillId: number, plan: Plan) =>
+    taken(
+      client.POST("/api/climbs", { body: { student_id: studentId, drill_id: drillId, version: null, plan } }),
+    ),
+  move: (id: number, body: Schemas["MoveBody"]) =>
+    taken(client.POST("/api/climbs/{climb_id}/moves", { params: { path: { climb_id: id } }, body })),
+
+  addTake: (body: TakeBody) => taken(client.POST("/api/takes", { body })),
+  takes: (query: { student_id?: number; climb_id?: number; most: number }) =>
+    taken(client.GET("/api/takes", { params: { query } })),
+  writeNote: (id: string, note: string) =>
+    taken(client.PUT("/api/takes/{take_id}/note", { params: { path: { take_id: id } }, body: { note } })),
+  standIn: (body: Schemas["StandInBody"]) => taken(client.POST("/api/stand-in", { body })),
+  latency: (due: number[], played: number[]) => taken(client.POST("/api/latency", { body: { due, played } })),
+
+  log: (studentId: number) => taken(client.GET("/api/log", { params: { query: { student_id: studentId } } })),
+  sums: (query: Record<string, string | number>) =>
+    taken(client.GET("/api/sums", { params: { query: query as never } })),
+};
+
+/** Addresses of files to save. */
+export const files = {
+  drill: (id: number, version: number) => `/api/drills/${id}/file.json?version=${version}`,
+  midi: (id: number, version: number) => `/api/drills/${id}/file.mid?version=${version}`,
+  log: (studentId?: number) => (studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
+};

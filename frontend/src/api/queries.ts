@@ -1,0 +1,61 @@
+/** Keys and fetches of server data, together, once. */
+import { QueryClient, queryOptions } from "@tanstack/react-query";
+import { api, type Drill, type Plan, type Refusal, type Schemas } from "./client";
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      retry: (count, error) => (error as Refusal).isLost && count < 2,
+      refetchOnWindowFocus: true,
+    },
+  },
+});
+
+export const choicesQuery = queryOptions({
+  queryKey: ["choices"],
+  queryFn: api.choices,
+  staleTime: Number.POSITIVE_INFINITY,
+});
+export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: api.desk });
+export const studentsQuery = queryOptions({ queryKey: ["students"], queryFn: api.students });
+export const drillsQuery = queryOptions({ queryKey: ["drills"], queryFn: api.drills });
+export const climbsQuery = queryOptions({ queryKey: ["climbs"], queryFn: () => api.climbs() });
+export const climbQuery = (id: number) =>
+  queryOptions({ queryKey: ["climbs", id], queryFn: () => api.climb(id) });
+export const drillQuery = (id: number, version?: number) =>
+  queryOptions({ queryKey: ["drills", id, version ?? "latest"], queryFn: () => api.drill(id, version) });
+export const logQuery = (studentId: number) =>
+  queryOptions({ queryKey: ["log", studentId], queryFn: () => api.log(studentId) });
+export const sumsQuery = (asked: Record<string, string>) =>
+  queryOptions({ queryKey: ["sums", asked], queryFn: () => api.sums(asked), retry: false });
+export const readingQuery = (drill: Drill, bpm: string | null = null) =>
+  queryOptions({
+    queryKey: ["reading", drill, bpm],
+    queryFn: ({ signal }) => api.reading(drill, bpm, { signal }),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+  });
+export const performanceQuery = (body: Schemas["PerformanceBody"]) =>
+  queryOptions({
+    queryKey: ["performance", body],
+    queryFn: ({ signal }) => api.performance(body, { signal }),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+export const ladderQuery = (drillId: number, plan: Plan) =>
+  queryOptions({
+    queryKey: ["ladder", drillId, plan],
+    queryFn: () => api.ladder(drillId, plan),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+export const versionsQuery = (id: number) =>
+  queryOptions({ queryKey: ["drills", id, "versions"], queryFn: () => api.versions(id) });
+export const takesQuery = (climbId: number) =>
+  queryOptions({ queryKey: ["takes", climbId], queryFn: () => api.takes({ climb_id: climbId, most: 20 }) });
+
+/** What has to be asked again after a take, a move or a change of a drill. */
+export function forgetWork(): void {
+  for (const key of ["desk", "climbs", "drills", "log", "students", "takes"]) {
+    void queryClient.invalidateQueries({ queryKey: [key] });
+  }
+}

@@ -1,0 +1,43 @@
+import { Route, Routes } from "react-router";
+import { BenchPage } from "../features/bench/BenchPage";
+import { LibraryPage } from "../features/bench/LibraryPage";
+import { ClimbPage } from "../features/climbs/ClimbPage";
+import { ClimbsPage } from "../features/climbs/ClimbsPage";
+import { NewClimbPage } from "../features/climbs/NewClimbPage";
+import { DeskPage } from "../features/desk/DeskPage";
+import { LogPage } from "../features/log/LogPage";
+import { ClimbOnStand } from "../features/stand/ClimbOnStand";
+import { DrillOnStand } from "../features/stand/DrillOnStand";
+import { EmptyStand } from "../features/stand/EmptyStand";
+import { Shell } from "./Shell";
+
+/** Which place stands at which address. */
+export function App() {
+  return (
+    <Routes>
+      <Route element={<Shell />}>
+        <Route index element={<DeskPage />} />
+        <Route path="bench" element={<LibraryPage />} />
+        <Route path="bench/:drillId" element={<BenchPage />} />
+        <Route path="climbs" element={<ClimbsPage />} />
+        <Route path="climbs/new" element={<NewClimbPage />} />
+        <Route path="climbs/:climbId" element={<ClimbPage />} />
+        <Route path="stand" element={<EmptyStand />} />
+        <Route path="stand/climb/:climbId" element={<ClimbOnStand />} />
+        <Route path="stand/drill/:drillId" element={<DrillOnStand />} />
+        <Route path="log" element={<LogPage />} />
+        <Route path="log/:studentId" element={<LogPage />} />
+        <Route path="*" element={<Nowhere />} />
+      </Route>
+    </Routes>
+  );
+}
+
+function Nowhere() {
+  return (
+    <div className="p-6">
+      <h1 className="text-2xl font-bold">There is nothing at this address</h1>
+      <p>The five places are at the top.</p>
+    </div>
+  );
+}

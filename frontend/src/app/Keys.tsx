@@ -1,0 +1,36 @@
+import { Dialog } from "../ui/Dialog";
+
+const KEYS: readonly [string, string][] = [
+  ["1 – 5", "Desk, Bench, Climbs, Stand, Log"],
+  ["U", "sums, over any place"],
+  ["N", "a new drill on the bench"],
+  ["P", "put what you look at on the stand"],
+  ["Ctrl Z, Ctrl Shift Z", "undo and redo on the bench"],
+  ["Space", "start and stop on the stand"],
+  ["J  F", "tap along"],
+  ["[  ]", "slower, faster: one rung"],
+  ["M", "mute the click"],
+  ["L", "large, for reading from two metres"],
+  ["Enter", "take the offered step"],
+  ["Esc", "back, or close what is open"],
+  ["?", "these keys"],
+];
+
+/** All keys. None of them works while a field is being typed in. */
+export function Keys({ onClose }: { onClose: () => void }) {
+  return (
+    <Dialog title="Keys" onClose={onClose}>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
+        {KEYS.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt>
+              <kbd className="font-semibold">{key}</kbd>
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="text-soft mt-4">They rest while you type in a field.</p>
+    </Dialog>
+  );
+}

@@ -1,0 +1,25 @@
+import { Component, type ReactNode } from "react";
+
+/** What is shown when a screen breaks: what is safe, and what to do. */
+export class LastResort extends Component<{ children: ReactNode }, { broken: boolean }> {
+  override state = { broken: false };
+
+  static getDerivedStateFromError() {
+    return { broken: true };
+  }
+
+  override render() {
+    if (!this.state.broken) return this.props.children;
+    return (
+      <main className="p-8 max-w-xl mx-auto" role="alert">
+        <h1 className="text-2xl font-bold mb-2">This screen broke, and it is our fault</h1>
+        <p className="mb-4">
+          What was kept is safe; takes that were not sent yet are still on this computer.
+        </p>
+        <a className="button button-first" href="/">
+          Back to the desk
+        </a>
+      </main>
+    );
+  }
+}

@@ -1,0 +1,89 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
+import { waitingTakes } from "../api/outbox";
+import { choicesQuery } from "../api/queries";
+import { SumsDrawer } from "../features/sums/SumsDrawer";
+import { Key } from "../ui/Key";
+import { useNewDrill } from "../ui/useNewDrill";
+import { Keys } from "./Keys";
+import { useTheme } from "./useTheme";
+
+const PLACES = [
+  { to: "/", name: "Desk" },
+  { to: "/bench", name: "Bench" },
+  { to: "/climbs", name: "Climbs" },
+  { to: "/stand", name: "Stand" },
+  { to: "/log", name: "Log" },
+] as const;
+
+/** The frame of every place: the bar at the top, the drawer of sums, the keys. */
+export function Shell() {
+  const navigate = useNavigate();
+  const place = useLocation();
+  const [open, setOpen] = useState<"sums" | "keys" | null>(null);
+  const isStand = place.pathname.startsWith("/stand/");
+  const theme = useTheme(isStand);
+  const choices = useQuery(choicesQuery);
+  const newDrill = useNewDrill();
+
+  useHotkeys("1,2,3,4,5", (event) => {
+    const to = PLACES[Number(event.key) - 1]?.to;
+    if (to) void navigate(to);
+  });
+  useHotkeys("u", () => setOpen((now) => (now === "sums" ? null : "sums")), { preventDefault: true });
+  useHotkeys("?", () => setOpen("keys"), { useKey: true, preventDefault: true });
+  useHotkeys("n", () => newDrill.mutate(), { preventDefault: true });
+  useEffect(() => {
+    const name = PLACES.findLast((one) => place.pathname.startsWith(one.to))?.name ?? "Desk";
+    document.title = `${name} – Ripresa`;
+  }, [place]);
+
+  return (
+    <div className="min-h-screen flex flex-col">
+      <header className="bar">
+        <Link to="/" className="font-display font-extrabold text-xl mr-2 no-underline">
+          Ripresa<span className="text-accent">.</span>
+        </Link>
+        <nav aria-label="Places" className="flex flex-1 gap-1 sm:gap-3 overflow-x-auto">
+          {PLACES.map((one) => (
+            <NavLink key={one.to} to={one.to} end={one.to === "/"} className="bar-place">
+              {one.name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="bar-tools">
+          {choices.data?.is_demo && <span className="bar-note">demo: nothing is kept</span>}
+          <button type="button" className="bar-tool" onClick={theme.toggle}>
+            {theme.name === "fog" ? "Dark" : "Light"}
+          </button>
+          <button type="button" className="bar-tool" onClick={() => setOpen("sums")}>
+            Sums <Key name="U" />
+          </button>
+          <button type="button" className="bar-tool" onClick={() => setOpen("keys")}>
+            Keys <Key name="?" />
+          </button>
+        </div>
+      </header>
+      <Waiting />
+      <main className="flex-1 w-full max-w-330 mx-auto px-3 sm:px-6 py-4">
+        <Outlet />
+      </main>
+      {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
+      {open === "keys" && <Keys onClose={() => setOpen(null)} />}
+    </div>
+  );
+}
+
+/** Takes that the server has not got yet: said on every place until they are sent. */
+function Waiting() {
+  const count = waitingTakes.useCount();
+  if (!count) return null;
+  return (
+    <p role="status" className="bg-care text-care-text px-6 py-1.5 font-semibold">
+      {count === 1 ? "One take is" : `${count} takes are`} kept on this computer, and sent as soon as the
+      server answers.
+    </p>
+  );
+}

@@ -1,0 +1,86 @@
+import type { Schemas } from "../api/client";
+import type { ClickRole } from "./sounds";
+
+export type Seconds = number & { readonly unit?: "s" };
+
+/** A drill in seconds, as the server worked it out. */
+export type Score = Schemas["Performance"];
+
+/** One thing to sound: its time on the audio clock, and what. */
+export type Sounding =
+  | { kind: "click"; at: Seconds; role: ClickRole }
+  | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; accented: boolean };
+
+/** A score from a moment of the audio clock on: `base` is where the first turn would begin. */
+export type Stretch = { score: Score; base: Seconds; from: Seconds; withLead: boolean };
+
+/** The stretch of a score that is started now: its lead first, then its turns. */
+export function opening(score: Score, begin: Seconds): Stretch {
+  return { score, base: begin + score.lead.seconds, from: begin, withLead: true };
+}
+
+/** Everything that sounds in a stretch from one moment to before another, in order of kind, then time. */
+export function soundings(stretch: Stretch, after: Seconds, before: Seconds): Sounding[] {
+  const { score, base, from } = stretch;
+  const found: Sounding[] = [];
+  const due = (at: Seconds) => at >= after && at < before && at >= from - 1e-9;
+  if (stretch.withLead && after < base)
+    for (const tick of score.lead.ticks) {
+      const at = base - score.lead.seconds + tick.at;
+      if (due(at)) found.push({ kind: "click", at, role: tick.level });
+    }
+  const turn = score.loop_seconds;
+  for (let number = Math.max(0, Math.floor((after - base) / turn)); base + number * turn < before; number++) {
+    const start = base + number * turn;
+    for (let index = firstAt(score.ticks, after - start); index < score.ticks.length; index++) {
+      const tick = score.ticks[index];
+      if (!tick || start + tick.at >= before) break;
+      if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
+    }
+    for (let index = firstAt(score.tones, after - start); index < score.tones.length; index++) {
+      const tone = score.tones[index];
+      if (!tone || start + tone.at >= before) break;
+      const { seconds, midi, accented } = tone;
+      if (due(start + tone.at)) found.push({ kind: "note", at: start + tone.at, seconds, midi, accented });
+    }
+  }
+  return found;
+}
+
+/** Where a moment lies: before the turns, or in which turn and how far into it. */
+export type Position = { turn: number; within: Seconds; stretch: Stretch };
+
+export function positionIn(stretch: Stretch, at: Seconds): Position {
+  const since = at - stretch.base;
+  const turn = Math.floor(since / stretch.score.loop_seconds);
+  return { turn, within: since - turn * stretch.score.loop_seconds, stretch };
+}
+
+/** The bar line at or after a moment: its number in the turn, and when it is reached. */
+export function nextBarLine(stretch: Stretch, at: Seconds): { bar: number; at: Seconds } {
+  const { score, base } = stretch;
+  if (at <= base) return { bar: 0, at: base };
+  const { turn, within } = positionIn(stretch, at);
+  const bar = score.bar_seconds.findIndex((start) => start >= within - 1e-9);
+  const start = base + turn * score.loop_seconds;
+  return bar < 0
+    ? { bar: 0, at: start + score.loop_seconds }
+    : { bar, at: start + (score.bar_seconds[bar] ?? 0) };
+}
+
+/** The stretch of a changed score that takes over at a bar line; the line itself does not move. */
+export function takeOver(old: Stretch, score: Score, line: { bar: number; at: Seconds }): Stretch {
+  const within = score.bar_seconds[line.bar] ?? 0;
+  return { score, base: line.at - within, from: line.at, withLead: old.withLead && line.at <= old.base };
+}
+
+/** Index of the first item at or after a time; items are in order. */
+export function firstAt(items: readonly { at: Seconds }[], at: Seconds): number {
+  let [low, high] = [0, items.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((items[middle]?.at ?? 0) < at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}

@@ -1,0 +1,143 @@
+import { useContext, useEffect, useId, useRef, useState } from "react";
+import type { Choice, Drill } from "../../api/client";
+import { BriefContext, useRefusal } from "../../ui/brief/context";
+
+type Props = {
+  legs: Drill["legs"];
+  divisions: readonly Choice[];
+  onChange: (legs: Drill["legs"]) => void;
+};
+
+/** The divisions of the legs, in order: a word that opens into a row to build them. */
+export function Divisions({ legs, divisions, onChange }: Props) {
+  const [open, setOpen] = useState(false);
+  const { setHint } = useContext(BriefContext);
+  const refusal = useRefusal("legs");
+  const box = useRef<HTMLSpanElement>(null);
+  const panel = useId();
+  const shown = legs.map((leg) => divisions.find((one) => one.value === leg.division)?.label ?? leg.division);
+  const inBrief = shown.length > 12 ? [...shown.slice(0, 11), `… (${shown.length} legs)`] : shown;
+
+  useEffect(() => {
+    if (!open) return;
+    const close = (event: PointerEvent) => {
+      if (!box.current?.contains(event.target as Node)) setOpen(false);
+    };
+    const closeByKey = (event: KeyboardEvent) => {
+      if (event.key !== "Escape") return;
+      setOpen(false);
+      box.current?.querySelector("button")?.focus();
+    };
+    document.addEventListener("pointerdown", close);
+    document.addEventListener("keydown", closeByKey);
+    return () => {
+      document.removeEventListener("pointerdown", close);
+      document.removeEventListener("keydown", closeByKey);
+    };
+  }, [open]);
+
+  return (
+    <span className="relative" ref={box}>
+      <button
+        type="button"
+        className="brief-word text-left"
+        aria-label={`divisions: ${shown.join(", ")} notes per beat`}
+        aria-expanded={open}
+        aria-controls={panel}
+        {...refusal}
+        onClick={() => setOpen(!open)}
+        onFocus={() => setHint("One leg for each, in order. Neighbours are the hardest to change between.")}
+        onBlur={() => setHint("")}
+      >
+        {inBrief.join(" → ")}
+      </button>
+      {open && (
+        <DivisionPanel id={panel} legs={legs} shown={shown} divisions={divisions} onChange={onChange} />
+      )}
+    </span>
+  );
+}
+
+type PanelProps = Props & { id: string; shown: string[] };
+
+function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
+  const text = shown.join(" ");
+  const [typed, setTyped] = useState(text);
+  const [refused, setRefused] = useState("");
+  useEffect(() => {
+    setTyped((old) => (refused ? old : text));
+  }, [text, refused]);
+
+  const type = (next: string) => {
+    setTyped(next);
+    const words = next.split(/[\s,→]+/).filter((word) => word);
+    const unknown = words.find((word) => !divisions.some((one) => one.label === word || one.value === word));
+    if (unknown || words.length === 0) {
+      const offered = divisions.map((one) => one.label).join(" ");
+      setRefused(
+        unknown ? `“${unknown}” is not a division. Use ${offered}.` : `Write at least one of ${offered}.`,
+      );
+      return;
+    }
+    setRefused("");
+    onChange(
+      words.map((word) => ({
+        division: divisions.find((one) => one.label === word || one.value === word)?.value ?? word,
+      })),
+    );
+  };
+  const change = (next: Drill["legs"]) => {
+    setRefused("");
+    onChange(next);
+  };
+
+  return (
+    <fieldset id={id} className="panel" aria-label="Divisions of the legs">
+      <p className="mb-1">Add a leg with so many notes a beat</p>
+      <div className="flex flex-wrap gap-1.5">
+        {divisions.map((one) => (
+          <button
+            key={one.value}
+            type="button"
+            className="button button-small"
+            aria-label={`Add a leg with ${one.label} a beat`}
+            onClick={() => change([...legs, { division: one.value }])}
+          >
+            {one.label}
+          </button>
+        ))}
+      </div>
+      <label className="block mt-3">
+        Or write them in order
+        <input
+          className="field"
+          value={typed}
+          aria-invalid={refused ? true : undefined}
+          onChange={(event) => type(event.target.value)}
+        />
+      </label>
+      {refused && (
+        <p role="alert" className="text-error font-semibold">
+          {refused}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-1.5 mt-3">
+        <button
+          type="button"
+          className="button button-small"
+          disabled={legs.length < 2}
+          onClick={() => change(legs.slice(0, -1))}
+        >
+          Take the last away
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          onClick={() => change([...legs, ...legs.slice(0, -1).reverse()])}
+        >
+          And back again
+        </button>
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,72 @@
+import type { ReactNode } from "react";
+import type { Choices, Drill } from "../../api/client";
+import { AmountField } from "../../ui/brief/AmountField";
+import { Brief } from "../../ui/brief/Brief";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import type { Refused } from "../../ui/brief/context";
+import { AccentWords } from "./AccentWords";
+import { Divisions } from "./Divisions";
+import { HandWords } from "./HandWords";
+import { MaterialWords } from "./MaterialWords";
+
+type Props = {
+  drill: Drill;
+  choices: Choices;
+  /** The sign of the note that bpm counts. */
+  sign: string;
+  refusal: Refused | null;
+  onChange: (drill: Drill, word: string) => void;
+};
+
+/** The drill as one sentence; its words are the controls. */
+export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
+  const word =
+    <F extends keyof Drill>(field: F) =>
+    (value: Drill[F]) =>
+      onChange({ ...drill, [field]: value }, field);
+  const select = (
+    field: "meter" | "seam" | "closing" | "instrument",
+    label: string,
+    from: Choices["meters"],
+  ): ReactNode => (
+    <BriefSelect
+      label={label}
+      field={field}
+      value={drill[field]}
+      choices={from}
+      onChange={(value) => onChange({ ...drill, [field]: value }, field)}
+    />
+  );
+  const several = drill.legs.length > 1;
+  return (
+    <Brief label="The brief" refusal={refusal}>
+      Play <MaterialWords material={drill.material} choices={choices} onChange={word("material")} />, in{" "}
+      {select("meter", "meter", choices.meters)}, {several ? "stepping" : "with"}{" "}
+      <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat,{" "}
+      {select("seam", "seam: what happens between legs", choices.seams)}
+      {drill.material.kind === "scale_run" && (
+        <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
+      )}
+      . <HandWords hands={drill.hands} choices={choices} onChange={word("hands")} />.{" "}
+      <AccentWords accents={drill.accents} onChange={word("accents")} />. Click{" "}
+      <BriefSelect
+        label="click"
+        field="click.plan"
+        value={drill.click.plan}
+        choices={choices.clicks}
+        onChange={(plan) => word("click")({ ...drill.click, plan })}
+      />{" "}
+      at{" "}
+      <AmountField
+        label="tempo in bpm"
+        field="bpm"
+        what="bpm"
+        before={`${sign} = `}
+        exact={drill.bpm}
+        hint="1 to 1000; halves and fractions too: 84½."
+        onChange={word("bpm")}
+      />
+      , for {select("instrument", "instrument", choices.instruments)}.
+    </Brief>
+  );
+}

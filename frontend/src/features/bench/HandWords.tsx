@@ -1,0 +1,75 @@
+import { useState } from "react";
+import type { Choices, Drill } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+
+type Hands = Drill["hands"];
+const NONE = { value: "none", label: "Any hand", why: "No hand is written: the student chooses." };
+const OWN = {
+  value: "own",
+  label: "Your own cycle",
+  why: "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4.",
+};
+
+type Props = { hands: Hands; choices: Choices; onChange: (hands: Hands) => void };
+
+/** Which hand, pick direction or syllable plays each note, in words. */
+export function HandWords({ hands, choices, onChange }: Props) {
+  const cycle = hands.kind === "by_order" ? hands.cycle.join(" ") : "";
+  const isReady = choices.cycles.some((one) => one.value === cycle);
+  const [wantsOwn, setWantsOwn] = useState(hands.kind === "by_order" && !isReady);
+  const own = hands.kind === "by_order" && (wantsOwn || !isReady);
+  const restart = hands.kind === "by_order" ? hands.restart : "never";
+  const byOrder = (text: string): Hands => ({
+    kind: "by_order",
+    cycle: text.split(/\s+/).filter((symbol) => symbol),
+    restart,
+  });
+  return (
+    <>
+      <BriefSelect
+        label="hands"
+        field="hands.kind"
+        value={hands.kind === "none" ? "none" : own ? "own" : cycle}
+        choices={[
+          NONE,
+          ...choices.cycles.map((one) => ({
+            ...one,
+            label: one.label.replace(/^./, (first) => first.toUpperCase()),
+          })),
+          OWN,
+        ]}
+        onChange={(value) => {
+          setWantsOwn(value === "own");
+          if (value === "none") onChange({ kind: "none" });
+          else onChange(byOrder(value === "own" ? cycle || "R L" : value));
+        }}
+      />
+      {own && (
+        <>
+          {" "}
+          <BriefField
+            label="your own hand cycle"
+            field="hands.cycle"
+            value={cycle}
+            hint={OWN.why}
+            onChange={(text) => onChange(byOrder(text))}
+          />
+        </>
+      )}
+      {hands.kind === "by_order" && (
+        <>
+          {" "}
+          that{" "}
+          <BriefSelect
+            label="restart of the hand cycle"
+            field="hands.restart"
+            value={hands.restart}
+            choices={choices.restarts}
+            onChange={(value) => onChange({ ...hands, restart: value as typeof hands.restart })}
+          />
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,98 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api } from "../../api/client";
+import { drillsQuery, forgetWork } from "../../api/queries";
+import { Key } from "../../ui/Key";
+import { Loading } from "../../ui/Loading";
+import { moment } from "../../ui/moment";
+import { Problem } from "../../ui/Problem";
+import { useNewDrill } from "../../ui/useNewDrill";
+
+/** The drills of the studio, the last changed first. */
+export function LibraryPage() {
+  const navigate = useNavigate();
+  const drills = useQuery(drillsQuery);
+  const newDrill = useNewDrill();
+  const [wanted, setWanted] = useState("");
+  const picker = useRef<HTMLInputElement>(null);
+  const open = useMutation({
+    mutationFn: async (file: File) => api.openDrillFile(await file.text()),
+    onSuccess: (kept) => {
+      forgetWork();
+      void navigate(`/bench/${kept.id}`);
+    },
+  });
+  if (drills.isPending) return <Loading what="the drills" />;
+  if (drills.isError) return <Problem error={drills.error} onRetry={() => void drills.refetch()} />;
+  const words = wanted.toLowerCase().split(/\s+/);
+  const found = drills.data.drills.filter((one) => {
+    const text = `${one.title} ${one.material} ${one.instrument} ${one.divisions}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+  return (
+    <div className="max-w-4xl">
+      <div className="flex flex-wrap items-center gap-3 mb-4">
+        <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Drills</h1>
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="A drill file to open"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) open.mutate(file);
+            event.target.value = "";
+          }}
+        />
+        <button
+          type="button"
+          className="button"
+          disabled={open.isPending}
+          onClick={() => picker.current?.click()}
+        >
+          Open a drill file
+        </button>
+        <button type="button" className="button button-first" onClick={() => newDrill.mutate()}>
+          New drill <Key name="N" />
+        </button>
+      </div>
+      {open.isError && <Problem error={open.error} />}
+      {newDrill.isError && <Problem error={newDrill.error} />}
+      {drills.data.drills.length === 0 ? (
+        <p className="card-plain">No drill yet. Make the first one, or open a drill file.</p>
+      ) : (
+        <>
+          <label className="block mb-3 max-w-md">
+            <span className="text-soft">Find by title, scale, instrument or division</span>
+            <input
+              className="field"
+              type="search"
+              value={wanted}
+              onChange={(event) => setWanted(event.target.value)}
+            />
+          </label>
+          <ul className="space-y-2">
+            {found.map((one) => (
+              <li key={one.id} className="card-plain flex flex-wrap items-baseline gap-x-4 gap-y-1">
+                <Link to={`/bench/${one.id}`} className="font-semibold text-lg flex-1 min-w-60 break-words">
+                  {one.title}
+                </Link>
+                <span>{one.material}</span>
+                <span>{one.divisions}</span>
+                <span className="whitespace-nowrap">{one.tempo}</span>
+                <span className="text-soft">{one.instrument}</span>
+                <span className="text-soft">
+                  version {one.version}, {moment(one.saved_at)}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {found.length === 0 && <p className="text-soft">None with these words.</p>}
+        </>
+      )}
+    </div>
+  );
+}

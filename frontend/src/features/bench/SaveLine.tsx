@@ -1,0 +1,45 @@
+import type { SaveState } from "./useAutosave";
+
+type Props = { state: SaveState; onVersions: () => void; onKeepMine: () => Promise<void> };
+
+/** Whether the drill is kept, and where it is if not. */
+export function SaveLine({ state, onVersions, onKeepMine }: Props) {
+  switch (state.kind) {
+    case "kept":
+      return (
+        <button
+          type="button"
+          className="text-success font-semibold underline-offset-4 hover:underline"
+          onClick={onVersions}
+        >
+          ✓ kept, version {state.version}
+        </button>
+      );
+    case "saving":
+      return <span className="text-soft">keeping it …</span>;
+    case "lost":
+      return (
+        <span role="status" className="text-care-text font-semibold">
+          kept on this computer; sent when the server answers
+        </span>
+      );
+    case "refused":
+      return (
+        <span role="status" className="text-error font-semibold">
+          not kept yet: {state.message}
+        </span>
+      );
+    case "conflict":
+      return (
+        <span role="alert" className="text-error font-semibold">
+          {state.message}{" "}
+          <button type="button" className="button button-small" onClick={() => void onKeepMine()}>
+            Keep mine as the newest
+          </button>{" "}
+          <button type="button" className="button button-small" onClick={onVersions}>
+            See theirs
+          </button>
+        </span>
+      );
+  }
+}

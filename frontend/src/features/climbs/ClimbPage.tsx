@@ -1,0 +1,91 @@
+import { useQuery } from "@tanstack/react-query";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Link, useNavigate, useParams } from "react-router";
+import type { Climb } from "../../api/client";
+import { choicesQuery, climbQuery } from "../../api/queries";
+import { Key } from "../../ui/Key";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { WordButtons } from "../../ui/WordButtons";
+import { RungTable } from "./RungTable";
+import { Treads } from "./Treads";
+
+/** One climb: from here to the target, tread by tread. */
+export function ClimbPage() {
+  const id = Number(useParams().climbId);
+  const climb = useQuery(climbQuery(id));
+  if (climb.isPending) return <Loading what="the climb" />;
+  if (climb.isError) return <Problem error={climb.error} onRetry={() => void climb.refetch()} />;
+  return <OneClimb climb={climb.data} />;
+}
+
+function OneClimb({ climb }: { climb: Climb }) {
+  const navigate = useNavigate();
+  useHotkeys("p", () => void navigate(`/stand/climb/${climb.id}`));
+  useHotkeys("enter", (event) => {
+    if (event.target instanceof HTMLElement && event.target.closest("a, button, summary")) return;
+    document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
+  });
+  return (
+    <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
+      <div className="min-w-0">
+        <div className="flex flex-wrap items-center gap-3 mb-2">
+          <h1 className="text-2xl sm:text-3xl font-extrabold flex-1 break-words">
+            {climb.student.name}: {climb.title}
+          </h1>
+          <Link className="button" to={`/bench/${climb.drill_id}`}>
+            The drill
+          </Link>
+          <Link className="button button-first" to={`/stand/climb/${climb.id}`}>
+            Put on the stand <Key name="P" />
+          </Link>
+        </div>
+        <PlanSentence climb={climb} />
+        <div className="card-plain">
+          <Treads treads={climb.treads} sign={climb.sign} targetLabel={climb.target_label} />
+        </div>
+        <RungTable treads={climb.treads} sign={climb.sign} />
+      </div>
+      <aside className="space-y-4 min-w-0" aria-label="Where the climb stands">
+        <section className="card-plain">
+          <h2>
+            Now: rung {climb.rung}, {climb.sign} = {climb.bpm_label}
+          </h2>
+          <p className="mb-3">
+            {climb.nps} notes a second. {climb.word.sentence}
+          </p>
+          <WordButtons climb={climb} takeId={null} follow={climb.word.heading} showKey />
+        </section>
+        <section className="card-plain bg-care text-care-text">
+          <h2 className="!text-care-text">Care</h2>
+          <p>
+            Stop at pain, tingling, numbness or weakness, and do not train through it; see a doctor or a
+            performers’ clinic. Rest 5 minutes after 25. No records at the end of a session.
+          </p>
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+function PlanSentence({ climb }: { climb: Climb }) {
+  const choices = useQuery(choicesQuery);
+  const { plan, treads } = climb;
+  const why = (value: string) => choices.data?.evenness.find((one) => one.value === value)?.why;
+  const step = plan.rule.kind === "percent" ? `${plan.rule.step} % a step` : `${plan.rule.step} bpm a step`;
+  return (
+    <div className="mb-3">
+      <p className="text-lg">
+        From <strong>{treads[0]?.bpm_label}</strong> to <strong>{climb.target_label}</strong> (
+        {treads.at(-1)?.nps} notes a second), <strong>{step}</strong>, up after{" "}
+        <strong>
+          {plan.clean_to_rise} clean {plan.clean_to_rise === 1 ? "take" : "takes"}
+        </strong>{" "}
+        in a row, back one rung after <strong>{plan.shaky_to_fall} shaky</strong>.
+      </p>
+      <p className="text-soft">
+        Clean by the school “{plan.evenness}”. {why(plan.evenness)}
+      </p>
+    </div>
+  );
+}

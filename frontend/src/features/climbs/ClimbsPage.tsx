@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { climbsQuery } from "../../api/queries";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { Staircase } from "../../ui/Staircase";
+
+/** Every climb: who, what, how far. */
+export function ClimbsPage() {
+  const climbs = useQuery(climbsQuery);
+  if (climbs.isPending) return <Loading what="the climbs" />;
+  if (climbs.isError) return <Problem error={climbs.error} onRetry={() => void climbs.refetch()} />;
+  return (
+    <div className="max-w-4xl">
+      <div className="flex flex-wrap items-center gap-3 mb-4">
+        <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Climbs</h1>
+        <Link className="button button-first" to="/climbs/new">
+          Start a climb
+        </Link>
+      </div>
+      {climbs.data.climbs.length === 0 && (
+        <p className="card-plain">
+          No climb yet. A climb leads one student with one drill from a tempo to a target.
+        </p>
+      )}
+      <ul className="space-y-2.5">
+        {climbs.data.climbs.map((climb) => (
+          <li
+            key={climb.id}
+            className="card-plain grid items-center gap-x-5 gap-y-1 md:grid-cols-[1fr_22rem_11rem]"
+          >
+            <div className="min-w-0">
+              <Link to={`/climbs/${climb.id}`} className="font-semibold text-lg break-words">
+                {climb.student.name}: {climb.title}
+              </Link>
+              <p className="text-soft">
+                rung {climb.rung} of {climb.treads.length}, {climb.next_sentence}
+              </p>
+            </div>
+            <Staircase
+              treads={climb.treads}
+              label={`Rung ${climb.rung} of ${climb.treads.length}, towards ${climb.target_label} bpm`}
+            />
+            <p className="md:text-right">
+              {climb.sign} = <strong>{climb.bpm_label}</strong>, {climb.nps} n/s
+            </p>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

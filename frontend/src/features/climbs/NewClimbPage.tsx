@@ -1,0 +1,115 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
+import { api, type Choices, type Plan, type Schemas, type Student } from "../../api/client";
+import { choicesQuery, drillsQuery, forgetWork, ladderQuery, studentsQuery } from "../../api/queries";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { refusalOf } from "../../ui/refusal";
+import { PlanBrief } from "./PlanBrief";
+import { RungTable } from "./RungTable";
+import { Treads } from "./Treads";
+
+const FIRST_PLAN: Plan = {
+  start: "72",
+  target: { kind: "bpm", bpm: "120" },
+  rule: { kind: "percent", step: "4" },
+  settings: "whole",
+  clean_to_rise: 2,
+  shaky_to_fall: 3,
+  evenness: "working",
+};
+
+/** A climb to start: who, which drill, from where, to where, by which rule. */
+export function NewClimbPage() {
+  const choices = useQuery(choicesQuery);
+  const students = useQuery(studentsQuery);
+  const drills = useQuery(drillsQuery);
+  const failed = choices.error ?? students.error ?? drills.error;
+  if (failed) return <Problem error={failed} onRetry={() => window.location.reload()} />;
+  if (!choices.data || !students.data || !drills.data) return <Loading what="students and drills" />;
+  if (students.data.students.length === 0 || drills.data.drills.length === 0)
+    return (
+      <div className="card-plain max-w-xl">
+        <h2>A climb needs a student and a drill</h2>
+        <p className="mb-3">
+          {students.data.students.length === 0
+            ? "Add a student on the desk first."
+            : "Make a drill on the bench first."}
+        </p>
+        <Link className="button" to={students.data.students.length === 0 ? "/" : "/bench"}>
+          {students.data.students.length === 0 ? "To the desk" : "To the bench"}
+        </Link>
+      </div>
+    );
+  return <NewClimb choices={choices.data} students={students.data.students} drills={drills.data.drills} />;
+}
+
+type Props = { choices: Choices; students: Student[]; drills: Schemas["DrillLine"][] };
+
+function NewClimb({ choices, students, drills }: Props) {
+  const navigate = useNavigate();
+  const [asked] = useSearchParams();
+  const [studentId, setStudentId] = useState(Number(asked.get("student")) || (students[0]?.id ?? 0));
+  const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
+  const [plan, setPlan] = useState(FIRST_PLAN);
+  const ladder = useQuery({ ...ladderQuery(drillId, plan), placeholderData: keepPreviousData, retry: false });
+  const start = useMutation({
+    mutationFn: () => api.startClimb(studentId, drillId, plan),
+    onSuccess: (climb) => {
+      forgetWork();
+      void navigate(`/climbs/${climb.id}`);
+    },
+  });
+  const sign = drills.find((one) => one.id === drillId)?.tempo.split(" ")[0] ?? "♩";
+  return (
+    <div className="max-w-6xl">
+      <div className="flex flex-wrap items-center gap-3 mb-2">
+        <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">A new climb</h1>
+        <button
+          type="button"
+          className="button button-first"
+          disabled={start.isPending || ladder.isError}
+          onClick={() => start.mutate()}
+        >
+          Start this climb
+        </button>
+      </div>
+      <PlanBrief
+        plan={plan}
+        choices={choices}
+        sign={sign}
+        students={students.map((one) => ({
+          value: String(one.id),
+          label: one.name,
+          why: one.instrument_name,
+        }))}
+        studentId={studentId}
+        onStudent={setStudentId}
+        drills={drills.map((one) => ({
+          value: String(one.id),
+          label: one.title,
+          why: `${one.material}, ${one.divisions}`,
+        }))}
+        drillId={drillId}
+        onDrill={setDrillId}
+        refusal={refusalOf(ladder.error)}
+        onChange={setPlan}
+      />
+      {start.isError && <Problem error={start.error} />}
+      {ladder.data && (
+        <>
+          <p className="mb-2 font-semibold">{ladder.data.sentence}</p>
+          <div className="card-plain">
+            <Treads
+              treads={ladder.data.treads}
+              sign={sign}
+              targetLabel={ladder.data.treads.at(-1)?.bpm_label ?? ""}
+            />
+          </div>
+          <RungTable treads={ladder.data.treads} sign={sign} />
+        </>
+      )}
+    </div>
+  );
+}

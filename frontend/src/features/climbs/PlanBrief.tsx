@@ -1,0 +1,179 @@
+import type { Choice, Choices, Plan } from "../../api/client";
+import { AmountField } from "../../ui/brief/AmountField";
+import { Brief } from "../../ui/brief/Brief";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import type { Refused } from "../../ui/brief/context";
+
+const TARGETS = [
+  { value: "bpm", label: "a tempo of", why: "Where the piece stands." },
+  {
+    value: "speed",
+    label: "a speed of",
+    why: "Notes a second, whatever the division: speeds compare between drills.",
+  },
+];
+const RULES = [
+  { value: "percent", label: "per cent", why: "The same effort at every height: steps grow with the tempo." },
+  {
+    value: "even",
+    label: "bpm",
+    why: "Even steps: easy to count by hand, harder at the bottom than at the top.",
+  },
+];
+const counted = (from: number, to: number): Choice[] =>
+  Array.from({ length: to - from + 1 }, (_, index) => ({
+    value: String(from + index),
+    label: String(from + index),
+    why: "",
+  }));
+
+type Props = {
+  plan: Plan;
+  choices: Choices;
+  sign: string;
+  students: Choice[];
+  studentId: number;
+  onStudent: (id: number) => void;
+  drills: Choice[];
+  drillId: number;
+  onDrill: (id: number) => void;
+  refusal: Refused | null;
+  onChange: (plan: Plan) => void;
+};
+
+/** A climb as one sentence; its words are the controls. */
+export function PlanBrief(props: Props) {
+  const { plan, choices, onChange } = props;
+  const set = <F extends keyof Plan>(field: F, value: Plan[F]) => onChange({ ...plan, [field]: value });
+  return (
+    <Brief label="The brief of the climb" refusal={props.refusal}>
+      <BriefSelect
+        label="student"
+        field="student"
+        value={String(props.studentId)}
+        choices={props.students}
+        onChange={(id) => props.onStudent(Number(id))}
+      />{" "}
+      climbs with{" "}
+      <BriefSelect
+        label="drill"
+        field="drill"
+        value={String(props.drillId)}
+        choices={props.drills}
+        onChange={(id) => props.onDrill(Number(id))}
+      />{" "}
+      from{" "}
+      <AmountField
+        label="start tempo in bpm"
+        field="start"
+        what="bpm"
+        before={`${props.sign} = `}
+        exact={plan.start}
+        hint="The fastest tempo without a mistake."
+        onChange={(start) => set("start", start)}
+      />{" "}
+      to <TargetWords plan={plan} choices={choices} onChange={onChange} />, rising{" "}
+      <AmountField
+        label="size of a step"
+        field="rule.step"
+        what="number"
+        exact={plan.rule.step}
+        hint="4 per cent is what a patient teacher takes; 2 near the top."
+        onChange={(step) => set("rule", { ...plan.rule, step })}
+      />{" "}
+      <BriefSelect
+        label="rule for steps"
+        field="rule.kind"
+        value={plan.rule.kind}
+        choices={RULES}
+        onChange={(kind) => set("rule", { kind: kind as "percent", step: plan.rule.step })}
+      />{" "}
+      a step, after{" "}
+      <BriefSelect
+        label="clean takes in a row that lead up"
+        field="clean_to_rise"
+        value={String(plan.clean_to_rise)}
+        choices={counted(1, 9)}
+        onChange={(count) => set("clean_to_rise", Number(count))}
+      />{" "}
+      clean {plan.clean_to_rise === 1 ? "take" : "takes in a row"}, back one after{" "}
+      <BriefSelect
+        label="shaky takes in a row that lead back"
+        field="shaky_to_fall"
+        value={String(plan.shaky_to_fall)}
+        choices={counted(2, 9)}
+        onChange={(count) => set("shaky_to_fall", Number(count))}
+      />{" "}
+      shaky, in{" "}
+      <BriefSelect
+        label="settings of the metronome"
+        field="settings"
+        value={plan.settings}
+        choices={choices.settings}
+        onChange={(settings) => set("settings", settings as Plan["settings"])}
+      />
+      , evenness{" "}
+      <BriefSelect
+        label="evenness"
+        field="evenness"
+        value={plan.evenness}
+        choices={choices.evenness}
+        onChange={(evenness) => set("evenness", evenness as Plan["evenness"])}
+      />
+      .
+    </Brief>
+  );
+}
+
+type TargetProps = Pick<Props, "plan" | "choices" | "onChange">;
+
+function TargetWords({ plan, choices, onChange }: TargetProps) {
+  const { target } = plan;
+  return (
+    <>
+      <BriefSelect
+        label="kind of target"
+        field="target.kind"
+        value={target.kind}
+        choices={TARGETS}
+        onChange={(kind) =>
+          onChange({
+            ...plan,
+            target: kind === "bpm" ? { kind: "bpm", bpm: "120" } : { kind: "speed", nps: "8", division: "4" },
+          })
+        }
+      />{" "}
+      {target.kind === "bpm" ? (
+        <>
+          <AmountField
+            label="target tempo in bpm"
+            field="target"
+            what="bpm"
+            exact={target.bpm}
+            onChange={(bpm) => onChange({ ...plan, target: { ...target, bpm } })}
+          />{" "}
+          bpm
+        </>
+      ) : (
+        <>
+          <AmountField
+            label="target speed in notes a second"
+            field="target"
+            what="number"
+            exact={target.nps}
+            onChange={(nps) => onChange({ ...plan, target: { ...target, nps } })}
+          />{" "}
+          notes a second at{" "}
+          <BriefSelect
+            label="notes per beat of the target"
+            field="target.division"
+            value={target.division}
+            choices={choices.divisions}
+            onChange={(division) => onChange({ ...plan, target: { ...target, division } })}
+          />{" "}
+          a beat
+        </>
+      )}
+    </>
+  );
+}

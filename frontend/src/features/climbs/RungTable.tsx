@@ -1,0 +1,38 @@
+import type { Tread } from "../../api/client";
+
+const WORDS: Record<Tread["state"], string> = { done: "done", now: "now", ahead: "", target: "target" };
+
+/** Every rung with its speed, its gap and what was played on it. */
+export function RungTable({ treads, sign }: { treads: readonly Tread[]; sign: string }) {
+  return (
+    <details className="card-plain mt-4" open={treads.length <= 16}>
+      <summary className="cursor-pointer text-primary font-bold">All {treads.length} rungs</summary>
+      <table className="figures-table mt-2 max-w-2xl">
+        <thead>
+          <tr>
+            <th scope="col">rung</th>
+            <th scope="col">{sign} =</th>
+            <th scope="col">notes/s</th>
+            <th scope="col">gap ms</th>
+            <th scope="col">clean</th>
+            <th scope="col">shaky</th>
+            <th scope="col"> </th>
+          </tr>
+        </thead>
+        <tbody>
+          {treads.map((tread) => (
+            <tr key={tread.number} aria-current={tread.state === "now" ? "step" : undefined}>
+              <th scope="row">{tread.number}</th>
+              <td className="font-bold">{tread.bpm_label}</td>
+              <td>{tread.nps}</td>
+              <td>{tread.gap_ms}</td>
+              <td>{tread.marks.filter((mark) => mark === "clean").length || ""}</td>
+              <td>{tread.marks.filter((mark) => mark === "shaky").length || ""}</td>
+              <td>{WORDS[tread.state]}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

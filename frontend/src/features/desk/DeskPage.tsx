@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { deskQuery } from "../../api/queries";
+import { Key } from "../../ui/Key";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { useNewDrill } from "../../ui/useNewDrill";
+import { LessonLine } from "./LessonLine";
+import { NewStudent } from "./NewStudent";
+import { QuickSum } from "./QuickSum";
+import { Waiting } from "./Waiting";
+import { Week } from "./Week";
+
+const COUNTS = [
+  "no lesson",
+  "one lesson",
+  "two lessons",
+  "three lessons",
+  "four lessons",
+  "five lessons",
+  "six lessons",
+];
+
+/** Today: each student with the drill on the stand, the climb so far, what comes next; and what waits. */
+export function DeskPage() {
+  const newDrill = useNewDrill();
+  const desk = useQuery(deskQuery);
+  const [adding, setAdding] = useState(false);
+  if (desk.isPending) return <Loading what="today’s lessons" />;
+  if (desk.isError) return <Problem error={desk.error} onRetry={() => void desk.refetch()} />;
+  const { lessons, others, waiting, week, weekday } = desk.data;
+  return (
+    <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
+      <div className="min-w-0">
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 mb-4">
+          <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">
+            {weekday}, {COUNTS[lessons.length] ?? `${lessons.length} lessons`}
+          </h1>
+          <button type="button" className="button" onClick={() => setAdding(true)}>
+            New student
+          </button>
+          <button type="button" className="button button-first" onClick={() => newDrill.mutate()}>
+            New drill <Key name="N" />
+          </button>
+        </div>
+        {newDrill.isError && <Problem error={newDrill.error} />}
+        {lessons.length + others.length === 0 ? (
+          <div className="card-plain">
+            <h2>Nobody here yet</h2>
+            <p className="mb-3">Add your first student, then make a drill and start a climb.</p>
+            <button type="button" className="button" onClick={() => setAdding(true)}>
+              Add a student
+            </button>
+          </div>
+        ) : (
+          <ul className="space-y-2.5">
+            {lessons.map((lesson) => (
+              <LessonLine key={lesson.student.id} lesson={lesson} />
+            ))}
+          </ul>
+        )}
+        {others.length > 0 && (
+          <section className="mt-6">
+            <h2 className="text-xl font-bold mb-2">On other days</h2>
+            <ul className="space-y-2.5">
+              {others.map((lesson) => (
+                <LessonLine key={lesson.student.id} lesson={lesson} />
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+      <aside className="space-y-4 min-w-0" aria-label="Beside the lessons">
+        {waiting.length > 0 && <Waiting climbs={waiting} />}
+        <Week days={week} />
+        <QuickSum />
+      </aside>
+      {adding && <NewStudent onClose={() => setAdding(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate, useParams } from "react-router";
+import { files, type Schemas } from "../../api/client";
+import { logQuery, studentsQuery } from "../../api/queries";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { Entry } from "./Entry";
+import { SpeedPlot } from "./SpeedPlot";
+
+/** The log of one student: what happened, and the speed over time. */
+export function LogPage() {
+  const asked = useParams().studentId;
+  const students = useQuery(studentsQuery);
+  if (students.isPending) return <Loading what="the students" />;
+  if (students.isError) return <Problem error={students.error} onRetry={() => void students.refetch()} />;
+  const first = students.data.students[0];
+  if (!first)
+    return (
+      <div className="card-plain max-w-xl">
+        <h2>Nothing has happened yet</h2>
+        <p className="mb-3">The log fills with takes. Add a student on the desk first.</p>
+        <Link className="button" to="/">
+          To the desk
+        </Link>
+      </div>
+    );
+  return <StudentLog id={asked ? Number(asked) : first.id} students={students.data.students} />;
+}
+
+function StudentLog({ id, students }: { id: number; students: Schemas["StudentShape"][] }) {
+  const navigate = useNavigate();
+  const log = useQuery(logQuery(id));
+  return (
+    <div className="max-w-6xl">
+      <div className="flex flex-wrap items-center gap-3 mb-4">
+        <h1 className="text-2xl sm:text-3xl font-extrabold">Log of</h1>
+        <select
+          className="brief-word text-xl font-bold"
+          aria-label="student"
+          value={id}
+          onChange={(event) => void navigate(`/log/${event.target.value}`)}
+        >
+          {students.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        <span className="flex-1" />
+        <a className="button" href={files.log(id)} download>
+          Save as CSV
+        </a>
+        <a className="button button-quiet" href={files.log()} download>
+          Everyone’s as CSV
+        </a>
+      </div>
+      {log.isPending && <Loading what="the log" />}
+      {log.isError && <Problem error={log.error} onRetry={() => void log.refetch()} />}
+      {log.data && (
+        <>
+          <section className="card-plain mb-4" aria-label="Speed over time">
+            <h2>Speed over time</h2>
+            {log.data.points.length ? (
+              <>
+                <p>
+                  {log.data.takes} {log.data.takes === 1 ? "take" : "takes"}.{" "}
+                  {log.data.last_clean && <>The last clean one: {log.data.last_clean}.</>}
+                </p>
+                <SpeedPlot points={log.data.points} />
+              </>
+            ) : (
+              <p>No take yet. Put a drill on the stand and play it.</p>
+            )}
+          </section>
+          <ol className="space-y-2">
+            {log.data.entries.map((entry) => (
+              <Entry key={`${entry.at} ${entry.kind} ${entry.take_id}`} entry={entry} />
+            ))}
+          </ol>
+        </>
+      )}
+    </div>
+  );
+}

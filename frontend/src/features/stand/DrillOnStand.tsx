@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import type { Choices, Schemas, Student } from "../../api/client";
+import { choicesQuery, drillQuery, studentsQuery } from "../../api/queries";
+import { AmountField } from "../../ui/brief/AmountField";
+import { Brief } from "../../ui/brief/Brief";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { StandScreen } from "./StandScreen";
+
+/** A drill on the stand without a climb: any tempo, for any student or for none. */
+export function DrillOnStand() {
+  const id = Number(useParams().drillId);
+  const [asked] = useSearchParams();
+  const kept = useQuery(drillQuery(id, Number(asked.get("version")) || undefined));
+  const choices = useQuery(choicesQuery);
+  const students = useQuery(studentsQuery);
+  const failed =
+    (!kept.data && kept.error) || (!choices.data && choices.error) || (!students.data && students.error);
+  if (failed) return <Problem error={failed} onRetry={() => window.location.reload()} />;
+  if (!kept.data || !choices.data || !students.data) return <Loading what="the drill" />;
+  return (
+    <Standing
+      key={`${id} ${kept.data.version}`}
+      kept={kept.data}
+      choices={choices.data}
+      students={students.data.students}
+    />
+  );
+}
+
+type Props = { kept: Schemas["DrillShape"]; choices: Choices; students: Student[] };
+
+function Standing({ kept, choices, students }: Props) {
+  const [bpm, setBpm] = useState(kept.drill.bpm);
+  const [click, setClick] = useState(kept.drill.click.plan);
+  const [studentId, setStudentId] = useState<number | null>(null);
+  const subject = useMemo(
+    () => ({
+      drill: kept.drill,
+      drillId: kept.id,
+      version: kept.version,
+      studentId,
+      climbId: null,
+      rung: null,
+      click,
+    }),
+    [kept, studentId, click],
+  );
+  return (
+    <>
+      <Brief label="For whom, and how fast" refusal={null}>
+        For{" "}
+        <select
+          className="brief-word"
+          aria-label="student"
+          value={studentId ?? ""}
+          onChange={(event) => setStudentId(event.target.value ? Number(event.target.value) : null)}
+        >
+          <option value="">nobody in particular</option>
+          {students.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>{" "}
+        at <AmountField label="tempo in bpm" field="bpm" what="bpm" exact={bpm} onChange={setBpm} /> bpm.
+      </Brief>
+      <StandScreen
+        subject={subject}
+        climb={null}
+        title={kept.drill.title}
+        above="tempo"
+        choices={choices}
+        bpm={bpm}
+        steps={null}
+        onTempo={setBpm}
+        onClick={setClick}
+        onMoved={() => {}}
+      />
+    </>
+  );
+}

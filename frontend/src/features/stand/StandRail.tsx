@@ -1,0 +1,103 @@
+import { type Ref, useImperativeHandle, useMemo, useRef, useState } from "react";
+import type { Reading } from "../../api/client";
+import { firstAt, type Position } from "../../audio/schedule";
+import { geometry } from "../../ui/rail/geometry";
+import { RailRow } from "../../ui/rail/RailRow";
+import { useWidth } from "../../ui/useWidth";
+
+export type RailHandle = { show: (position: Position | null) => void };
+
+type Props = { reading: Reading; large: boolean; short: boolean; ref: Ref<RailHandle> };
+
+/**
+ * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
+ * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
+ */
+export function StandRail({ reading, large, short, ref }: Props) {
+  const [box, width] = useWidth<HTMLDivElement>();
+  const pegs = useRef<HTMLDivElement>(null);
+  const line = useRef<HTMLDivElement>(null);
+  const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
+  const [rowIndex, setRowIndex] = useState(0);
+  const place = useMemo(
+    () =>
+      geometry(reading.rows, reading.beats_a_bar, width, {
+        scale: large ? 1.8 : 1.05,
+        hasGroups: reading.rows.some((row) => row.groups.length > 0),
+      }),
+    [reading, width, large],
+  );
+
+  const light = (event: number) => {
+    // React may give the lit node to another event when rows leapfrog, so the node is asked too.
+    if (lit.current.event === event && lit.current.node?.getAttribute("data-event") === String(event)) return;
+    lit.current.node?.classList.remove("peg-lit");
+    const node = pegs.current?.querySelector(`[data-event="${event}"]`) ?? null;
+    node?.classList.add("peg-lit");
+    lit.current = { event, node };
+  };
+
+  useImperativeHandle(ref, () => ({
+    show: (position) => {
+      const bar = line.current;
+      if (!position) {
+        light(-1);
+        if (bar) bar.hidden = true;
+        setRowIndex(0);
+        return;
+      }
+      const { score } = position.stretch;
+      const { within } = position;
+      const tone = score.tones[firstAt(score.tones, within + 1e-6) - 1];
+      const ends = score.bar_seconds.findIndex((start) => start > within + 1e-6);
+      const number = ends < 0 ? score.bar_seconds.length : ends;
+      const from = score.bar_seconds[number - 1] ?? 0;
+      const to = score.bar_seconds[number] ?? score.loop_seconds;
+      // A bar may hold the end of one leg and the beginning of the next: two rows of the same number.
+      const at = reading.rows.findLastIndex(
+        (row) => row.bar < number || (row.bar === number && row.first <= (tone?.event ?? 0)),
+      );
+      setRowIndex(Math.max(0, at));
+      light(tone?.event ?? -1);
+      if (bar) {
+        const x = place.x(((within - from) / (to - from)) * reading.beats_a_bar);
+        bar.hidden = false;
+        bar.style.transform = `translate(${x}px, ${(Math.max(0, at) % 2) * (place.height + 8)}px)`;
+      }
+    },
+  }));
+
+  const even = rowIndex % 2 === 0 ? rowIndex : rowIndex + 1;
+  const odd = rowIndex % 2 === 0 ? rowIndex + 1 : rowIndex;
+  const rows = [reading.rows[even % reading.rows.length], reading.rows[odd]];
+  // The row after the last is the first again, for what goes round.
+  if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
+  if (even >= reading.rows.length) rows[0] = reading.rows[0];
+  return (
+    <div className="card-plain">
+      <div ref={box} />
+      <div className="overflow-x-auto" ref={pegs}>
+        <div
+          className="relative"
+          style={{ height: (place.height + 8) * (reading.rows.length > 1 && !short ? 2 : 1) - 8 }}
+        >
+          {width > 0 &&
+            rows.slice(0, short ? 1 : 2).map(
+              (row, slot) =>
+                row && (
+                  <div key={slot} className="absolute left-0" style={{ top: slot * (place.height + 8) }}>
+                    <RailRow
+                      row={row}
+                      division={reading.legs[row.leg]?.division ?? ""}
+                      place={place}
+                      barLabel={`bar ${row.bar}`}
+                    />
+                  </div>
+                ),
+            )}
+          <div ref={line} hidden className="moving-line" style={{ height: place.height }} />
+        </div>
+      </div>
+    </div>
+  );
+}

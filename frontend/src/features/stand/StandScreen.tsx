@@ -1,0 +1,241 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import type { Choices, Climb } from "../../api/client";
+import { performanceQuery } from "../../api/queries";
+import { Key } from "../../ui/Key";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { AfterTheTake } from "./AfterTheTake";
+import { Calibrate } from "./Calibrate";
+import { keptLatency } from "./latency";
+import type { Run } from "./runs";
+import { type RailHandle, StandRail } from "./StandRail";
+import { StandTop } from "./StandTop";
+import { type Count, StandWords } from "./StandWords";
+import { useStand } from "./useStand";
+import { type Subject, useTakes } from "./useTakes";
+
+type Props = {
+  subject: Subject;
+  climb: Climb | null;
+  title: string;
+  /** What stands over the big number: the rung, or the drill. */
+  above: ReactNode;
+  choices: Choices;
+  bpm: string;
+  /** Tempi one press away; where they are not given, the server says them. */
+  steps: { slower: string | null; faster: string | null } | null;
+  onTempo: (bpm: string) => void;
+  onClick: (plan: string) => void;
+  onMoved: (climb: Climb) => void;
+};
+
+/** The stand: where a drill is played, heard and measured. */
+export function StandScreen(props: Props) {
+  const { subject, climb, choices, bpm, steps, onTempo } = props;
+  const [count, setCount] = useState<Count>({ listen: 1, count: 1, passes: 2 });
+  const [source, setSource] = useState("taps");
+  const [muted, setMuted] = useState({ click: false, notes: false });
+  const [large, setLarge] = useState(false);
+  const [calibrating, setCalibrating] = useState(false);
+  const [latency, setLatency] = useState(keptLatency);
+  const [run, setRun] = useState<Run | null>(null);
+  const rail = useRef<RailHandle>(null);
+  const performance = useQuery({
+    ...performanceQuery({
+      drill: subject.drill,
+      bpm,
+      click: { kind: "named", plan: subject.click },
+      listen_bars: count.listen,
+      count_bars: count.count,
+    }),
+    placeholderData: keepPreviousData,
+  });
+  const takes = useTakes(subject, source, latency, choices);
+  const stand = useStand({
+    performance: performance.data,
+    passes: count.passes,
+    clickMuted: muted.click,
+    notesMuted: muted.notes,
+    onFrame: (position) => rail.current?.show(position),
+    onEnd: (ended) => {
+      setRun(ended);
+      if (subject.studentId !== null) void takes.finish(ended);
+    },
+  });
+  const start = () => {
+    takes.clear();
+    setRun(null);
+    void stand.start();
+  };
+  const toggle = () => (stand.isPlaying ? stand.stop() : start());
+  const [slower, faster] = steps
+    ? [steps.slower, steps.faster]
+    : [performance.data?.slower ?? null, performance.data?.faster ?? null];
+  const go = (to: string | null) => to !== null && onTempo(to);
+
+  useStandKeys({
+    toggle,
+    isPlaying: stand.isPlaying,
+    tap: stand.tap,
+    slower: () => go(slower),
+    faster: () => go(faster),
+    mute: () => setMuted((old) => ({ ...old, click: !old.click })),
+    large: () => setLarge((old) => !old),
+  });
+
+  if (performance.isError)
+    return <Problem error={performance.error} onRetry={() => void performance.refetch()} />;
+  if (!performance.data) return <Loading what="the drill in seconds" />;
+  const { reading } = performance.data;
+  return (
+    <div className="flex flex-col gap-3">
+      <StandTop
+        title={props.title}
+        above={props.above}
+        reading={reading}
+        moment={stand.moment}
+        passes={count.passes}
+        large={large}
+        words={
+          <StandWords
+            choices={choices}
+            click={subject.click}
+            onClick={props.onClick}
+            count={count}
+            onCount={setCount}
+            source={source}
+            onSource={setSource}
+            playing={stand.isPlaying}
+          />
+        }
+      />
+      <StandRail
+        reading={reading}
+        large={large}
+        short={takes.judged !== null && !stand.isPlaying}
+        ref={rail}
+      />
+      {stand.message && (
+        <p role="alert" className="bg-care text-care-text rounded-lg px-3 py-2 font-semibold">
+          {stand.message}
+        </p>
+      )}
+      <div className="flex flex-wrap items-center gap-x-2 gap-y-2">
+        <button type="button" className="button button-start" onClick={toggle}>
+          {stand.isPlaying ? "Stop" : "Start"} <Key name="Space" />
+        </button>
+        <button
+          type="button"
+          className="button"
+          onPointerDown={(event) => {
+            event.preventDefault();
+            stand.tap(event.timeStamp);
+          }}
+        >
+          Tap along <Key name="J" /> <Key name="F" />
+        </button>
+        <button type="button" className="button button-quiet" disabled={!slower} onClick={() => go(slower)}>
+          Slower <Key name="[" />
+        </button>
+        <button type="button" className="button button-quiet" disabled={!faster} onClick={() => go(faster)}>
+          Faster <Key name="]" />
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-pressed={muted.click}
+          onClick={() => setMuted({ ...muted, click: !muted.click })}
+        >
+          {muted.click ? "Click is muted" : "Mute the click"} <Key name="M" />
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-pressed={muted.notes}
+          onClick={() => setMuted({ ...muted, notes: !muted.notes })}
+        >
+          {muted.notes ? "Notes are muted" : "Mute the notes"}
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-pressed={large}
+          onClick={() => setLarge(!large)}
+        >
+          {large ? "Normal size" : "Large"} <Key name="L" />
+        </button>
+        <span className="flex-1" />
+        {source === "taps" && (
+          <button type="button" className="button button-quiet" onClick={() => setCalibrating(true)}>
+            {latency ? `Latency ${Math.round(latency.ms)} ms` : "Measure the latency"}
+          </button>
+        )}
+      </div>
+      {!large && (
+        <AfterTheTake
+          subject={subject}
+          climb={climb}
+          takes={takes}
+          run={run}
+          playing={stand.isPlaying}
+          onMoved={(moved) => {
+            takes.clear();
+            props.onMoved(moved);
+          }}
+        />
+      )}
+      {calibrating && <Calibrate onClose={() => setCalibrating(false)} onMeasured={setLatency} />}
+    </div>
+  );
+}
+
+type Actions = {
+  toggle: () => void;
+  isPlaying: boolean;
+  tap: (eventMs: number) => void;
+  slower: () => void;
+  faster: () => void;
+  mute: () => void;
+  large: () => void;
+};
+
+/** The keys of the stand. Space on a focused control is that control’s own, except to stop. */
+function useStandKeys(actions: Actions): void {
+  const latest = useRef(actions);
+  latest.current = actions;
+  const onControl = (event: KeyboardEvent) =>
+    event.target instanceof HTMLElement && event.target.closest("button, a, summary, select") !== null;
+  useHotkeys(
+    "space",
+    (event) => {
+      if (event.repeat || (onControl(event) && !latest.current.isPlaying)) return;
+      event.preventDefault();
+      latest.current.toggle();
+    },
+    { enableOnFormTags: ["SELECT"] },
+  );
+  useHotkeys("[", () => latest.current.slower(), { useKey: true });
+  useHotkeys("]", () => latest.current.faster(), { useKey: true });
+  useHotkeys("m", () => latest.current.mute());
+  useHotkeys("l", () => latest.current.large());
+  useHotkeys("enter", (event) => {
+    if (!onControl(event)) document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
+  });
+  // Taps are taken in the capturing phase: nothing may stand between the key and its time stamp.
+  const tap = useMemo(
+    () => (event: KeyboardEvent) => {
+      const inField =
+        event.target instanceof HTMLElement && event.target.closest("input, select, textarea, dialog");
+      if (event.repeat || inField || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key.toLowerCase() === "j" || event.key.toLowerCase() === "f")
+        latest.current.tap(event.timeStamp);
+    },
+    [],
+  );
+  useEffect(() => {
+    window.addEventListener("keydown", tap, true);
+    return () => window.removeEventListener("keydown", tap, true);
+  }, [tap]);
+}

@@ -1,0 +1,94 @@
+import type { Choices } from "../../api/client";
+import { Brief } from "../../ui/brief/Brief";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+
+/** Bars of listening and counting before, and passes until it stops (null: until someone stops it). */
+export type Count = { listen: number; count: number; passes: number | null };
+
+const BARS = [0, 1, 2, 4, 8].map((bars) => ({
+  value: String(bars),
+  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
+  why: "",
+}));
+const PASSES = [
+  { value: "1", label: "once", why: "One pass, then it is measured." },
+  { value: "2", label: "twice", why: "Two passes: enough notes for most verdicts." },
+  { value: "4", label: "4 times", why: "For short drills." },
+  { value: "8", label: "8 times", why: "For very short drills." },
+  { value: "round", label: "until you stop", why: "It goes round; whole bars are measured." },
+];
+
+type Props = {
+  choices: Choices;
+  click: string;
+  onClick: (plan: string) => void;
+  count: Count;
+  onCount: (count: Count) => void;
+  /** What the take is heard by. */
+  source: string;
+  onSource: (source: string) => void;
+  playing: boolean;
+};
+
+function sourcesOf(choices: Choices) {
+  return [
+    { value: "taps", label: "taps", why: "Tap J and F, or the pad, with each note." },
+    { value: "by_ear", label: "your ear", why: "You mark the take yourself: clean or shaky." },
+    ...choices.stand_ins.map((one) => ({
+      value: one.value,
+      label: `the stand-in, ${one.label}`,
+      why: "A simulated player in place of a person, to see what a take looks like.",
+    })),
+  ];
+}
+
+/** The click, what comes before the first note, and how often; as a sentence. */
+export function StandWords(props: Props) {
+  const { choices, click, onClick, count, onCount, playing } = props;
+  return (
+    <Brief label="Click and count-in" refusal={null}>
+      Click{" "}
+      <BriefSelect label="click" field="click" value={click} choices={choices.clicks} onChange={onClick} />,{" "}
+      {playing ? (
+        <>play</>
+      ) : (
+        <>
+          listen{" "}
+          <BriefSelect
+            label="bars of listening"
+            field="listen"
+            value={String(count.listen)}
+            choices={BARS}
+            onChange={(bars) => onCount({ ...count, listen: Number(bars) })}
+          />
+          , count in{" "}
+          <BriefSelect
+            label="bars of count-in"
+            field="count"
+            value={String(count.count)}
+            choices={BARS}
+            onChange={(bars) => onCount({ ...count, count: Number(bars) })}
+          />
+          , play
+        </>
+      )}{" "}
+      <BriefSelect
+        label="passes"
+        field="passes"
+        value={count.passes === null ? "round" : String(count.passes)}
+        choices={PASSES}
+        onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
+      />
+      , heard by{" "}
+      <BriefSelect
+        label="heard by"
+        field="source"
+        value={props.source}
+        choices={sourcesOf(choices)}
+        disabled={playing}
+        onChange={props.onSource}
+      />
+      .
+    </Brief>
+  );
+}

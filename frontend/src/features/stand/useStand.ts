@@ -1,0 +1,139 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Performance } from "../../api/client";
+import { Player } from "../../audio/player";
+import type { Position, Stretch } from "../../audio/schedule";
+import { lastBarLine, type Moment, momentOf, type Run, runStart } from "./runs";
+
+const IDLE: Moment = { phase: "idle", word: "", bar: 0, pass: 0 };
+
+type Options = {
+  performance: Performance | undefined;
+  /** Passes until it stops by itself; null goes round until someone stops it. */
+  passes: number | null;
+  clickMuted: boolean;
+  notesMuted: boolean;
+  onFrame: (position: Position | null) => void;
+  onEnd: (run: Run) => void;
+};
+
+/** Plays what stands on the stand, follows the sound with the screen, and gathers taps into a run. */
+export function useStand({ performance: given, passes, clickMuted, notesMuted, onFrame, onEnd }: Options) {
+  const [moment, setMoment] = useState(IDLE);
+  const [message, setMessage] = useState("");
+  const player = useRef<Player | null>(null);
+  const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string } | null>(null);
+  const taps = useRef<number[]>([]);
+  const latest = useRef({ passes, onFrame, onEnd });
+  latest.current = { passes, onFrame, onEnd };
+
+  const endAt = useCallback(
+    (stretch: Stretch) =>
+      latest.current.passes === null
+        ? Number.POSITIVE_INFINITY
+        : stretch.base + latest.current.passes * stretch.score.loop_seconds,
+    [],
+  );
+
+  const finish = useCallback((at: number | null) => {
+    const [playing, begun] = [player.current, run.current];
+    if (!playing || !begun) return;
+    const { stretch, bpm, playedAt } = begun;
+    const moment = at ?? playing.heardAt(performance.now());
+    playing.stop();
+    run.current = null;
+    setMoment(IDLE);
+    latest.current.onFrame(null);
+    const [start, end] = [runStart(stretch), lastBarLine(stretch, moment)];
+    if (end <= start) return;
+    const onsets = taps.current.map((tap) => tap - stretch.base);
+    latest.current.onEnd({ bpm, start, end, onsets, playedAt, slipped: playing.slipped });
+  }, []);
+
+  const start = useCallback(async () => {
+    if (!given || player.current?.isPlaying) return;
+    setMessage("");
+    player.current ??= new Player();
+    const playing = player.current;
+    playing.onLost = () => {
+      setMessage("The sound device stopped. What was played until then is kept.");
+      finish(null);
+    };
+    taps.current = [];
+    playing.mute("click", clickMuted);
+    playing.mute("notes", notesMuted);
+    try {
+      const stretch = await playing.start(given.performance, given.voice);
+      run.current = { stretch, bpm: given.performance.bpm, playedAt: new Date().toISOString() };
+      playing.endAt = endAt(stretch);
+    } catch {
+      setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
+    }
+  }, [given, clickMuted, notesMuted, finish, endAt]);
+
+  // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
+  useEffect(() => {
+    const playing = player.current;
+    if (!given || !playing?.isPlaying || !run.current) return;
+    if (run.current.stretch.score === given.performance) return;
+    const stretch = playing.change(given.performance);
+    if (!stretch) return;
+    const sameTempo = run.current.bpm === given.performance.bpm;
+    if (!sameTempo) taps.current = [];
+    run.current = { stretch, bpm: given.performance.bpm, playedAt: run.current.playedAt };
+    playing.endAt = endAt(stretch);
+  }, [given, endAt]);
+
+  useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
+  useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);
+
+  const isPlaying = moment.phase !== "idle";
+  useEffect(() => {
+    let frame = 0;
+    const follow = () => {
+      frame = requestAnimationFrame(follow);
+      const [playing, begun] = [player.current, run.current];
+      if (!playing?.isPlaying || !begun) return;
+      const at = playing.heardAt(performance.now());
+      if (at >= playing.endAt) {
+        finish(playing.endAt);
+        return;
+      }
+      const position = playing.positionAt(at);
+      if (!position) return;
+      const now = momentOf(position);
+      setMoment((old) =>
+        old.phase === now.phase && old.word === now.word && old.bar === now.bar && old.pass === now.pass
+          ? old
+          : now,
+      );
+      latest.current.onFrame(now.phase === "play" ? position : null);
+    };
+    frame = requestAnimationFrame(follow);
+    const hidden = () => {
+      if (document.visibilityState !== "hidden" || !player.current?.isPlaying) return;
+      setMessage("Stopped, because this page went out of sight. The bars until then are kept.");
+      finish(null);
+    };
+    document.addEventListener("visibilitychange", hidden);
+    return () => {
+      cancelAnimationFrame(frame);
+      document.removeEventListener("visibilitychange", hidden);
+    };
+  }, [finish]);
+
+  useEffect(
+    () => () => {
+      player.current?.close();
+      player.current = null;
+    },
+    [],
+  );
+
+  /** A tap, by the time stamp of its event. */
+  const tap = useCallback((eventMs: number) => {
+    const playing = player.current;
+    if (playing?.isPlaying) taps.current.push(playing.heardAt(eventMs));
+  }, []);
+
+  return { moment, isPlaying, message, start, stop: () => finish(null), tap };
+}

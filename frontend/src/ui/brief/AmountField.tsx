@@ -1,0 +1,61 @@
+import { useContext, useEffect, useRef, useState } from "react";
+import { api } from "../../api/client";
+import { BriefField } from "./BriefField";
+import { BriefContext } from "./context";
+
+type Props = {
+  label: string;
+  field: string;
+  /** What kind of number: a tempo is checked for being playable. */
+  what: "bpm" | "number";
+  /** The exact value that is kept. */
+  exact: string;
+  before?: string;
+  hint?: string;
+  onChange: (exact: string) => void;
+};
+
+/** A typed number that the server reads exactly: 84, 84.5, 84½. */
+export function AmountField({ label, field, what, exact, before, hint, onChange }: Props) {
+  const { refuse } = useContext(BriefContext);
+  const [shown, setShown] = useState(exact);
+  const asked = useRef(0);
+  useEffect(() => {
+    // Whole numbers are shown as they are kept; how others are written, the server knows.
+    if (/^\d+$/.test(exact)) {
+      setShown(exact);
+      return;
+    }
+    let current = true;
+    api.amount(exact, "number").then(
+      (amount) => current && setShown(amount.label),
+      () => current && setShown(exact),
+    );
+    return () => {
+      current = false;
+    };
+  }, [exact]);
+  const type = (text: string) => {
+    asked.current += 1;
+    const mine = asked.current;
+    api.amount(text, what).then(
+      (amount) => {
+        if (mine !== asked.current) return;
+        refuse(field, null);
+        if (amount.exact !== exact) onChange(amount.exact);
+      },
+      (error: Error) => mine === asked.current && refuse(field, error.message),
+    );
+  };
+  return (
+    <BriefField
+      label={label}
+      field={field}
+      numeric
+      before={before}
+      hint={hint}
+      value={shown}
+      onChange={type}
+    />
+  );
+}

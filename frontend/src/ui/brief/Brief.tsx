@@ -1,0 +1,36 @@
+import { type ReactNode, useCallback, useId, useState } from "react";
+import { BriefContext, type Refused } from "./context";
+
+type Props = {
+  label: string;
+  /** A sentence to show under the brief, and the field it blames. */
+  refusal: Refused | null;
+  children: ReactNode;
+};
+
+/** A sentence whose underlined words are the controls; under it, why one would choose the word in hand. */
+export function Brief({ label, refusal, children }: Props) {
+  const [hint, setHint] = useState("");
+  const [typed, setTyped] = useState<Refused | null>(null);
+  const refusalId = useId();
+  const refuse = useCallback((field: string, message: string | null) => {
+    setTyped((old) => (message ? { message, field } : old?.field === field ? null : old));
+  }, []);
+  const shown = typed ?? refusal;
+  return (
+    <BriefContext value={{ setHint, refuse, refusedField: shown?.field ?? null, refusalId }}>
+      <section aria-label={label} className="brief">
+        {children}
+      </section>
+      {shown ? (
+        <p id={refusalId} role="alert" className="text-error font-semibold mb-2">
+          {shown.message}
+        </p>
+      ) : (
+        <p className="text-soft text-sm min-h-6 leading-6" aria-live="polite">
+          {hint}
+        </p>
+      )}
+    </BriefContext>
+  );
+}

@@ -1,0 +1,108 @@
+import { useMemo, useState } from "react";
+import type { Reading, Row } from "../../api/client";
+import { useWidth } from "../useWidth";
+import { geometry } from "./geometry";
+import { RailRow } from "./RailRow";
+
+/** A bar of each leg; what a teacher looks at first, because legs then stand under one another. */
+type View = number | "all";
+
+/** Rows drawn above and below what is in sight. */
+const SPARE = 2;
+
+/** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
+export function Rail({ reading }: { reading: Reading }) {
+  const [view, setView] = useState<View>(1);
+  const [box, width] = useWidth<HTMLDivElement>();
+  const [top, setTop] = useState(0);
+  const bars = useMemo(() => inLegs(reading.rows), [reading.rows]);
+  const most = Math.max(...bars.map((leg) => leg.length));
+  const shown = view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? []);
+  const place = useMemo(
+    () =>
+      geometry(reading.rows, reading.beats_a_bar, width, {
+        hasGroups: reading.rows.some((row) => row.groups.length > 0),
+      }),
+    [reading, width],
+  );
+  const height = place.height + 8;
+  const inSight = Math.ceil(520 / height) + SPARE;
+  const first = Math.max(0, Math.floor(top / height) - SPARE);
+  return (
+    <div className="card-plain">
+      <div ref={box} />
+      <section
+        className="overflow-auto max-h-130 relative"
+        aria-label="The rail"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached from the keyboard
+        tabIndex={0}
+        onScroll={(event) => setTop(event.currentTarget.scrollTop)}
+      >
+        <div className="relative" style={{ height: shown.length * height, width: place.width }}>
+          {width > 0 &&
+            shown.slice(first, first + inSight + 2 * SPARE).map((row, index) => (
+              <div key={row.first} className="absolute left-0" style={{ top: (first + index) * height }}>
+                <RailRow
+                  row={row}
+                  division={reading.legs[row.leg]?.division ?? ""}
+                  place={place}
+                  barLabel={`bar ${row.bar}`}
+                />
+              </div>
+            ))}
+        </div>
+      </section>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
+        {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
+        <Legend reading={reading} />
+      </div>
+    </div>
+  );
+}
+
+function inLegs(rows: readonly Row[]): Row[][] {
+  const legs: Row[][] = [];
+  for (const row of rows) {
+    const leg = legs[row.leg] ?? [];
+    legs[row.leg] = leg;
+    leg.push(row);
+  }
+  return legs;
+}
+
+type PickerProps = { most: number; view: View; onChange: (view: View) => void };
+
+function BarPicker({ most, view, onChange }: PickerProps) {
+  return (
+    <label className="flex items-center gap-2 text-soft">
+      Showing
+      <select
+        className="brief-word"
+        value={String(view)}
+        onChange={(event) => onChange(event.target.value === "all" ? "all" : Number(event.target.value))}
+      >
+        {Array.from({ length: Math.min(most, 64) }, (_, index) => (
+          <option key={index} value={index + 1}>
+            {index === 0 ? "the first bar of each leg" : `bar ${index + 1} of each leg`}
+          </option>
+        ))}
+        <option value="all">every bar</option>
+      </select>
+    </label>
+  );
+}
+
+function Legend({ reading }: { reading: Reading }) {
+  const has = {
+    groups: reading.rows.some((row) => row.groups.length > 0),
+    clicks: reading.rows.some((row) => row.clicks.length > 0),
+    rests: reading.rows.some((row) => row.events.some((event) => event.kind === "rest")),
+  };
+  return (
+    <p className="text-soft text-sm">
+      Tall with a head: accent.{has.clicks && " ◆ click."}
+      {has.groups && " Brackets: groups, numbered."}
+      {has.rests && " Dashed: silence."}
+    </p>
+  );
+}

@@ -1,0 +1,119 @@
+import { memo } from "react";
+import type { Row } from "../../api/client";
+import type { Geometry } from "./geometry";
+import { Peg, Stroke } from "./Peg";
+
+type Props = {
+  row: Row;
+  division: string;
+  place: Geometry;
+  /** Written at the left: division, and which bar. */
+  barLabel?: string;
+  labelled?: boolean;
+};
+
+/** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
+export const RailRow = memo(function RailRow({ row, division, place, barLabel, labelled = true }: Props) {
+  const { scale, x, gutter, beat } = place;
+  const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
+  return (
+    <svg width={place.width} height={place.height} role="img" aria-label={name} className="block">
+      {labelled && <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />}
+      {row.bays.map((bay, index) => (
+        <rect
+          key={index}
+          className={index % 2 ? "fill-bay-even" : "fill-bay"}
+          x={gutter + bay.x * beat + 2}
+          y={26 * scale}
+          width={bay.width * beat - 4}
+          height={54 * scale}
+          rx={8}
+        />
+      ))}
+      <line
+        className="stroke-base-content"
+        x1={gutter}
+        x2={place.width - 6}
+        y1={80 * scale}
+        y2={80 * scale}
+        strokeWidth={1.5}
+      />
+      {row.clicks.map((click, index) => {
+        const r = (click.level === "strong" ? 6 : 4.5) * scale;
+        return (
+          <path
+            key={index}
+            className="fill-success"
+            d={`M${x(click.x)} ${116 * scale - r}l${r} ${r}l${-r} ${r}l${-r} ${-r}z`}
+          />
+        );
+      })}
+      {row.groups.map((group, index) => (
+        <Group key={index} group={group} place={place} />
+      ))}
+      {row.events.map((event, index) => (
+        <g key={index} data-event={row.first + index}>
+          {event.kind !== "hold" && (
+            <text
+              className={event.slot === 0 ? "fill-base-content font-bold" : "fill-soft"}
+              x={x(event.x)}
+              y={18 * scale}
+              textAnchor="middle"
+              fontSize={(event.slot === 0 ? 15 : 14) * scale}
+            >
+              {event.count}
+            </text>
+          )}
+          <Peg event={event} place={place} />
+          {event.stroke && <Stroke stroke={event.stroke} at={x(event.x)} y={97 * scale} scale={scale} />}
+        </g>
+      ))}
+    </svg>
+  );
+});
+
+type GutterProps = { division: string; barLabel: string | undefined; narrow: boolean; scale: number };
+
+function Gutter({ division, barLabel, narrow, scale }: GutterProps) {
+  return (
+    <g>
+      <text className="fill-primary font-bold font-display" x={0} y={54 * scale} fontSize={26 * scale}>
+        {division}
+      </text>
+      <text className="fill-soft" x={0} y={74 * scale} fontSize={13}>
+        a beat
+      </text>
+      {barLabel && (
+        <text className="fill-soft" x={0} y={18 * scale} fontSize={13}>
+          {narrow ? barLabel.replace("bar ", "b. ") : barLabel}
+        </text>
+      )}
+    </g>
+  );
+}
+
+function Group({ group, place }: { group: Row["groups"][number]; place: Geometry }) {
+  const { scale, x } = place;
+  const [from, to, y] = [x(group.x) - 6, Math.max(x(group.x) + 6, x(group.end) - 10), 128 * scale];
+  const odd = group.number % 2 === 1;
+  return (
+    <g>
+      <path
+        className={odd ? "stroke-secondary" : "stroke-warning"}
+        d={`M${from} ${y - 5}v5H${to}v-5`}
+        fill="none"
+        strokeWidth={2}
+      />
+      <text
+        className={odd ? "fill-secondary" : "fill-care-text"}
+        x={(from + to) / 2}
+        y={y + 14 * scale}
+        textAnchor="middle"
+        fontSize={13 * scale}
+        fontWeight={700}
+      >
+        {group.number}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,36 @@
+import type { Row } from "../../api/client";
+
+/** Where things stand in one row of the rail, in pixels; all vertical places grow with `scale`. */
+export type Geometry = {
+  scale: number;
+  gutter: number;
+  beat: number;
+  width: number;
+  height: number;
+  /** Pixel of a position in beats from the start of a row. */
+  x: (beats: number) => number;
+};
+
+/** How far a peg stands inside its bay, so that the first one is not cut by the edge. */
+const INSET = 14;
+/** Below this distance between neighbours their words would touch. */
+export const CLOSEST = 19;
+
+export function geometry(
+  rows: readonly Row[],
+  beatsABar: number,
+  width: number,
+  { scale = 1, hasGroups = false, labelled = true } = {},
+): Geometry {
+  const gutter = labelled ? (width < 560 ? 52 : 84) : 4;
+  const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
+  const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
+  return {
+    scale,
+    gutter,
+    beat,
+    width: gutter + beat * beatsABar + 6,
+    height: (hasGroups ? 144 : 122) * scale,
+    x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
+  };
+}
