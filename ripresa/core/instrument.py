@@ -9,7 +9,6 @@ from typing import Literal
 
 from ripresa.core.errors import OutOfRange
 
-
 Voice = Literal["pluck", "keys", "wind"]
 
 

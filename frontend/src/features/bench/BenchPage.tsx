@@ -37,6 +37,9 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
   const { drill, change, undo, redo, canUndo, canRedo } = useHistory(draft?.drill ?? opened.drill);
   const save = useAutosave(opened.id, drill, draft?.basedOn ?? opened.version, opened.drill);
   const reading = useQuery({ ...readingQuery(drill), placeholderData: keepPreviousData, retry: false });
+  // What is refused leaves the last rail and sums standing.
+  const [shown, setShown] = useState(reading.data);
+  if (reading.data && reading.data !== shown) setShown(reading.data);
   const [versionsOpen, setVersionsOpen] = useState(false);
   const slow = useSlow(reading.isFetching);
 
@@ -54,12 +57,15 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2 mb-2">
           <h1 className="sr-only">{drill.title} on the bench</h1>
-          <input
+          <textarea
             className="title-field font-display"
             aria-label="title of the drill"
+            rows={1}
             value={drill.title}
             maxLength={200}
-            onChange={(event) => change({ ...drill, title: event.target.value }, "title")}
+            onChange={(event) =>
+              change({ ...drill, title: event.target.value.replaceAll("\n", " ") }, "title")
+            }
           />
           <SaveLine state={save.state} onVersions={() => setVersionsOpen(true)} onKeepMine={save.keepMine} />
           <button type="button" className="button button-first ml-auto" onClick={toStand}>
@@ -69,7 +75,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
         <DrillBrief
           drill={drill}
           choices={choices}
-          sign={reading.data?.sign ?? "♩"}
+          sign={shown?.sign ?? "♩"}
           refusal={refusalOf(reading.error)}
           onChange={change}
         />
@@ -78,12 +84,12 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
             Working it out …
           </p>
         )}
-        {reading.data?.warnings.map((warning) => (
+        {shown?.warnings.map((warning) => (
           <p key={warning} className="bg-care text-care-text rounded-lg px-3 py-2 mb-2 font-semibold">
             {warning}
           </p>
         ))}
-        {reading.data && <Rail reading={reading.data} />}
+        {shown && <Rail reading={shown} />}
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
             Undo
@@ -116,7 +122,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
         </label>
       </div>
       <aside className="space-y-4 min-w-0" aria-label="Sums of this drill">
-        {reading.data && <SumsColumn reading={reading.data} />}
+        {shown && <SumsColumn reading={shown} />}
       </aside>
       {versionsOpen && (
         <Versions

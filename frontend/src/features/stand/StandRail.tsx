@@ -20,11 +20,7 @@ export function StandRail({ reading, large, short, ref }: Props) {
   const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
   const [rowIndex, setRowIndex] = useState(0);
   const place = useMemo(
-    () =>
-      geometry(reading.rows, reading.beats_a_bar, width, {
-        scale: large ? 1.8 : 1.05,
-        hasGroups: reading.rows.some((row) => row.groups.length > 0),
-      }),
+    () => geometry(reading.rows, reading.beats_a_bar, width, { scale: large ? 1.65 : 1.05 }),
     [reading, width, large],
   );
 
@@ -62,6 +58,7 @@ export function StandRail({ reading, large, short, ref }: Props) {
       if (bar) {
         const x = place.x(((within - from) / (to - from)) * reading.beats_a_bar);
         bar.hidden = false;
+        keepInSight(pegs.current, x);
         bar.style.transform = `translate(${x}px, ${(Math.max(0, at) % 2) * (place.height + 8)}px)`;
       }
     },
@@ -100,4 +97,10 @@ export function StandRail({ reading, large, short, ref }: Props) {
       </div>
     </div>
   );
+}
+
+/** Turn the page of a rail that is wider than the screen once the line has left it. */
+function keepInSight(box: HTMLElement | null, x: number): void {
+  if (!box || box.scrollWidth <= box.clientWidth) return;
+  if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 24) box.scrollLeft = x - 60;
 }

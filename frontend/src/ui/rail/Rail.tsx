@@ -18,13 +18,7 @@ export function Rail({ reading }: { reading: Reading }) {
   const bars = useMemo(() => inLegs(reading.rows), [reading.rows]);
   const most = Math.max(...bars.map((leg) => leg.length));
   const shown = view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? []);
-  const place = useMemo(
-    () =>
-      geometry(reading.rows, reading.beats_a_bar, width, {
-        hasGroups: reading.rows.some((row) => row.groups.length > 0),
-      }),
-    [reading, width],
-  );
+  const place = useMemo(() => geometry(reading.rows, reading.beats_a_bar, width), [reading, width]);
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);

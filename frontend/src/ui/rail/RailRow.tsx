@@ -44,7 +44,7 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, l
           <path
             key={index}
             className="fill-success"
-            d={`M${x(click.x)} ${116 * scale - r}l${r} ${r}l${-r} ${r}l${-r} ${-r}z`}
+            d={`M${x(click.x)} ${place.clickY - r}l${r} ${r}l${-r} ${r}l${-r} ${-r}z`}
           />
         );
       })}
@@ -94,7 +94,7 @@ function Gutter({ division, barLabel, narrow, scale }: GutterProps) {
 
 function Group({ group, place }: { group: Row["groups"][number]; place: Geometry }) {
   const { scale, x } = place;
-  const [from, to, y] = [x(group.x) - 6, Math.max(x(group.x) + 6, x(group.end) - 10), 128 * scale];
+  const [from, to, y] = [x(group.x) - 6, Math.max(x(group.x) + 6, x(group.end) - 10), place.groupY];
   const odd = group.number % 2 === 1;
   return (
     <g>

@@ -7,6 +7,9 @@ export type Geometry = {
   beat: number;
   width: number;
   height: number;
+  /** Where clicks and group brackets stand: higher where no hand is written. */
+  clickY: number;
+  groupY: number;
   /** Pixel of a position in beats from the start of a row. */
   x: (beats: number) => number;
 };
@@ -20,17 +23,22 @@ export function geometry(
   rows: readonly Row[],
   beatsABar: number,
   width: number,
-  { scale = 1, hasGroups = false, labelled = true } = {},
+  { scale = 1, labelled = true } = {},
 ): Geometry {
   const gutter = labelled ? (width < 560 ? 52 : 84) : 4;
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
+  const hasGroups = rows.some((row) => row.groups.length > 0);
+  const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null));
+  const groupY = hasHands ? 128 : 108;
   const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
   return {
     scale,
     gutter,
     beat,
     width: gutter + beat * beatsABar + 6,
-    height: (hasGroups ? 144 : 122) * scale,
+    height: (groupY + (hasGroups ? 16 : -6)) * scale,
+    clickY: (groupY - 12) * scale,
+    groupY: groupY * scale,
     x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
   };
 }
