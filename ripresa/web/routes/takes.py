@@ -5,9 +5,10 @@ from typing import Literal
 
 from flask import Response
 from flask_openapi import APIBlueprint
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, FiniteFloat
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.click import NamedClick
 from ripresa.core.climb import Evenness
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -55,7 +56,7 @@ class TakeBody(BaseModel):
     id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
     student_id: int
     climb_id: int | None = None
-    rung: int | None = None
+    rung: int | None = Field(default=None, ge=1)
     drill_id: int
     version: int
     bpm: WireExact
@@ -66,7 +67,7 @@ class TakeBody(BaseModel):
     end: float = Field(gt=0, allow_inf_nan=False)
     latency_ms: float = Field(default=0.0, ge=-1000, le=1000, allow_inf_nan=False)
     is_calibrated: bool = False
-    onsets: list[float] = Field(default_factory=list)
+    onsets: list[FiniteFloat] = Field(default_factory=list)
     ear: Literal["clean", "shaky"] | None = None
     by: Literal["teacher", "student"] = "teacher"
     note: str = Field(default="", max_length=LONGEST_NOTE)
@@ -111,8 +112,8 @@ class Onsets(BaseModel):
 class LatencyBody(BaseModel):
     """Clicks as they sounded and taps as they arrived, in seconds on one clock."""
 
-    due: list[float] = Field(max_length=500)
-    played: list[float] = Field(max_length=500)
+    due: list[FiniteFloat] = Field(max_length=500)
+    played: list[FiniteFloat] = Field(max_length=500)
 
 
 class Latency(BaseModel):
@@ -182,6 +183,7 @@ def gear_changes(reading: Reading, body: StandInBody, end: float) -> list[float]
 
 def _judged(body: TakeBody, evenness: Evenness) -> Take:
     check_bpm(body.bpm)
+    NamedClick(plan=body.click)
     _check_times(body.start, body.end)
     if len(body.onsets) > MOST_ONSETS:
         raise OutOfRange(f"A take holds up to {MOST_ONSETS} onsets.", field="onsets")

@@ -1,0 +1,95 @@
+import io
+import json
+import sys
+from pathlib import Path
+
+import mido
+import pytest
+
+from ripresa.cli import main
+from ripresa.core.drill import Drill
+from ripresa.core.material import ScaleRun
+from ripresa.formats.drill_file import write_drill
+from tests.strategies import legs
+
+
+@pytest.fixture
+def drill_file(tmp_path: Path) -> Path:
+    path = tmp_path / "stairs.json"
+    path.write_text(write_drill(Drill(material=ScaleRun(tonic="D", octaves="match"), legs=legs(2, 3, 4))))
+    return path
+
+
+def test_read_prints_the_whole_reading(drill_file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["read", str(drill_file), "--bpm", "96"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert (found["beats"], found["bars"], found["seconds"], found["peak_nps"]) == (48, 12, 30, 6.4)
+    assert {"notes", "average_nps", "legs", "events"} <= set(found)
+    assert set(found["legs"][0]) >= {"division", "notes", "beats", "seconds", "nps", "gap_ms"}
+    third = found["events"][29 + 2 + 1]
+    assert set(third) >= {"onset", "length", "leg", "bar", "beat", "slot", "count", "pitch", "stroke", "accent", "kind"}
+    assert (third["onset"], third["bar"], third["beat"], third["slot"]) == ("49/3", 5, 1, 1)
+
+
+def test_read_takes_a_pipe(
+    drill_file: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setattr(sys, "stdin", io.TextIOWrapper(io.BytesIO(drill_file.read_bytes())))
+    assert main(["read", "-"]) == 0
+    assert json.loads(capsys.readouterr().out)["bpm"] == 72
+
+
+def test_export_writes_midi(drill_file: Path, tmp_path: Path) -> None:
+    target = tmp_path / "out.mid"
+    assert main(["export", str(drill_file), "--bpm", "96", "--to", str(target)]) == 0
+    assert [track.name for track in mido.MidiFile(target).tracks][1:] == ["notes", "click"]
+
+
+def test_climb_prints_the_rungs(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["climb", "--from", "84", "--to", "120", "--rule", "percent", "--step", "4"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert [rung["bpm"] for rung in found] == [84, 87, 91, 94, 98, 102, 106, 111, 115, 120]
+    assert found[-1]["nps"] == 8
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["read", "nowhere.json"], "nowhere.json does not exist"),
+        (["read", "{drill}", "--bpm", "0"], "cannot be played"),
+        (["export", "{drill}", "--to", "out.wav"], "does not end in .mid"),
+        (["export", "{drill}", "--to", "/no/such/folder/out.mid"], "cannot be written"),
+        (["climb", "--from", "120", "--to", "84"], "has to be above the start"),
+        (["climb", "--from", "84", "--to", "120", "--division", "0"], "above 0"),
+        (["serve", "--port", "0"], "is not a port"),
+        (["backup", "copy", "--data", "{folder}"], "nothing to back up"),
+        (["restore", "{folder}/none", "--data", "{folder}"], "does not exist"),
+    ],
+    ids=lambda value: " ".join(value[:1]) if isinstance(value, list) else "",
+)
+def test_what_cannot_be_done_is_a_sentence_and_not_a_trace(
+    arguments: list[str], says: str, drill_file: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    filled = [one.format(drill=drill_file, folder=tmp_path) for one in arguments]
+    assert main(filled) == 1
+    said = capsys.readouterr().err
+    assert said.startswith("ripresa: ")
+    assert says in said
+    assert "Traceback" not in said
+
+
+def test_a_number_that_is_none_is_refused(drill_file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    with pytest.raises(SystemExit):
+        main(["read", str(drill_file), "--bpm", "fast"])
+    assert "Write 84, 84.5 or 84½" in capsys.readouterr().err
+
+
+def test_backup_and_restore_say_where_things_are(
+    store: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    copy = tmp_path / "copy.sqlite3"
+    assert main(["backup", str(copy), "--data", str(store.parent)]) == 0
+    assert main(["restore", str(copy), "--data", str(store.parent)]) == 0
+    said = capsys.readouterr().out
+    assert f"All data is in {copy}." in said
+    assert "What was there before is in" in said

@@ -1,0 +1,87 @@
+"""The few fixtures: a clock that stands, a studio in a file, the app and its client."""
+
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
+from fractions import Fraction as F
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+from flask_openapi import OpenAPI
+
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
+from ripresa.core.drill import Drill
+from ripresa.core.hands import ByOrder
+from ripresa.core.material import OneNote
+from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails
+from ripresa.store import climbs, drills, students
+from ripresa.store.files import DATABASE_NAME, open_studio
+from ripresa.store.tables import database
+from ripresa.web.app import create_app
+from tests.strategies import legs
+
+#: A Wednesday.
+NOW = datetime(2026, 5, 6, 15, 0, tzinfo=UTC)
+
+
+class Clock:
+    """A clock that stands until it is moved."""
+
+    def __init__(self) -> None:
+        self.moment = NOW
+
+    def __call__(self) -> datetime:
+        return self.moment
+
+    def forward(self, **by: int) -> None:
+        self.moment += timedelta(**by)
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def store(tmp_path: Path) -> Iterator[Path]:
+    """An empty, open studio; its path."""
+    path = tmp_path / DATABASE_NAME
+    open_studio(path)
+    database.connect()
+    yield path
+    if not database.is_closed():
+        database.close()
+
+
+@pytest.fixture
+def app(tmp_path: Path, clock: Clock) -> OpenAPI:
+    return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static")
+
+
+@pytest.fixture
+def client(app: OpenAPI) -> FlaskClient:
+    return app.test_client()
+
+
+class Studio:
+    """A teacher's two students, one drill, one climb."""
+
+    student: Student
+    other: Student
+    drill: KeptDrill
+    climb: Climb
+
+    def __init__(self) -> None:
+        self.student = students.add_student(StudentDetails("Mira Sund", "guitar", 2, "15:30"), NOW)
+        self.other = students.add_student(StudentDetails("Oskar Vane", "flute"), NOW)
+        steps = Drill(title="Slip steps", material=OneNote(beats=8), legs=legs(2, 4), bpm=F(84), hands=ByOrder())
+        self.drill = drills.add_drill(steps, NOW)
+        plan = ClimbPlan(start=F(84), target=BpmTarget(F(100)), rule=EvenSteps(F(4)))
+        self.climb = climbs.add_climb(self.student.id, self.drill.id, None, plan, NOW)
+
+
+@pytest.fixture
+def studio(app: OpenAPI) -> Studio:
+    assert app is not None
+    with database.connection_context():
+        return Studio()

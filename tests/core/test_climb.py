@@ -1,0 +1,84 @@
+from fractions import Fraction as F
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, exact_steps, rungs, tempi
+from ripresa.core.errors import OutOfRange
+from ripresa.core.tempo import Settings, setting
+
+
+def plan(start: int, target: int, rule: PerCent | EvenSteps, settings: Settings = "whole") -> ClimbPlan:
+    return ClimbPlan(start=F(start), target=BpmTarget(F(target)), rule=rule, settings=settings)
+
+
+def test_four_per_cent_from_84_to_120() -> None:
+    climb = plan(84, 120, PerCent(F(4)))
+    assert tempi(climb) == (84, 87, 91, 94, 98, 102, 106, 111, 115, 120)
+    assert exact_steps(climb) == 10
+
+
+def test_four_bpm_from_84_to_120_is_nine_steps() -> None:
+    found = tempi(plan(84, 120, EvenSteps(F(4))))
+    assert found == tuple(range(84, 121, 4))
+    assert len(found) == 10
+
+
+def test_a_speed_as_target() -> None:
+    climb = ClimbPlan(start=F(72), target=SpeedTarget(nps=F("9.2"), division=F(4)), rule=PerCent(F(5)))
+    assert tempi(climb)[-1] == 138
+
+
+def test_a_target_between_two_settings_is_the_last_rung_exactly() -> None:
+    climb = ClimbPlan(start=F(60), target=BpmTarget(F(185, 2)), rule=EvenSteps(F(10)))
+    assert tempi(climb) == (60, 70, 80, 90, F(185, 2))
+
+
+def test_halves_and_the_numbered_series() -> None:
+    assert tempi(plan(60, 64, PerCent(F(2)), "halves")) == (60, 61, F(125, 2), F(127, 2), 64)
+    assert tempi(plan(60, 80, PerCent(F(4)), "numbered")) == (60, 63, 66, 69, 72, 76, 80)
+
+
+def test_rungs_carry_speed_and_gap() -> None:
+    last = rungs(plan(84, 120, PerCent(F(4))), F(4))[-1]
+    assert (last.number, last.nps, last.gap_seconds) == (10, 8, F(1, 8))
+
+
+starts = st.integers(30, 150)
+rules = st.one_of(
+    st.builds(PerCent, step=st.fractions(1, 20, max_denominator=2)),
+    st.builds(EvenSteps, step=st.fractions(1, 12, max_denominator=2)),
+)
+
+
+@given(starts, st.integers(1, 120), rules, st.sampled_from(["whole", "halves"]))
+def test_a_ladder_starts_and_ends_where_asked_and_rises(
+    start: int, more: int, rule: PerCent, settings: Settings
+) -> None:
+    found = tempi(plan(start, start + more, rule, settings))
+    assert (found[0], found[-1]) == (start, start + more)
+    assert all(low < high for low, high in pairwise(found))
+    assert len({setting(bpm, settings) for bpm in found}) == len(found)
+
+
+@pytest.mark.parametrize(
+    ("make", "field", "says"),
+    [
+        (lambda: plan(120, 84, PerCent()), "target", "has to be above the start"),
+        (lambda: plan(84, 84, PerCent()), "target", "has to be above the start"),
+        (lambda: plan(84, 2000, PerCent()), "target", "cannot be played"),
+        (lambda: PerCent(F(0)), "rule.step", "leads nowhere"),
+        (lambda: EvenSteps(F(1, 4)), "rule.step", "cannot be used"),
+        (lambda: SpeedTarget(nps=F(0)), "nps", "above 0"),
+        (lambda: ClimbPlan(start=F(60), clean_to_rise=0), "clean_to_rise", "1 to 9"),
+        (lambda: ClimbPlan(start=F(60), shaky_to_fall=1), "shaky_to_fall", "2 to 9"),
+        (lambda: tempi(plan(60, 900, EvenSteps(F(1, 2)), "halves")), "rule.step", "more than 200 rungs"),
+    ],
+    ids=["down", "nowhere", "too fast", "no step", "tiny step", "no speed", "no clean", "one shaky", "too many"],
+)
+def test_climbs_that_cannot_be_are_refused(make: object, field: str, says: str) -> None:
+    with pytest.raises(OutOfRange, match=says) as refused:
+        make()  # type: ignore[operator]
+    assert refused.value.field == field

@@ -1,0 +1,61 @@
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given
+
+from ripresa.core.errors import Unreadable
+from ripresa.core.exact import decimal, label, parse_amount, parse_exact, plural
+from tests.strategies import lengths
+
+
+@given(lengths)
+def test_an_exact_number_comes_back_as_it_was_written(value: F) -> None:
+    assert parse_exact(str(value)) == value
+
+
+@pytest.mark.parametrize("text", ["0.1", "1/0", "", "one", "1/-2", "1e3", "9" * 10, True, None, 1.0])
+def test_what_is_not_exact_is_refused(text: object) -> None:
+    with pytest.raises(Unreadable, match="not an exact number"):
+        parse_exact(text)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("text", "value"),
+    [
+        ("84", F(84)),
+        (" 84.5 ", F(169, 2)),
+        ("84,5", F(169, 2)),
+        ("84½", F(169, 2)),
+        ("84 1/2", F(169, 2)),
+        ("⅔", F(2, 3)),
+        ("7/3", F(7, 3)),
+    ],
+)
+def test_what_a_person_types_as_a_number(text: str, value: F) -> None:
+    assert parse_amount(text) == value
+
+
+@pytest.mark.parametrize("text", ["", "fast", "8e2", "8_4", "1 2 3", "1/0", "9" * 30])
+def test_what_is_no_number_is_refused_with_an_example(text: str) -> None:
+    with pytest.raises(Unreadable, match=r"Write 84, 84\.5 or 84½"):
+        parse_amount(text)
+
+
+@pytest.mark.parametrize(
+    ("value", "shown"),
+    [(F(44, 3), "14⅔"), (F(1, 2), "½"), (F(29, 2), "14½"), (F(16), "16"), (F(-1, 4), "−¼"), (F(1, 7), "0.14")],
+)
+def test_numbers_are_written_as_musicians_write_them(value: F, shown: str) -> None:
+    assert label(value) == shown
+
+
+@pytest.mark.parametrize(
+    ("value", "places", "shown"),
+    [(F(1, 200), 2, "0.01"), (F(-1, 1000), 2, "0.00"), (F(2500, 21), 2, "119.05"), (F(5, 2), 0, "3")],
+)
+def test_decimals_round_half_up_and_keep_their_zeros(value: F, places: int, shown: str) -> None:
+    assert decimal(value, places) == shown
+
+
+def test_one_is_singular() -> None:
+    assert (plural(1, "bar"), plural(F(1, 2), "bar"), plural(2, "half", "halves")) == ("1 bar", "½ bars", "2 halves")

@@ -1,0 +1,60 @@
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ripresa.core.groups import landings, note_on_beat, realignment
+from ripresa.core.meter import METERS
+from tests.strategies import meters, whole_divisions
+
+sizes = st.integers(2, 16)
+
+
+@pytest.mark.parametrize(
+    ("size", "division", "meter", "beat_notes", "bar_notes", "bars", "groups"),
+    [
+        pytest.param(5, 4, "4/4", 20, 80, 5, 16, id="5 on 4"),
+        pytest.param(7, 4, "4/4", 28, 112, 7, 16, id="7 on 4"),
+        pytest.param(5, 3, "4/4", 15, 60, 5, 12, id="5 on 3"),
+        pytest.param(4, 3, "4/4", 12, 12, 1, 3, id="4 on 3"),
+        pytest.param(3, 4, "3/4", 12, 12, 1, 4, id="3 on 4 in 3/4"),
+    ],
+)
+def test_when_groups_come_home(
+    size: int, division: int, meter: str, beat_notes: int, bar_notes: int, bars: int, groups: int
+) -> None:
+    home = realignment(size, F(division), METERS[meter])
+    assert (home.beat_notes, home.bar_notes, home.bars, home.groups) == (beat_notes, bar_notes, bars, groups)
+
+
+def test_where_fives_on_fours_start() -> None:
+    found = landings(5, F(4), METERS["4/4"])
+    bars = [
+        " ".join(f"{one.beat}{'' if one.slot == 0 else one.count}" for one in found if one.bar == bar)
+        for bar in range(1, 6)
+    ]
+    assert bars == ["1 2e 3& 4a", "2 3e 4&", "1a 3 4e", "1& 2a 4", "1e 2& 3a"]
+
+
+def test_the_heard_accent_of_fives_on_fours_walks_backwards() -> None:
+    assert [note_on_beat(beat, 4, 5) for beat in range(6)] == [1, 5, 4, 3, 2, 1]
+
+
+@given(sizes, whole_divisions, meters)
+def test_the_first_group_after_coming_home_is_on_a_bar_line_and_none_before(
+    size: int, division: int, meter: object
+) -> None:
+    assert hasattr(meter, "bar_length")
+    home = realignment(size, F(division), meter)
+    found = landings(size, F(division), meter)
+    assert len(found) * size == home.bar_notes
+    assert (home.bar_notes / F(division)) % meter.bar_length == 0
+    assert [one.group for one in found if one.beat == 1 and one.slot == 0] == [0]
+
+
+@given(sizes, whole_divisions)
+def test_the_note_on_the_beat_is_the_first_one_just_when_groups_are_home(size: int, division: int) -> None:
+    home = realignment(size, F(division), METERS["4/4"])
+    beats = [beat for beat in range(1, int(home.beat_beats) + 1) if note_on_beat(beat, division, size) == 1]
+    assert beats[-1] == home.beat_beats

@@ -1,0 +1,93 @@
+from fractions import Fraction as F
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+
+from ripresa.core.click import NamedClick
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.material import OneNote, ScaleRun
+from ripresa.core.performance import expected_onsets, onsets_within, perform
+from ripresa.core.reading import read
+from tests.strategies import bpms, drills, legs
+
+SIXTEENTHS = Drill(material=OneNote(beats=4), legs=legs(4))
+
+
+@settings(max_examples=50, deadline=None)
+@given(drills, bpms)
+def test_every_second_is_its_own_beats_and_nothing_drifts(drill: Drill, bpm: F) -> None:
+    reading = read(drill)
+    found = perform(reading, bpm)
+    for tone, note in zip(found.tones, reading.notes, strict=True):
+        assert tone.at == float(note.onset * 60 / bpm)
+    assert found.loop_seconds == float(reading.loop_beats * 60 / bpm)
+
+
+@settings(max_examples=50, deadline=None)
+@given(drills, bpms)
+def test_onsets_and_clicks_rise_and_end_inside_the_turn(drill: Drill, bpm: F) -> None:
+    found = perform(read(drill), bpm)
+    for items in (found.tones, found.ticks):
+        times = [item.at for item in items]
+        assert all(before < after for before, after in pairwise(times))
+        assert all(0 <= at < found.loop_seconds for at in times)
+
+
+def test_each_turn_of_the_loop_starts_on_a_bar_line() -> None:
+    reading = read(Drill(material=ScaleRun(octaves="match"), legs=legs(2, 3), seam="straight_on"))
+    assert (reading.beats, reading.loop_beats) == (28, 28)
+    assert read(Drill(material=ScaleRun(octaves="match"), legs=legs(2), seam="straight_on")).loop_beats == 16
+
+
+def test_the_count_in_stands_on_the_true_beats_under_a_thinned_click() -> None:
+    lead = perform(read(SIXTEENTHS), F(60), click=NamedClick(plan="every_4_bars"), listen_bars=1, count_bars=1).lead
+    assert [(tick.at, tick.level) for tick in lead.ticks] == [
+        (0.0, "strong"),
+        (4.0, "count"),
+        (5.0, "count"),
+        (6.0, "count"),
+        (7.0, "count"),
+    ]
+    assert [word.word for word in lead.words] == ["one", "two", "three", "four"]
+    assert (lead.listen_seconds, lead.seconds) == (4.0, 8.0)
+
+
+def test_the_heard_pitch_is_the_sounding_one() -> None:
+    drill = Drill(material=ScaleRun(tonic="C", octaves=1), legs=legs(1), instrument="clarinet")
+    written = read(drill).notes[0].pitch
+    assert written is not None
+    assert perform(read(drill), F(60)).tones[0].midi == written.midi - 2
+
+
+@pytest.mark.parametrize(("field", "bars"), [("listen_bars", 9), ("count_bars", -1)])
+def test_bars_before_the_start_have_limits(field: str, bars: int) -> None:
+    with pytest.raises(OutOfRange, match="Take 0 to 8 bars") as refused:
+        perform(read(SIXTEENTHS), F(60), **{field: bars})
+    assert refused.value.field == field
+
+
+def test_due_onsets_go_round_with_the_loop() -> None:
+    due = expected_onsets(read(Drill(material=OneNote(beats=4), legs=legs(1))), F(60), 2.0, 7.0)
+    assert due == [(2.0, 2), (3.0, 3), (4.0, 0), (5.0, 1), (6.0, 2)]
+
+
+@pytest.mark.parametrize(
+    ("played", "kept"),
+    [
+        pytest.param([-0.2, 0.98, 3.85], [-0.2, 0.98, 3.85], id="an early first note is one of the drill"),
+        pytest.param([0.0, 3.6], [0.0, 3.6], id="the tail of the last note is the last note’s"),
+        pytest.param([3.0, 4.02], [3.0], id="the note on the next bar line is the next bar’s"),
+        pytest.param([-0.9], [], id="long before the start is nothing"),
+    ],
+)
+def test_what_was_played_outside_the_bars_is_left_out(played: list[float], kept: list[float]) -> None:
+    due = [(0.0, 0), (0.5, 1), (1.0, 2), (3.8, 3)]
+    assert onsets_within(played, due, 4.0, 0.0) == kept
+
+
+def test_latency_moves_the_edges_with_it() -> None:
+    due = [(0.0, 0), (1.0, 1), (2.0, 2), (3.0, 3)]
+    assert onsets_within([3.55], due, 4.0, 0.1) == [3.55]
+    assert onsets_within([3.55], due, 4.0, 0.0) == []

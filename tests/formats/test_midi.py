@@ -1,0 +1,80 @@
+import io
+from fractions import Fraction as F
+
+import mido
+import pytest
+from hypothesis import given, settings
+
+from ripresa.core.accents import EveryNth
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.material import OneNote, ScaleRun
+from ripresa.core.reading import read
+from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
+from tests.strategies import drills, legs
+
+
+def onsets(body: bytes, name: str) -> list[tuple[int, int, int]]:
+    """Return (tick, note, velocity) of each note of a track."""
+    file = mido.MidiFile(file=io.BytesIO(body))
+    (track,) = [track for track in file.tracks if track.name == name]
+    at, found = 0, []
+    for message in track:
+        at += message.time
+        if message.type == "note_on":
+            found.append((at, message.note, message.velocity))
+    return found
+
+
+@settings(max_examples=50, deadline=None)
+@given(drills)
+def test_every_onset_is_exact_in_ticks(drill: Drill) -> None:
+    reading = read(drill)
+    sounds = [note.pitch.midi + reading.instrument.sounds for note in reading.notes if note.pitch]
+    if any(not 0 <= midi <= 127 for midi in sounds):
+        with pytest.raises(OutOfRange, match="outside what MIDI can hold"):
+            write_midi(reading, F(90))
+        return
+    ticks = [tick for tick, _, _ in onsets(write_midi(reading, F(90)), "notes")]
+    per_beat = reading.meter.counted * 4 * TICKS_A_QUARTER
+    assert [F(tick) / per_beat for tick in ticks] == [note.onset for note in reading.notes]
+
+
+def test_tempo_and_meter_stand_at_the_start() -> None:
+    body = write_midi(read(Drill(material=OneNote(beats=2), legs=legs(3), meter="6/8")), F(60))
+    conductor = mido.MidiFile(file=io.BytesIO(body)).tracks[0]
+    found = {message.type: message for message in conductor}
+    # ♩. = 60 is ♩ = 90: 666667 microseconds a quarter.
+    assert found["set_tempo"].tempo == 666667
+    assert (found["time_signature"].numerator, found["time_signature"].denominator) == (6, 8)
+
+
+def test_accents_are_louder() -> None:
+    body = write_midi(read(Drill(material=OneNote(beats=4), legs=legs(2), accents=EveryNth(size=3))), F(60))
+    assert [velocity for _, _, velocity in onsets(body, "notes")][:4] == [112, 80, 80, 112]
+
+
+def test_a_transposing_instrument_is_written_as_it_sounds() -> None:
+    drill = Drill(material=ScaleRun(tonic="C", octaves=1), legs=legs(2), instrument="trumpet")
+    reading = read(drill)
+    written = [note.pitch.midi for note in reading.notes if note.pitch]
+    assert [note for _, note, _ in onsets(write_midi(reading, F(60)), "notes")] == [midi - 2 for midi in written]
+
+
+def test_the_click_can_be_left_out() -> None:
+    reading = read(Drill(material=OneNote(beats=4), legs=legs(2)))
+    assert len(onsets(write_midi(reading, F(60)), "click")) == 4
+    names = [
+        track.name for track in mido.MidiFile(file=io.BytesIO(write_midi(reading, F(60), with_click=False))).tracks
+    ]
+    assert "click" not in names
+
+
+def test_a_title_that_midi_cannot_hold_does_not_break_the_file() -> None:
+    body = write_midi(read(Drill(title="Ferry ♭ лодка", material=OneNote(beats=1), legs=legs(1))), F(60))
+    assert mido.MidiFile(file=io.BytesIO(body)).tracks[0].name == "Ferry ? ?????"
+
+
+def test_a_tempo_that_cannot_be_played_is_refused() -> None:
+    with pytest.raises(OutOfRange):
+        write_midi(read(Drill()), F(0))

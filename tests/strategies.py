@@ -1,0 +1,62 @@
+"""The one home of generators: drills of every kind that the core can read, and numbers of the job."""
+
+from fractions import Fraction as F
+
+from hypothesis import strategies as st
+
+from ripresa.core.accents import EachBeat, EveryNth, NoAccents
+from ripresa.core.click import CLICK_PLANS, NamedClick
+from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
+from ripresa.core.hands import ByOrder, NoHands
+from ripresa.core.hands.by_order import RESTARTS
+from ripresa.core.instrument import INSTRUMENTS
+from ripresa.core.material import OneNote, ScaleRun
+from ripresa.core.material.scale_run import SHAPES
+from ripresa.core.meter import METERS
+from ripresa.core.scales import SCALES, TONICS
+
+bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
+lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)
+divisions = st.sampled_from(DIVISIONS)
+whole_divisions = st.integers(1, 8)
+meters = st.sampled_from(list(METERS.values()))
+
+scale_runs = st.builds(
+    ScaleRun,
+    tonic=st.sampled_from(TONICS),
+    scale=st.sampled_from(list(SCALES)),
+    shape=st.sampled_from(list(SHAPES)),
+    octaves=st.one_of(st.integers(1, 3), st.sampled_from(["match", "one_repeated"])),
+    top=st.sampled_from(["once", "twice"]),
+)
+materials = st.one_of(scale_runs, st.builds(OneNote, beats=st.integers(1, 9)))
+hands = st.one_of(
+    st.just(NoHands()),
+    st.builds(
+        ByOrder,
+        cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K"]), min_size=1, max_size=6).map(tuple),
+        restart=st.sampled_from(list(RESTARTS)),
+    ),
+)
+accents = st.one_of(st.just(NoAccents()), st.just(EachBeat()), st.builds(EveryNth, size=st.integers(2, 9)))
+
+drills = st.builds(
+    Drill,
+    title=st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
+    material=materials,
+    legs=st.lists(divisions.map(Leg), min_size=1, max_size=3).map(tuple),
+    bpm=bpms,
+    meter=st.sampled_from(list(METERS)),
+    seam=st.sampled_from(list(SEAMS)),
+    closing=st.sampled_from(list(CLOSINGS)),
+    hands=hands,
+    accents=accents,
+    click=st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
+    instrument=st.sampled_from(list(INSTRUMENTS)),
+    purpose=st.text(max_size=40),
+)
+
+
+def legs(*values: int | str) -> tuple[Leg, ...]:
+    """Return legs with these divisions."""
+    return tuple(Leg(F(value)) for value in values)
