@@ -23,6 +23,8 @@ const BEFORE_CHANGE = 0.05;
 const CLICK_GAIN = 0.4;
 const NOTE_GAIN = 0.28;
 const SOFT_START = 0.8;
+/** What begins on an edge belongs to what begins there, whatever the last bit of its time says. */
+const HAIR = 1e-6;
 
 type Channel = "click" | "notes";
 type Planned = { at: Seconds; source: AudioBufferSourceNode };
@@ -85,7 +87,7 @@ export class Player {
     const begin = this.context.currentTime + BEFORE_START;
     const first = opening(score, begin);
     this.#stretches = [first];
-    this.#until = begin;
+    this.#until = begin - HAIR;
     this.endAt = Number.POSITIVE_INFINITY;
     this.#watch = new SlipWatch(this.context);
     this.#master.gain.cancelScheduledValues(0);
@@ -102,9 +104,9 @@ export class Player {
     const line = nextBarLine(now, Math.max(this.context.currentTime + BEFORE_CHANGE, now.from));
     const next = takeOver(now, score, line);
     this.#stretches = [...this.#stretches.filter((one) => one.from < next.from), next].slice(-8);
-    for (const one of this.#planned) if (one.at >= next.from - 1e-6) one.source.stop();
-    this.#planned = this.#planned.filter((one) => one.at < next.from - 1e-6);
-    this.#until = Math.min(this.#until, next.from);
+    for (const one of this.#planned) if (one.at >= next.from - HAIR) one.source.stop();
+    this.#planned = this.#planned.filter((one) => one.at < next.from - HAIR);
+    this.#until = Math.min(this.#until, next.from - HAIR);
     this.#plan();
     return next;
   }
@@ -157,9 +159,9 @@ export class Player {
     const horizon = now + LOOK_AHEAD;
     if (horizon <= this.#until) return;
     this.#stretches.forEach((stretch, index) => {
-      const ends = this.#stretches[index + 1]?.from ?? Number.POSITIVE_INFINITY;
-      const after = Math.max(this.#until, stretch.from);
-      const before = Math.min(horizon, ends, this.endAt);
+      const ends = (this.#stretches[index + 1]?.from ?? Number.POSITIVE_INFINITY) - HAIR;
+      const after = Math.max(this.#until, stretch.from - HAIR);
+      const before = Math.min(horizon, ends, this.endAt - HAIR);
       if (after < before) for (const one of soundings(stretch, after, before)) this.#sound(one);
     });
     this.#until = horizon;

@@ -43,9 +43,14 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
   const [versionsOpen, setVersionsOpen] = useState(false);
   const slow = useSlow(reading.isFetching);
 
+  // Whoever needs the drill gets what stands here now, not what was kept a moment ago.
   const leaveFor = async (where: (version: number) => string) => {
     const version = await save.saveNow();
     if (version !== null) void navigate(where(version));
+  };
+  const download = async (file: (id: number, version: number) => string) => {
+    const version = await save.saveNow();
+    if (version !== null) window.location.assign(file(opened.id, version));
   };
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
@@ -104,12 +109,12 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           >
             Start a climb
           </button>
-          <a className="button" href={files.midi(opened.id, save.state.version)} download>
+          <button type="button" className="button" onClick={() => void download(files.midi)}>
             Save as MIDI
-          </a>
-          <a className="button" href={files.drill(opened.id, save.state.version)} download>
+          </button>
+          <button type="button" className="button" onClick={() => void download(files.drill)}>
             Save as a drill file
-          </a>
+          </button>
         </div>
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>

@@ -9,7 +9,7 @@ export function SaveLine({ state, onVersions, onKeepMine }: Props) {
       return (
         <button
           type="button"
-          className="text-success font-semibold underline-offset-4 hover:underline"
+          className="text-clean-text font-semibold underline-offset-4 hover:underline"
           onClick={onVersions}
         >
           ✓ kept, version {state.version}

@@ -71,5 +71,10 @@ export function useAutosave(id: number, drill: Drill, startVersion: number, star
     return newest.current === last.current.drill ? last.current.version : null;
   }, [save]);
 
-  return { state, keepMine, saveNow };
+  // A change that has not been sent yet is not kept, however short the while.
+  const shown: SaveState =
+    state.kind === "kept" && drill !== last.current.drill
+      ? { kind: "saving", version: state.version }
+      : state;
+  return { state: shown, keepMine, saveNow };
 }

@@ -16,7 +16,7 @@ export function RungTable({ treads, sign }: { treads: readonly Tread[]; sign: st
             <th scope="col">gap ms</th>
             <th scope="col">clean</th>
             <th scope="col">shaky</th>
-            <th scope="col"> </th>
+            <th scope="col">state</th>
           </tr>
         </thead>
         <tbody>

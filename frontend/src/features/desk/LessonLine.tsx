@@ -39,7 +39,7 @@ export function LessonLine({ lesson }: { lesson: Schemas["LessonShape"] }) {
             <Link
               className="button"
               to={`/stand/climb/${climb.id}`}
-              aria-label={`Open ${climb.title} on the stand for ${student.name}`}
+              aria-label={`Open on the stand: ${climb.title}, ${student.name}`}
             >
               Open on the stand
             </Link>

@@ -14,7 +14,7 @@ export function QuickSum() {
   return (
     <section className="card-plain" aria-label="Quick sum">
       <h2>Quick sum</h2>
-      <Brief label="Quick sum" refusal={refusalOf(sums.error)}>
+      <Brief label="How fast is a tempo" refusal={refusalOf(sums.error)}>
         <BriefField
           label="tempo in bpm"
           field="bpm"

@@ -115,7 +115,7 @@ export function Calibrate({ onClose, onMeasured }: Props) {
       </div>
       {measure.isError && <Problem error={measure.error} />}
       {measure.data && (
-        <p role="status" className="mt-3 text-success font-semibold">
+        <p role="status" className="mt-3 text-clean-text font-semibold">
           Taps arrive {measure.data.label}.
         </p>
       )}

@@ -1,0 +1,98 @@
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { advance, FakeContext, fakeGlobals } from "./fakeAudio";
+import { Player } from "./player";
+import { scoreOf } from "./testScore";
+
+const score = scoreOf(0.5);
+
+beforeEach(() => {
+  for (const [name, fake] of Object.entries(fakeGlobals())) vi.stubGlobal(name, fake);
+});
+
+/** Everything that would sound of one stretch: lead, then clicks and notes of a turn. */
+function expected(base: number): number[] {
+  return [
+    ...score.lead.ticks.map((tick) => base - score.lead.seconds + tick.at),
+    ...score.ticks.map((tick) => base + tick.at),
+    ...score.tones.map((tone) => base + tone.at),
+  ].sort((a, b) => a - b);
+}
+
+describe("the player", () => {
+  it("puts every time of the plan on the clock unchanged", async () => {
+    const player = new Player();
+    const stretch = await player.start(score, "pluck");
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(8);
+    expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
+  });
+
+  it("holds every time when the timer comes late", async () => {
+    const player = new Player();
+    const stretch = await player.start(score, "keys");
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(8, 0.4);
+    expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
+  });
+
+  it("changes the tempo on the next bar line, and what was planned beyond it never sounds", async () => {
+    const player = new Player();
+    const stretch = await player.start(score, "wind");
+    advance(3);
+    const next = player.change(scoreOf(1));
+    const line = stretch.base + 2;
+    expect(next?.from).toBeCloseTo(line, 9);
+    if (next) player.endAt = next.from + 4;
+    advance(8);
+    const after = FakeContext.newest.due().filter((at) => at >= line - 1e-9);
+    const clicks = [0, 1, 2, 3].map((beat) => line + beat);
+    const notes = [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5].map((half) => line + half);
+    expect(after.map((at) => at.toFixed(6))).toEqual(
+      [...clicks, ...notes].sort((a, b) => a - b).map((at) => at.toFixed(6)),
+    );
+  });
+
+  it("says where a moment of the clock lies, before and after a change", async () => {
+    const player = new Player();
+    const stretch = await player.start(score, "keys");
+    expect(player.positionAt(stretch.base + 4.25)).toMatchObject({ turn: 1, within: 0.25 });
+    advance(3);
+    player.change(scoreOf(1));
+    expect(player.positionAt(stretch.base + 1.5)).toMatchObject({ turn: 0, within: 1.5 });
+    expect(player.positionAt(stretch.base + 3)?.within).toBeCloseTo(5, 9);
+  });
+
+  it("stops what is still to come", async () => {
+    const player = new Player();
+    await player.start(score, "keys");
+    advance(1);
+    player.stop();
+    const { currentTime } = FakeContext.newest;
+    expect(FakeContext.newest.due().every((at) => at <= currentTime)).toBe(true);
+    expect(player.isPlaying).toBe(false);
+  });
+
+  it("says when the device stops by itself", async () => {
+    const player = new Player();
+    const lost = vi.fn();
+    player.onLost = lost;
+    await player.start(score, "keys");
+    FakeContext.newest.state = "interrupted";
+    FakeContext.newest.onstatechange?.();
+    expect(lost).toHaveBeenCalledOnce();
+  });
+
+  it("can be muted before it plays", () => {
+    expect(() => new Player().mute("click", true)).not.toThrow();
+  });
+
+  it("notices when the two clocks slip against each other", async () => {
+    const player = new Player();
+    await player.start(score, "keys");
+    advance(1);
+    expect(player.slipped).toBe(false);
+    FakeContext.newest.outputLatency += 0.02;
+    advance(0.1);
+    expect(player.slipped).toBe(true);
+  });
+});

@@ -1,0 +1,59 @@
+import { describe, expect, it } from "vitest";
+import { firstAt, nextBarLine, opening, positionIn, soundings, takeOver } from "./schedule";
+import { scoreOf } from "./testScore";
+
+const score = scoreOf(0.5);
+const started = opening(score, 10);
+
+describe("soundings", () => {
+  it("begins with the lead, and the drill right after it", () => {
+    const clicks = soundings(started, 10, 13).filter((one) => one.kind === "click");
+    expect(clicks.map((one) => one.at)).toEqual([10, 10.5, 11, 11.5, 12, 12.5]);
+    expect(clicks.map((one) => one.role)).toEqual(["count", "count", "count", "count", "strong", "plain"]);
+  });
+
+  it("gives every onset once, however the time is cut", () => {
+    const whole = soundings(started, 10, 30).map((one) => `${one.kind} ${one.at}`);
+    const cut: string[] = [];
+    for (let from = 10; from < 30; from += 0.17)
+      cut.push(...soundings(started, from, Math.min(30, from + 0.17)).map((one) => `${one.kind} ${one.at}`));
+    expect(cut.sort()).toEqual(whole.sort());
+    expect(new Set(whole).size).toBe(whole.length);
+  });
+
+  it("goes round without a gap and without adding rounding up", () => {
+    const notes = soundings(started, 12 + 4000, 12 + 4004).filter((one) => one.kind === "note");
+    expect(notes.map((one) => one.at)).toEqual(score.tones.map((tone) => 12 + 4000 + tone.at));
+  });
+});
+
+describe("bar lines", () => {
+  it.each([
+    ["during the lead it is the first note", 11, { bar: 0, at: 12 }],
+    ["in the first bar it is the second", 12.3, { bar: 1, at: 14 }],
+    ["on a bar line it is that line", 14, { bar: 1, at: 14 }],
+    ["in the last bar it is the next turn", 14.01, { bar: 0, at: 16 }],
+  ])("%s", (_, at, line) => {
+    expect(nextBarLine(started, at)).toEqual(line);
+  });
+
+  it("does not move when the tempo changes on it", () => {
+    const slower = scoreOf(0.75);
+    const next = takeOver(started, slower, nextBarLine(started, 12.3));
+    expect(next.base + (slower.bar_seconds[1] ?? 0)).toBe(14);
+    expect(soundings(next, 14, 15).map((one) => one.at)).toContain(14);
+    expect(positionIn(next, 14)).toMatchObject({ turn: 0, within: 3 });
+  });
+
+  it("keeps the lead when the change comes before the first note", () => {
+    const next = takeOver(started, scoreOf(0.75), nextBarLine(started, 11));
+    expect(next.base).toBe(12);
+  });
+});
+
+describe("firstAt", () => {
+  it("finds the first item at or after a time", () => {
+    const items = [0, 1, 1, 2].map((at) => ({ at }));
+    expect([-1, 0, 0.5, 1, 2, 3].map((at) => firstAt(items, at))).toEqual([0, 0, 1, 1, 3, 4]);
+  });
+});

@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import { opening, positionIn } from "../../audio/schedule";
+import { scoreOf } from "../../audio/testScore";
+import { lastBarLine, momentOf, runStart } from "./runs";
+
+const score = scoreOf(0.5);
+const stretch = opening(score, 0);
+
+describe("what is measured of a run", () => {
+  it.each([
+    ["nothing before the first note", 1, 0],
+    ["nothing of a bar that was not finished", 3.9, 0],
+    ["one bar", 4.2, 2],
+    ["a whole pass", 6, 4],
+    ["a pass and a bar", 8.7, 6],
+  ])("%s", (_, at, end) => {
+    expect(lastBarLine(stretch, at)).toBe(end);
+  });
+
+  it("begins at the first note, or at the bar line of a change", () => {
+    expect(runStart(stretch)).toBe(0);
+    expect(runStart({ score, base: 10, from: 12, withLead: false })).toBe(2);
+  });
+});
+
+describe("what the screen says", () => {
+  it.each([
+    ["counts in", 0.6, { phase: "count", word: "two", bar: 0, pass: 0 }],
+    ["counts bars from 1", 2, { phase: "play", word: "", bar: 1, pass: 1 }],
+    ["is in the second bar on its line", 4, { phase: "play", word: "", bar: 2, pass: 1 }],
+    ["counts passes", 6.1, { phase: "play", word: "", bar: 1, pass: 2 }],
+  ])("%s", (_, at, moment) => {
+    expect(momentOf(positionIn(stretch, at))).toEqual(moment);
+  });
+
+  it("listens before it counts", () => {
+    const listening = { ...score, lead: { ...score.lead, listen_seconds: 2, seconds: 4 } };
+    expect(momentOf(positionIn(opening(listening, 0), 1)).phase).toBe("listen");
+  });
+});

@@ -1,0 +1,43 @@
+import { describe, expect, it } from "vitest";
+import type { Row } from "../../api/client";
+import { CLOSEST, geometry } from "./geometry";
+
+function row(division: number): Row {
+  const events = Array.from({ length: 4 * division }, (_, index) => ({
+    x: index / division,
+    width: 1 / division,
+    beat: 1,
+    slot: 0,
+    count: "1",
+    kind: "note" as const,
+    pitch: null,
+    stroke: null,
+    accent: "plain" as const,
+    group: null,
+  }));
+  return { leg: 0, bar: 1, first: 0, bays: [], events, clicks: [], groups: [], words: "" };
+}
+
+describe("the rail", () => {
+  it("lines beats up whatever the division", () => {
+    const places = [2, 3, 8].map((division) => geometry([row(2), row(division)], 4, 2000));
+    expect(new Set(places.map((place) => place.x(3))).size).toBe(1);
+  });
+
+  it("grows wider than the screen before words touch", () => {
+    const place = geometry([row(8)], 4, 360);
+    expect(place.x(1 / 8) - place.x(0)).toBeGreaterThanOrEqual(CLOSEST);
+    expect(place.width).toBeGreaterThan(360);
+  });
+
+  it("fills the width where there is room", () => {
+    expect(geometry([row(4)], 4, 1000).width).toBeCloseTo(1000);
+  });
+
+  it("leaves the hand row out where no hand is written", () => {
+    const written = row(2);
+    const first = written.events[0];
+    if (first) first.stroke = "D";
+    expect(geometry([row(2)], 4, 900).height).toBeLessThan(geometry([written], 4, 900).height);
+  });
+});

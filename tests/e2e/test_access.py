@@ -1,0 +1,64 @@
+"""The five places under an accessibility checker, in both themes; and at the widths that are promised."""
+
+import json
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e.server import Server
+
+AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+PLACES = {
+    "desk": "/",
+    "bench": "/bench/1",
+    "drills": "/bench",
+    "climbs": "/climbs",
+    "climb": "/climbs/2",
+    "new climb": "/climbs/new",
+    "stand": "/stand/climb/2",
+    "drill on the stand": "/stand/drill/1",
+    "log": "/log/1",
+}
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+@pytest.mark.parametrize("place", PLACES)
+def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> None:
+    chosen = json.dumps({"stand": theme, "desk": theme})
+    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
+    # The content policy lets no script in from outside, this one included; so it goes in before the page.
+    page.add_init_script(AXE)
+    page.goto(demo.home + PLACES[place])
+    expect(page.get_by_role("heading", level=1)).to_be_attached()
+    page.wait_for_load_state("networkidle")
+    found = page.evaluate("axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))")
+    assert found == []
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server, theme: str) -> None:
+    chosen = json.dumps({"stand": theme, "desk": theme})
+    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
+    page.add_init_script(AXE)
+    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    page.goto(f"{demo.home}/stand/climb/4")
+    page.get_by_label("heard by").select_option("steady")
+    page.get_by_label("bars of listening").select_option("0")
+    page.get_by_label("passes", exact=True).select_option("1")
+    page.get_by_role("button", name="Start").click()
+    page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
+    assert page.evaluate(check) == []
+    page.keyboard.press("u")
+    expect(page.get_by_text("Inner pulse")).to_be_visible()
+    assert page.evaluate(check) == []
+
+
+@pytest.mark.parametrize("width", [390, 768, 1024, 1280])
+@pytest.mark.parametrize("place", ["desk", "bench", "stand", "log", "climb"])
+def test_no_place_is_wider_than_its_screen(page: Page, demo: Server, place: str, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    page.goto(demo.home + PLACES[place])
+    expect(page.get_by_role("heading", level=1)).to_be_attached()
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate("document.documentElement.scrollWidth") <= width

@@ -1,0 +1,92 @@
+"""Refused input, a reload, a killed server: what was made stays."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.server import Server
+
+
+def new_drill(page: Page, home: str) -> None:
+    page.goto(home)
+    page.get_by_role("button", name="New drill").click()
+    expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
+
+
+def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Server) -> None:
+    new_drill(page, demo.home)
+    page.get_by_label("accents").select_option("every_nth")
+    page.get_by_label("notes in a group").fill("99")
+    expect(page.get_by_role("alert")).to_have_text("A group has 2 to 64 notes, not 99.")
+    expect(page.get_by_label("notes in a group")).to_have_attribute("aria-invalid", "true")
+    expect(page.get_by_label("notes in a group")).to_have_value("99")
+    expect(page.get_by_role("img", name=re.compile("^2 a beat, bar 1"))).to_be_visible()
+    page.get_by_label("tempo in bpm").fill("fast")
+    expect(page.get_by_role("alert")).to_contain_text("“fast” is not a number. Write 84, 84.5 or 84½.")
+    expect(page.get_by_label("tempo in bpm")).to_have_value("fast")
+    page.get_by_label("tempo in bpm").fill("90")
+    page.get_by_label("notes in a group").fill("7")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_text(re.compile("✓ kept, version"))).to_be_visible()
+
+
+def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Server) -> None:
+    new_drill(page, demo.home)
+    page.get_by_label("title of the drill").fill("Half said")
+    page.reload()
+    expect(page.get_by_label("title of the drill")).to_have_value("Half said")
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+
+
+def test_an_earlier_version_is_taken_back(page: Page, demo: Server) -> None:
+    new_drill(page, demo.home)
+    page.get_by_label("title of the drill").fill("Second thought")
+    page.get_by_text("✓ kept, version 2").click()
+    page.get_by_role("button", name="Take this one").click()
+    expect(page.get_by_label("title of the drill")).to_have_value("New drill")
+    expect(page.get_by_text("✓ kept, version 3")).to_be_visible()
+
+
+def test_a_change_made_while_the_server_is_gone_is_sent_later(page: Page, own: Server) -> None:
+    new_drill(page, own.home)
+    own.kill()
+    page.get_by_label("title of the drill").fill("Made in the dark")
+    expect(page.get_by_text("kept on this computer; sent when the server answers")).to_be_visible()
+    own.start()
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("title of the drill")).to_have_value("Made in the dark")
+
+
+def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, own: Server) -> None:
+    api = page.request
+    student = api.post(f"{own.home}/api/students", data={"details": {"name": "Ada Brink"}}).json()
+    drill = {"title": "Short", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "4"}], "bpm": "200"}
+    kept = api.post(f"{own.home}/api/drills", data={"drill": drill}).json()
+    plan = {"start": "200", "target": {"kind": "bpm", "bpm": "240"}}
+    climb = api.post(
+        f"{own.home}/api/climbs", data={"student_id": student["id"], "drill_id": kept["id"], "plan": plan}
+    ).json()
+    page.goto(f"{own.home}/stand/climb/{climb['id']}")
+    page.get_by_label("heard by").select_option("by_ear")
+    page.get_by_label("bars of listening").select_option("0")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("pass 1 of 2")).to_be_visible()
+    own.kill()
+    page.get_by_role("button", name="Clean").click()
+    expect(page.get_by_text("One take is kept on this computer")).to_be_visible()
+    own.start()
+    expect(page.get_by_text("One take is kept on this computer")).to_have_count(0)
+    takes = api.get(f"{own.home}/api/takes").json()["takes"]
+    assert [(take["mark"], take["bpm"]) for take in takes] == [("clean", "200")]
+
+
+def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Server) -> None:
+    divisions = [{"division": str(2 + index % 5)} for index in range(300)]
+    kept = page.request.post(f"{demo.home}/api/drills", data={"drill": {"title": "Long haul", "legs": divisions}})
+    page.goto(f"{demo.home}/bench/{kept.json()['id']}")
+    expect(page.get_by_text("and 292 more legs")).to_be_visible()
+    drawn = page.get_by_role("region", name="The rail").get_by_role("img")
+    assert drawn.count() < 20
+    page.get_by_role("region", name="The rail").evaluate("box => { box.scrollTop = box.scrollHeight }")
+    expect(page.get_by_role("img", name=re.compile(r"^6 a beat, bar \d+: 1 ")).last).to_be_visible()

@@ -1,0 +1,129 @@
+import io
+import json
+
+import mido
+import pytest
+from flask.testing import FlaskClient
+
+from ripresa.core.drill import Drill
+from ripresa.formats.drill_file import FORMAT, plain
+from tests.conftest import Studio
+
+
+def body(**parts: object) -> dict[str, object]:
+    return {"drill": {**plain(Drill()), **parts}}
+
+
+def test_a_new_drill_may_leave_everything_to_the_server(client: FlaskClient) -> None:
+    made = client.post("/api/drills", json={"drill": {"title": "New drill"}})
+    assert made.status_code == 201
+    assert made.json is not None
+    assert made.json["drill"]["legs"] == [{"division": "2"}, {"division": "3"}, {"division": "4"}]
+
+
+def test_each_change_is_a_version_and_old_ones_are_found(client: FlaskClient, studio: Studio) -> None:
+    address = f"/api/drills/{studio.drill.id}"
+    changed = client.put(address, json={**body(title="Second"), "based_on": 1})
+    assert changed.json is not None
+    assert changed.json["version"] == 2
+    assert client.get(f"{address}?version=1").json["drill"]["title"] == "Slip steps"  # type: ignore[index]
+    assert [one["version"] for one in client.get(f"{address}/versions").json["versions"]] == [2, 1]  # type: ignore[index]
+
+
+def test_a_change_from_an_old_version_is_a_conflict(client: FlaskClient, studio: Studio) -> None:
+    address = f"/api/drills/{studio.drill.id}"
+    client.put(address, json={**body(title="Theirs"), "based_on": 1})
+    refused = client.put(address, json={**body(title="Mine"), "based_on": 1})
+    assert refused.status_code == 409
+    assert refused.json is not None
+    assert refused.json["field"] == "based_on"
+
+
+@pytest.mark.parametrize(
+    ("part", "says", "field"),
+    [
+        ({"accents": {"kind": "every_nth", "size": 99}}, "2 to 64 notes, not 99", "accents.size"),
+        ({"bpm": "84.5"}, "not an exact number", "drill.bpm"),
+        ({"legs": []}, "at least one division", "legs"),
+        ({"speed": 5}, "not a part of this", "drill.speed"),
+    ],
+    ids=lambda value: next(iter(value)) if isinstance(value, dict) else "",
+)
+def test_a_refusal_has_a_sentence_and_a_field(
+    client: FlaskClient, part: dict[str, object], says: str, field: str
+) -> None:
+    refused = client.post("/api/reading", json=body(**part))
+    assert refused.status_code == 422
+    assert refused.json is not None
+    assert says in refused.json["message"]
+    assert refused.json["field"].endswith(field.rsplit(".", maxsplit=1)[-1])
+
+
+def test_a_reading_is_ready_to_be_drawn(client: FlaskClient) -> None:
+    found = client.post("/api/reading", json=body(accents={"kind": "every_nth", "size": 5})).json
+    assert found is not None
+    row = found["rows"][0]
+    assert (row["leg"], row["bar"], row["first"]) == (0, 1, 0)
+    assert [event["x"] for event in row["events"]] == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
+    assert [click["x"] for click in row["clicks"]] == [0, 1, 2, 3]
+    assert [(group["number"], group["x"], group["end"]) for group in row["groups"]] == [(1, 0, 2.5), (2, 2.5, 4)]
+    assert row["words"].startswith("1 C3 accent, & D3, 2 E3")
+    assert found["legs"][2]["nps"] == "4.8"
+    assert found["working"] == "72 bpm = 1.2 beats a second; × 4 = 4.8 notes a second"
+    assert [gear["name"] for gear in found["gears"]] == ["2 → 3", "3 → 4"]
+    assert found["homes"][2]["starts"].startswith("1, 2e, 3&, 4a | 2, 3e, 4&")
+
+
+def test_a_performance_is_in_seconds(client: FlaskClient) -> None:
+    asked = {**body(), "bpm": "96", "click": {"kind": "named", "plan": "none"}, "listen_bars": 2}
+    found = client.post("/api/performance", json=asked).json
+    assert found is not None
+    assert found["performance"]["ticks"] == []
+    assert found["performance"]["lead"]["listen_seconds"] == 5.0
+    assert found["performance"]["tones"][1]["at"] == pytest.approx(0.3125)
+    assert (found["slower"], found["faster"]) == ("92", "100")
+
+
+def test_a_drill_file_goes_out_and_comes_in(client: FlaskClient, studio: Studio) -> None:
+    saved = client.get(f"/api/drills/{studio.drill.id}/file.json")
+    assert saved.headers["Content-Disposition"] == "attachment; filename=slip-steps.json"
+    assert json.loads(saved.text)["format"] == FORMAT
+    opened = client.post("/api/drills/file", json={"text": saved.text})
+    assert opened.status_code == 201
+    assert opened.json is not None
+    assert opened.json["id"] != studio.drill.id
+    assert opened.json["drill"]["title"] == "Slip steps"
+
+
+def test_a_broken_file_is_refused_and_nothing_is_kept(client: FlaskClient) -> None:
+    refused = client.post("/api/drills/file", json={"text": "{"})
+    assert refused.status_code == 422
+    assert client.get("/api/drills").json == {"drills": []}
+
+
+def test_midi_goes_out_at_another_tempo(client: FlaskClient, studio: Studio) -> None:
+    saved = client.get(f"/api/drills/{studio.drill.id}/file.mid?bpm=120")
+    conductor = mido.MidiFile(file=io.BytesIO(saved.data)).tracks[0]
+    assert next(message.tempo for message in conductor if message.type == "set_tempo") == 500_000
+
+
+@pytest.mark.parametrize(
+    "address", ["/api/drills/9", "/api/drills/9/versions", "/api/drills/9/file.json", "/api/drills/9/file.mid"]
+)
+def test_a_drill_that_does_not_exist(client: FlaskClient, address: str) -> None:
+    missing = client.get(address)
+    assert missing.status_code == 404
+    assert missing.json == {"message": "This drill does not exist.", "field": None}
+
+
+@pytest.mark.parametrize(("text", "exact", "label"), [("84½", "169/2", "84½"), ("84,25", "337/4", "84¼")])
+def test_typed_numbers_are_read_exactly(client: FlaskClient, text: str, exact: str, label: str) -> None:
+    assert client.get("/api/amount", query_string={"text": text}).json == {"exact": exact, "label": label}
+
+
+def test_a_typed_tempo_that_cannot_be_played(client: FlaskClient) -> None:
+    refused = client.get("/api/amount", query_string={"text": "5000", "what": "bpm"})
+    assert refused.json == {
+        "message": "A tempo of 5000 bpm cannot be played. Use 1 to 1000 bpm.",
+        "field": "bpm",
+    }

@@ -1,0 +1,188 @@
+from fractions import Fraction as F
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from ripresa.core.performance import expected_onsets
+from ripresa.core.reading import read
+from tests.conftest import NOW, Clock, Studio
+
+
+def onsets(studio: Studio, bpm: int = 84, late: float = 0.02) -> list[float]:
+    due = expected_onsets(read(studio.drill.drill), F(bpm), 0.0, 30.0)
+    # A hand that is steady but for a small wobble.
+    return [at + late + 0.004 * (-1) ** index for index, (at, _) in enumerate(due)]
+
+
+def take(studio: Studio, number: int = 1, **parts: Any) -> dict[str, Any]:
+    return {
+        "id": f"take-{number:08}",
+        "student_id": studio.student.id,
+        "climb_id": studio.climb.id,
+        "rung": 1,
+        "drill_id": studio.drill.id,
+        "version": 1,
+        "bpm": "84",
+        "click": "every_beat",
+        "source": "taps",
+        "played_at": NOW.isoformat(),
+        "end": 30.0,
+        "onsets": onsets(studio),
+        **parts,
+    }
+
+
+def send(client: FlaskClient, body: dict[str, Any]) -> dict[str, Any]:
+    kept = client.post("/api/takes", json=body)
+    assert kept.status_code == 201, kept.text
+    assert kept.json is not None
+    return kept.json
+
+
+def test_taps_are_matched_measured_and_judged(client: FlaskClient, studio: Studio) -> None:
+    judged = send(client, take(studio))
+    figures = judged["take"]["figures"]
+    assert (figures["matched"], figures["missed"], figures["extra"]) == (figures["due"], 0, 0)
+    assert figures["bias"]["label"] == "+20 ms"
+    assert figures["spread"]["label"] == "4 ms"
+    assert judged["take"]["mark"] == "clean"
+    assert judged["climb"]["word"]["sentence"] == "One clean take, 1 more to go up."
+
+
+def test_a_measured_latency_is_taken_off(client: FlaskClient, studio: Studio) -> None:
+    judged = send(client, take(studio, latency_ms=20, is_calibrated=True))
+    assert judged["take"]["figures"]["bias"]["label"] == "0 ms"
+    assert judged["take"]["figures"]["bias_note"] == "against the click"
+
+
+def test_without_it_the_bias_is_called_what_it_is(client: FlaskClient, studio: Studio) -> None:
+    assert "latency not measured" in send(client, take(studio))["take"]["figures"]["bias_note"]
+
+
+def test_two_clean_takes_lead_up_and_one_press_follows(client: FlaskClient, studio: Studio, clock: Clock) -> None:
+    send(client, take(studio, 1))
+    judged = send(client, take(studio, 2))
+    assert judged["climb"]["word"]["heading"] == "Up to 88"
+    assert judged["climb"]["waiting"]["decision"] == "up"
+    clock.forward(minutes=1)
+    address = f"/api/climbs/{studio.climb.id}/moves"
+    moved = client.post(address, json={"decision": "up", "from_rung": 1, "take_id": "take-00000002"})
+    assert moved.json is not None
+    assert (moved.json["rung"], moved.json["waiting"]) == (2, None)
+    assert [tread["state"] for tread in moved.json["treads"]] == ["done", "now", "ahead", "ahead", "target"]
+    again = client.post(address, json={"decision": "up", "from_rung": 1})
+    assert again.status_code == 409
+
+
+def test_an_overruled_word_is_kept_with_its_reason(client: FlaskClient, studio: Studio, clock: Clock) -> None:
+    send(client, take(studio, 1))
+    clock.forward(minutes=1)
+    client.post(
+        f"/api/climbs/{studio.climb.id}/moves",
+        json={"decision": "up", "from_rung": 1, "reason": "It sits; I heard enough."},
+    )
+    entry = client.get(f"/api/log?student_id={studio.student.id}").json["entries"][0]  # type: ignore[index]
+    assert entry["sentence"] == "It sits; I heard enough. The rule said stay."
+    assert entry["heading"] == "up one rung: rung 1 → 2"
+
+
+@pytest.mark.parametrize(("decision", "edge"), [("back", "first")])
+def test_there_is_no_rung_below_the_first(client: FlaskClient, studio: Studio, decision: str, edge: str) -> None:
+    refused = client.post(f"/api/climbs/{studio.climb.id}/moves", json={"decision": decision, "from_rung": 1})
+    assert refused.status_code == 422
+    assert refused.json is not None
+    assert edge in refused.json["message"]
+
+
+def test_a_take_on_another_rung_does_not_move_the_climb(client: FlaskClient, studio: Studio) -> None:
+    for number in (1, 2):
+        judged = send(client, take(studio, number, rung=2, bpm="88", onsets=onsets(studio, 88)))
+    assert judged["climb"]["word"]["decision"] == "stay"
+
+
+def test_the_same_take_sent_twice_counts_once(client: FlaskClient, studio: Studio) -> None:
+    send(client, take(studio, 1))
+    judged = send(client, take(studio, 1))
+    assert judged["climb"]["word"]["sentence"] == "One clean take, 1 more to go up."
+
+
+def test_an_ear_needs_no_onsets_and_no_climb(client: FlaskClient, studio: Studio) -> None:
+    by_ear = take(studio, source="by_ear", ear="shaky", onsets=[], climb_id=None, rung=None)
+    judged = send(client, by_ear)
+    assert judged["climb"] is None
+    assert judged["take"]["figures"] is None
+    assert judged["take"]["reasons"] == ["Marked shaky by ear, by the teacher."]
+
+
+def test_a_take_that_began_at_a_bar_line_is_measured_from_there(client: FlaskClient, studio: Studio) -> None:
+    start = 4 * 60 / 84
+    later = [at for at in onsets(studio) if at > start - 0.1]
+    figures = send(client, take(studio, start=start, onsets=later))["take"]["figures"]
+    assert (figures["missed"], figures["extra"]) == (0, 0)
+
+
+@pytest.mark.parametrize(
+    ("part", "status", "says"),
+    [
+        ({"end": 0.0}, 422, "greater than 0"),
+        ({"start": 40.0}, 422, "ends after it starts"),
+        ({"end": 9000.0}, 422, "two hours"),
+        ({"bpm": "0"}, 422, "cannot be played"),
+        ({"click": "tick tock"}, 422, "not a click plan"),
+        ({"onsets": ["soon"]}, 422, "should be a number"),
+        ({"source": "by_ear"}, 422, "needs a mark"),
+        ({"source": "telepathy"}, 422, "Use 'taps'"),
+        ({"id": "no spaces, please"}, 422, "id"),
+        ({"student_id": 99}, 422, "another student’s"),
+        ({"student_id": 99, "climb_id": None}, 404, "student does not exist"),
+        ({"climb_id": 99}, 404, "climb does not exist"),
+        ({"version": 7}, 404, "no version 7"),
+    ],
+    ids=lambda value: " ".join(value) if isinstance(value, dict) else "",
+)
+def test_a_take_that_cannot_be_is_refused(
+    client: FlaskClient, studio: Studio, part: dict[str, Any], status: int, says: str
+) -> None:
+    refused = client.post("/api/takes", json=take(studio, **part))
+    assert refused.status_code == status
+    assert refused.json is not None
+    assert says in refused.json["message"]
+    assert client.get("/api/takes").json == {"takes": []}
+
+
+def test_a_number_that_is_none_is_refused(client: FlaskClient, studio: Studio) -> None:
+    import json
+
+    text = json.dumps(take(studio, onsets=[0.5, float("nan")]))
+    assert client.post("/api/takes", data=text, content_type="application/json").status_code == 422
+
+
+def test_a_stand_in_plays_what_is_due(client: FlaskClient, studio: Studio) -> None:
+    drill = client.get(f"/api/drills/{studio.drill.id}").json["drill"]  # type: ignore[index]
+    player = {"spread_ms": 0.0, "miss_percent": 0.0}
+    found = client.post("/api/stand-in", json={"drill": drill, "bpm": "60", "end": 4.0, "player": player}).json
+    assert found == {"onsets": [0.5 * number for number in range(8)], "end": 4.0}
+
+
+def test_latency_is_measured(client: FlaskClient) -> None:
+    due = [float(number) for number in range(16)]
+    taps = [at + 0.03 + 0.002 * (-1) ** number for number, at in enumerate(due)]
+    found = client.post("/api/latency", json={"due": due, "played": taps}).json
+    assert found is not None
+    assert found["latency_ms"] == pytest.approx(30, abs=2.1)
+    assert found["label"].endswith("from 14 taps")
+
+
+def test_too_few_taps_measure_no_latency(client: FlaskClient) -> None:
+    refused = client.post("/api/latency", json={"due": [0.0, 1.0], "played": [0.0]})
+    assert refused.status_code == 422
+    assert refused.json is not None
+    assert "Tap once with each click" in refused.json["message"]
+
+
+def test_a_note_is_written_on_a_take(client: FlaskClient, studio: Studio) -> None:
+    send(client, take(studio))
+    client.put("/api/takes/take-00000001/note", json={"note": " loose wrist "})
+    assert client.get("/api/takes").json["takes"][0]["note"] == "loose wrist"  # type: ignore[index]
+    assert client.put("/api/takes/none-of-these/note", json={"note": ""}).status_code == 404
