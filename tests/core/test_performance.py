@@ -64,7 +64,7 @@ def test_the_heard_pitch_is_the_sounding_one() -> None:
 @pytest.mark.parametrize(("field", "bars"), [("listen_bars", 9), ("count_bars", -1)])
 def test_bars_before_the_start_have_limits(field: str, bars: int) -> None:
     with pytest.raises(OutOfRange, match="Take 0 to 8 bars") as refused:
-        perform(read(SIXTEENTHS), F(60), **{field: bars})
+        perform(read(SIXTEENTHS), F(60), **{field: bars})  # type: ignore[arg-type]
     assert refused.value.field == field
 
 

@@ -73,4 +73,4 @@ def test_every_other_address_is_the_one_page(client: FlaskClient, tmp_path: Path
     (tmp_path / "static").mkdir()
     (tmp_path / "static" / "index.html").write_text("the page")
     with client.get("/bench/7") as page:
-        assert page.text == "the page"
+        assert page.get_data(as_text=True) == "the page"

@@ -36,8 +36,8 @@ def take(studio: Studio, number: int = 1, **parts: Any) -> dict[str, Any]:
 def send(client: FlaskClient, body: dict[str, Any]) -> dict[str, Any]:
     kept = client.post("/api/takes", json=body)
     assert kept.status_code == 201, kept.text
-    assert kept.json is not None
-    return kept.json
+    judged: dict[str, Any] = kept.get_json()
+    return judged
 
 
 def test_taps_are_matched_measured_and_judged(client: FlaskClient, studio: Studio) -> None:
