@@ -21,7 +21,8 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
   const [moment, setMoment] = useState(IDLE);
   const [message, setMessage] = useState("");
   const player = useRef<Player | null>(null);
-  const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string } | null>(null);
+  // `reached` is the latest moment seen: the clocks may slip back, what was heard stays heard.
+  const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string; reached: number } | null>(null);
   const taps = useRef<number[]>([]);
   const latest = useRef({ passes, onFrame, onEnd });
   latest.current = { passes, onFrame, onEnd };
@@ -38,13 +39,16 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
     const [playing, begun] = [player.current, run.current];
     if (!playing || !begun) return;
     const { stretch, bpm, playedAt } = begun;
-    const moment = at ?? playing.heardAt(performance.now());
+    const moment = at ?? Math.max(begun.reached, playing.heardAt(performance.now()));
     playing.stop();
     run.current = null;
     setMoment(IDLE);
     latest.current.onFrame(null);
     const [start, end] = [runStart(stretch), lastBarLine(stretch, moment)];
-    if (end <= start) return;
+    if (end <= start) {
+      if (moment > stretch.base) setMessage("Less than a bar was played, so nothing was measured.");
+      return;
+    }
     const onsets = taps.current.map((tap) => tap - stretch.base);
     latest.current.onEnd({ bpm, start, end, onsets, playedAt, slipped: playing.slipped });
   }, []);
@@ -63,7 +67,8 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
     playing.mute("notes", notesMuted);
     try {
       const stretch = await playing.start(given.performance, given.voice);
-      run.current = { stretch, bpm: given.performance.bpm, playedAt: new Date().toISOString() };
+      const playedAt = new Date().toISOString();
+      run.current = { stretch, bpm: given.performance.bpm, playedAt, reached: 0 };
       playing.endAt = endAt(stretch);
     } catch {
       setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
@@ -79,7 +84,7 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
     if (!stretch) return;
     const sameTempo = run.current.bpm === given.performance.bpm;
     if (!sameTempo) taps.current = [];
-    run.current = { stretch, bpm: given.performance.bpm, playedAt: run.current.playedAt };
+    run.current = { ...run.current, stretch, bpm: given.performance.bpm };
     playing.endAt = endAt(stretch);
   }, [given, endAt]);
 
@@ -94,6 +99,7 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
       const [playing, begun] = [player.current, run.current];
       if (!playing?.isPlaying || !begun) return;
       const at = playing.heardAt(performance.now());
+      begun.reached = Math.max(begun.reached, at);
       if (at >= playing.endAt) {
         finish(playing.endAt);
         return;
