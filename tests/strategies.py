@@ -4,7 +4,7 @@ from fractions import Fraction as F
 
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EachBeat, EveryNth, NoAccents
+from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.click import CLICK_PLANS, NamedClick
 from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, NoHands
@@ -38,7 +38,17 @@ hands = st.one_of(
         restart=st.sampled_from(list(RESTARTS)),
     ),
 )
-accents = st.one_of(st.just(NoAccents()), st.just(EachBeat()), st.builds(EveryNth, size=st.integers(2, 9)))
+accents = st.one_of(
+    st.just(NoAccents()),
+    st.just(EachBeat()),
+    st.builds(EveryNth, size=st.integers(2, 9)),
+    st.builds(Walk, width=st.integers(1, 3), bars=st.integers(1, 3)),
+    st.builds(
+        TypedAccents,
+        cycle=st.lists(st.sampled_from(["accent", "plain", "ghost"]), min_size=1, max_size=5).map(tuple),
+        restart=st.sampled_from(list(RESTARTS)),
+    ),
+)
 
 drills = st.builds(
     Drill,

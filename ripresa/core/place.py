@@ -9,6 +9,8 @@ from ripresa.core.meter import Meter
 from ripresa.core.pitch import Pitch
 
 Kind = Literal["note", "rest", "air", "hold"]
+#: Where a cycle of hands or accents begins again.
+Restart = Literal["never", "beat", "bar", "leg"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +36,19 @@ class Place:
     division: Fraction
     kind: Kind
     pitch: Pitch | None = None
+
+
+def stretch_of(place: Place, restart: Restart) -> object:
+    """Return a mark that is the same for all places in which a cycle runs on."""
+    match restart:
+        case "never":
+            return 0
+        case "leg":
+            return place.leg
+        case "bar":
+            return place.leg, place.bar
+        case "beat":
+            return place.leg, place.bar, place.beat
 
 
 @dataclass(slots=True)

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
 
-from ripresa.core.accents import EveryNth
+from ripresa.core.accents import EveryNth, Walk
+from ripresa.core.accents.walk import seams as walk_seams
 from ripresa.core.click import Dial, dial
 from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import DIVISIONS
@@ -77,6 +78,28 @@ class Home:
 
 
 @dataclass(frozen=True, slots=True)
+class WalkSums:
+    """An accent walk on one division.
+
+    Args:
+        stations: Count word and hands of each station, in order; hands are
+            those that play its slot, more than one where they alternate.
+        bars, notes, seconds: Until the walk is home.
+        walked_bars: Bars of the first leg on this division.
+        gap, home_gap: Slots from one station's last group to the next one's first, and on the return home.
+    """
+
+    division: Fraction
+    stations: tuple[tuple[str, tuple[str, ...]], ...]
+    bars: int
+    notes: int
+    seconds: Fraction
+    walked_bars: Fraction
+    gap: int
+    home_gap: int
+
+
+@dataclass(frozen=True, slots=True)
 class Sums:
     """All numbers of a drill at a tempo; lengths in beats and bars, times in seconds."""
 
@@ -90,6 +113,7 @@ class Sums:
     gears: tuple[GearChange, ...]
     twins: tuple[tuple[Fraction, Fraction], ...]
     homes: tuple[Home, ...]
+    walks: tuple[WalkSums, ...]
     dial: Dial
 
 
@@ -147,6 +171,7 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         gears=tuple(gear_change(before, after, bpm) for before, after in changes),
         twins=speed_twins(speed_nps(bpm, fastest), [d for d in DIVISIONS if 2 <= d <= 6]),
         homes=tuple(_home(reading, division) for division in divisions),
+        walks=tuple(_walk(reading, division, bpm) for division in divisions if isinstance(reading.drill.accents, Walk)),
         dial=dial(reading.click_cycle, meter, bpm),
     )
 
@@ -171,6 +196,33 @@ def _home(reading: Reading, division: Fraction) -> Home:
         groups=groups,
         landings=landings(groups.size, division, reading.meter) if groups else (),
         lead_beats=hands.home_beats(division) if isinstance(hands, ByOrder) else None,
+    )
+
+
+def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:
+    walk = reading.drill.accents
+    assert isinstance(walk, Walk)
+    leg = next(leg for leg in reading.legs if leg.division == division)
+    inside = [event for event in reading.notes if event.leg == leg.index]
+    stations = tuple(
+        (
+            count_word(division, 1, slot),
+            tuple(dict.fromkeys(event.stroke for event in inside if event.slot == slot and event.stroke)),
+        )
+        for slot in range(walk.stations(division))
+    )
+    bars = walk.home_bars(division)
+    beats = bars * reading.meter.bar_length
+    gap, home_gap = walk_seams(division)
+    return WalkSums(
+        division=division,
+        stations=stations,
+        bars=bars,
+        notes=int(beats * division),
+        seconds=span_seconds(beats, bpm),
+        walked_bars=leg.pass_beats / reading.meter.bar_length,
+        gap=gap,
+        home_gap=home_gap,
     )
 
 

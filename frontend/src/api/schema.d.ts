@@ -764,7 +764,7 @@ export interface components {
              *       "kind": "each_beat"
              *     }
              */
-            accents: components["schemas"]["EachBeat"] | components["schemas"]["EveryNth"] | components["schemas"]["NoAccents"];
+            accents: components["schemas"]["EachBeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
             /**
              * Click
              * @default {
@@ -947,6 +947,74 @@ export interface components {
              * @enum {string}
              */
             kind: "scale_run";
+        };
+        /**
+         * TypedAccents
+         * @description A cycle of levels over the notes.
+         *
+         *     Args:
+         *         cycle: 1 to 64 levels.
+         *         restart: Never (runs on), or at each beat, bar or leg.
+         *
+         *     Raises:
+         *         OutOfRange: An empty or overlong cycle.
+         */
+        TypedAccents: {
+            /**
+             * Cycle
+             * @default [
+             *       "accent",
+             *       "plain",
+             *       "plain",
+             *       "ghost"
+             *     ]
+             */
+            cycle: ("accent" | "plain" | "ghost")[];
+            /**
+             * Restart
+             * @default bar
+             * @enum {string}
+             */
+            restart: "never" | "beat" | "bar" | "leg";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
+        };
+        /**
+         * Walk
+         * @description Accents on ``width`` neighbouring notes of each beat, one slot later every ``bars`` bars.
+         *
+         *     With n notes a beat there are n stations, and the walk is home after
+         *     n · ``bars`` bars. A group that straddles the beat (a and the next 1) is
+         *     one group: the 1 is accented because of the a before it. So the first 1 of
+         *     such a station is plain unless the walk goes round, and the partner of the
+         *     last a is the first note of what follows.
+         *
+         *     Args:
+         *         width: Neighbouring accents, 1 to 8.
+         *         bars: Bars on each station, 1 to 16.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        Walk: {
+            /**
+             * Width
+             * @default 1
+             */
+            width: number;
+            /**
+             * Bars
+             * @default 2
+             */
+            bars: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "walk";
         };
         /**
          * NewDrill

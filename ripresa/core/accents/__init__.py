@@ -10,8 +10,10 @@ from ripresa.core.accents.each_beat import EachBeat
 from ripresa.core.accents.every_nth import EveryNth
 from ripresa.core.accents.mark import Level, Mark
 from ripresa.core.accents.none import NoAccents
+from ripresa.core.accents.typed import TypedAccents
+from ripresa.core.accents.walk import Walk
 from ripresa.core.exact import ByKind
 
-Accents = Annotated[EachBeat | EveryNth | NoAccents, ByKind()]
+Accents = Annotated[EachBeat | EveryNth | Walk | TypedAccents | NoAccents, ByKind()]
 
-__all__ = ["Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents"]
+__all__ = ["Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents", "TypedAccents", "Walk"]

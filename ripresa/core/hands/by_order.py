@@ -7,9 +7,7 @@ from math import lcm
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.place import Place
-
-Restart = Literal["never", "beat", "bar", "leg"]
+from ripresa.core.place import Place, Restart, stretch_of
 
 RESTARTS: dict[Restart, tuple[str, str]] = {
     "never": ("runs on", "The hand never stops to think; leads change where the cycle is odd."),
@@ -66,23 +64,12 @@ class ByOrder:
             if place.kind != "note":
                 marks.append(None)
                 continue
-            now = self._stretch(place)
+            now = stretch_of(place, self.restart)
             if now != stretch:
                 stretch, at = now, 0
             marks.append(self.cycle[at % len(self.cycle)])
             at += 1
         return marks
-
-    def _stretch(self, place: Place) -> object:
-        match self.restart:
-            case "never":
-                return 0
-            case "leg":
-                return place.leg
-            case "bar":
-                return place.leg, place.bar
-            case "beat":
-                return place.leg, place.bar, place.beat
 
     def home_beats(self, division: Fraction) -> Fraction:
         """Return after how many beats the lead comes home: lcm of cycle and division, in beats.

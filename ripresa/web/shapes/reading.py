@@ -13,7 +13,7 @@ from ripresa.core.exact import decimal, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.place import Kind
 from ripresa.core.reading import Event, Reading
-from ripresa.core.sums import Home, Sums, sums, warnings
+from ripresa.core.sums import Home, Sums, WalkSums, sums, warnings
 from ripresa.core.tempo import GearChange
 
 
@@ -154,7 +154,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         working=working(bpm, fastest),
         gears=[_gear(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
-        homes=[shape for home in found.homes if (shape := _home(home))],
+        homes=[*(shape for home in found.homes if (shape := _home(home))), *(_walk(walk) for walk in found.walks)],
         dial=found.dial.sentence,
         warnings=list(warnings(reading)),
     )
@@ -222,6 +222,18 @@ def _home(home: Home) -> HomeShape | None:
     if not sentences:
         return None
     return HomeShape(title=title, sentences=sentences, starts=_starts(home.landings))
+
+
+def _walk(walk: WalkSums) -> HomeShape:
+    named = ", ".join(" ".join([word, "/".join(hands)]).strip() for word, hands in walk.stations)
+    sentences = [
+        f"{plural(len(walk.stations), 'station')}: {named}.",
+        f"Home after {plural(walk.bars, 'bar')}, {plural(walk.notes, 'note')}, {decimal(walk.seconds, 1)} s.",
+        f"From one station to the next {plural(walk.gap, 'note')}, on the return home {walk.home_gap}.",
+    ]
+    if walk.walked_bars < walk.bars:
+        sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
+    return HomeShape(title=f"Accent walk on {label(walk.division)} a beat", sentences=sentences, starts="")
 
 
 def _starts(landings: tuple[Landing, ...]) -> str:

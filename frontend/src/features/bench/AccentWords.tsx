@@ -1,9 +1,15 @@
-import type { Drill } from "../../api/client";
+import { useContext } from "react";
+import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { BriefContext } from "../../ui/brief/context";
 import { typedCount } from "./MaterialWords";
 
 type Accents = Drill["accents"];
+type Walk = Extract<Accents, { kind: "walk" }>;
+type Typed = Extract<Accents, { kind: "typed" }>;
+type Level = Typed["cycle"][number];
+
 const KINDS = [
   { value: "each_beat", label: "each beat", why: "The beat is heard in the playing itself." },
   {
@@ -11,22 +17,27 @@ const KINDS = [
     label: "every so many notes",
     why: "Groups that may cross the beat: the accent wanders.",
   },
+  {
+    value: "walk",
+    label: "a walking slot",
+    why: "The accent moves one slot later until it is home: every slot gets its turn.",
+  },
+  { value: "typed", label: "your own pattern", why: "Accents, plain notes and ghosts, as you write them." },
   { value: "none", label: "nothing", why: "All notes alike." },
 ];
 const FRESH: Record<Accents["kind"], Accents> = {
   each_beat: { kind: "each_beat" },
   every_nth: { kind: "every_nth", size: 5 },
+  walk: { kind: "walk", width: 1, bars: 2 },
+  typed: { kind: "typed", cycle: ["accent", "plain", "plain", "ghost"], restart: "bar" },
   none: { kind: "none" },
 };
+const SIGNS: Record<Level, string> = { accent: ">", plain: "-", ghost: "o" };
+
+type Props = { accents: Accents; choices: Choices; onChange: (accents: Accents) => void };
 
 /** Which notes are stressed, in words. */
-export function AccentWords({
-  accents,
-  onChange,
-}: {
-  accents: Accents;
-  onChange: (accents: Accents) => void;
-}) {
+export function AccentWords({ accents, choices, onChange }: Props) {
   return (
     <>
       Accent{" "}
@@ -50,6 +61,74 @@ export function AccentWords({
           />
         </>
       )}
+      {accents.kind === "walk" && <WalkWords walk={accents} onChange={onChange} />}
+      {accents.kind === "typed" && <TypedWords typed={accents} choices={choices} onChange={onChange} />}
+    </>
+  );
+}
+
+function WalkWords({ walk, onChange }: { walk: Walk; onChange: (walk: Walk) => void }) {
+  return (
+    <>
+      ,{" "}
+      <BriefField
+        label="neighbouring accents"
+        field="accents.width"
+        numeric
+        value={String(walk.width)}
+        hint="1 to 8 neighbours. A pair that straddles the beat takes the next 1 along."
+        onChange={(text) => onChange({ ...walk, width: typedCount(text) })}
+      />{" "}
+      wide, moving every{" "}
+      <BriefField
+        label="bars on a station"
+        field="accents.bars"
+        numeric
+        value={String(walk.bars)}
+        hint="1 to 16 bars on each slot before it moves on."
+        onChange={(text) => onChange({ ...walk, bars: typedCount(text) })}
+      />{" "}
+      {walk.bars === 1 ? "bar" : "bars"}
+    </>
+  );
+}
+
+type TypedProps = { typed: Typed; choices: Choices; onChange: (typed: Typed) => void };
+
+function TypedWords({ typed, choices, onChange }: TypedProps) {
+  const { refuse } = useContext(BriefContext);
+  const type = (text: string) => {
+    const signs = text.split(/\s+/).filter((sign) => sign);
+    const levels = signs.map((sign) =>
+      (Object.keys(SIGNS) as Level[]).find((level) => SIGNS[level] === sign),
+    );
+    const unknown = levels.indexOf(undefined);
+    refuse(
+      "accents.cycle",
+      unknown < 0
+        ? null
+        : `Sign ${unknown + 1}, “${signs[unknown]}”, is not one of > (accent), - (plain), o (ghost).`,
+    );
+    if (unknown < 0) onChange({ ...typed, cycle: levels as Level[] });
+  };
+  return (
+    <>
+      {" "}
+      <BriefField
+        label="accent pattern"
+        field="accents.cycle"
+        value={typed.cycle.map((level) => SIGNS[level]).join(" ")}
+        hint="> accent, - plain, o ghost, with spaces: > - - o."
+        onChange={type}
+      />{" "}
+      that{" "}
+      <BriefSelect
+        label="restart of the accent pattern"
+        field="accents.restart"
+        value={typed.restart}
+        choices={choices.restarts}
+        onChange={(restart) => onChange({ ...typed, restart: restart as Typed["restart"] })}
+      />
     </>
   );
 }

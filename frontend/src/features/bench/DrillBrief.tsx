@@ -48,7 +48,7 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}
       . <HandWords hands={drill.hands} choices={choices} onChange={word("hands")} />.{" "}
-      <AccentWords accents={drill.accents} onChange={word("accents")} />. Click{" "}
+      <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />. Click{" "}
       <BriefSelect
         label="click"
         field="click.plan"
