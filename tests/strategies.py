@@ -10,10 +10,10 @@ from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.material.scale_run import SHAPES
+from ripresa.core.material import Arpeggio, OneNote, ScaleRun, Sequence
+from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
-from ripresa.core.scales import SCALES, TONICS
+from ripresa.core.scales import CHORDS, SCALES, TONICS
 
 bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
 lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)
@@ -29,7 +29,21 @@ scale_runs = st.builds(
     octaves=st.one_of(st.integers(1, 3), st.sampled_from(["match", "one_repeated"])),
     top=st.sampled_from(["once", "twice"]),
 )
-materials = st.one_of(scale_runs, st.builds(OneNote, beats=st.integers(1, 9)))
+arpeggios = st.builds(
+    Arpeggio,
+    tonic=st.sampled_from(TONICS),
+    chord=st.sampled_from(list(CHORDS)),
+    shape=st.sampled_from(list(SHAPES)),
+    octaves=st.integers(1, 3),
+)
+sequences = st.builds(
+    Sequence,
+    tonic=st.sampled_from(TONICS),
+    scale=st.sampled_from([*SCALES, *CHORDS]),
+    figure=st.lists(st.integers(-1, 2), min_size=2, max_size=4).map(tuple),
+    way=st.sampled_from(["up", "down", "there_and_back"]),
+)
+materials = st.one_of(scale_runs, arpeggios, sequences, st.builds(OneNote, beats=st.integers(1, 9)))
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(

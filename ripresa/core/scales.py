@@ -1,8 +1,9 @@
 """Scales and modes as data: each degree is a step of the letter and a count of semitones."""
 
+import re
 from dataclasses import dataclass
 
-from ripresa.core.errors import OutOfRange
+from ripresa.core.errors import OutOfRange, Unreadable
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,17 +35,42 @@ class Scale:
 _MAJOR = (0, 2, 4, 5, 7, 9, 11)
 
 
-def _degrees(text: str) -> tuple[tuple[int, int], ...]:
-    # "b3" is the third letter, a semitone under its place in the major scale.
-    found = []
-    for word in text.split():
-        step = int(word.lstrip("b#")) - 1
-        found.append((step, _MAJOR[step] + word.count("#") - word.count("b")))
+_DEGREE = re.compile(r"^(bb|b|##|#)?([1-7])$")
+
+
+def parse_degrees(text: str, field: str = "material.own") -> tuple[tuple[int, int], ...]:
+    """Return the degrees written as ``"1 2 b3 4 5 b6 7"``: (letter steps, semitones) above the tonic.
+
+    "b3" is the third letter, a semitone under its place in the major scale.
+
+    Raises:
+        Unreadable: A word is not a degree, they do not start on 1, or they do not rise.
+
+    >>> parse_degrees("1 b3 5")
+    ((0, 0), (2, 3), (4, 7))
+    """
+    found: list[tuple[int, int]] = []
+    for place, word in enumerate(text.split(), start=1):
+        read = _DEGREE.match(word)
+        if not read:
+            raise Unreadable(
+                f"Step {place}, “{word}”, is not a degree. Write 1 to 7, with b or # before it if needed: 1 b3 4 5 b7.",
+                field=field,
+            )
+        step, sign = int(read[2]) - 1, read[1] or ""
+        semitones = _MAJOR[step] + sign.count("#") - sign.count("b")
+        if found and semitones <= found[-1][1]:
+            raise Unreadable(f"Step {place}, “{word}”, is not above the one before it.", field=field)
+        found.append((step, semitones))
+    if len(found) < 2 or found[0] != (0, 0):
+        raise Unreadable("Own steps start on 1 and have at least one more: 1 b3 4 5 b7.", field=field)
+    if found[-1][1] > 11:
+        raise Unreadable("Own steps stay under the octave, which follows by itself.", field=field)
     return tuple(found)
 
 
 def _scale(name: str, up: str, down: str | None = None) -> Scale:
-    return Scale(name, _degrees(up), _degrees(down or up))
+    return Scale(name, parse_degrees(up), parse_degrees(down or up))
 
 
 SCALES: dict[str, Scale] = {
@@ -56,8 +82,26 @@ SCALES: dict[str, Scale] = {
     "minor_pentatonic": _scale("minor pentatonic", "1 b3 4 5 b7"),
     "blues": _scale("blues", "1 b3 4 b5 5 b7"),
     "dorian": _scale("dorian", "1 2 b3 4 5 6 b7"),
+    "phrygian": _scale("phrygian", "1 b2 b3 4 5 b6 b7"),
+    "lydian": _scale("lydian", "1 2 3 #4 5 6 7"),
     "mixolydian": _scale("mixolydian", "1 2 3 4 5 6 b7"),
+    "locrian": _scale("locrian", "1 b2 b3 4 b5 b6 b7"),
+    "whole_tone": _scale("whole tone", "1 2 3 #4 #5 b7"),
+    "diminished": _scale("diminished (whole, half)", "1 2 b3 4 b5 b6 6 7"),
+    "dominant_diminished": _scale("diminished (half, whole)", "1 b2 b3 3 #4 5 6 b7"),
     "chromatic": _scale("chromatic", "1 #1 2 #2 3 4 #4 5 #5 6 #6 7", "1 b2 2 b3 3 4 b5 5 b6 6 b7 7"),
+}
+
+CHORDS: dict[str, Scale] = {
+    "major_triad": _scale("major", "1 3 5"),
+    "minor_triad": _scale("minor", "1 b3 5"),
+    "diminished_triad": _scale("diminished", "1 b3 b5"),
+    "augmented_triad": _scale("augmented", "1 3 #5"),
+    "dominant_seventh": _scale("dominant seventh", "1 3 5 b7"),
+    "major_seventh": _scale("major seventh", "1 3 5 7"),
+    "minor_seventh": _scale("minor seventh", "1 b3 5 b7"),
+    "half_diminished": _scale("half-diminished", "1 b3 b5 b7"),
+    "diminished_seventh": _scale("diminished seventh", "1 b3 b5 bb7"),
 }
 
 TONICS = ("C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B", "Cb")
@@ -74,4 +118,18 @@ def scale_named(name: str) -> Scale:
     except KeyError:
         raise OutOfRange(
             f"“{name}” is not a scale that Ripresa knows. Use one of {', '.join(SCALES)}.", field="material.scale"
+        ) from None
+
+
+def chord_named(name: str) -> Scale:
+    """Return the tones of a chord by its key, as a scale over one octave.
+
+    Raises:
+        OutOfRange: No chord of that name is known.
+    """
+    try:
+        return CHORDS[name]
+    except KeyError:
+        raise OutOfRange(
+            f"“{name}” is not a chord that Ripresa knows. Use one of {', '.join(CHORDS)}.", field="material.chord"
         ) from None

@@ -6,7 +6,8 @@ from hypothesis import given
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material import ScaleRun
-from ripresa.core.material.scale_run import Octaves, Shape
+from ripresa.core.material.run import Shape
+from ripresa.core.material.scale_run import Octaves
 from ripresa.core.scales import SCALES
 from tests.strategies import divisions, scale_runs
 

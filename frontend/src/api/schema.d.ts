@@ -434,6 +434,14 @@ export interface components {
             tonics: components["schemas"]["Choice"][];
             /** Scales */
             scales: components["schemas"]["Choice"][];
+            /** Chords */
+            chords: components["schemas"]["Choice"][];
+            /** Tone Sets */
+            tone_sets: components["schemas"]["Choice"][];
+            /** Figures */
+            figures: components["schemas"]["Choice"][];
+            /** Ways */
+            ways: components["schemas"]["Choice"][];
             /** Shapes */
             shapes: components["schemas"]["Choice"][];
             /** Octaves */
@@ -646,6 +654,54 @@ export interface components {
             saved_at: string;
         };
         /**
+         * Arpeggio
+         * @description A chord played tone by tone.
+         *
+         *     Args:
+         *         tonic: Its root, ``"D"``, ``"Eb"``.
+         *         chord: Key of a chord in ``ripresa.core.scales.CHORDS``.
+         *         shape, top: As in a scale run.
+         *         octaves: 1 to 8.
+         *
+         *     Raises:
+         *         Unreadable: The root is not one.
+         *         OutOfRange: An unknown chord, or octaves out of range.
+         */
+        Arpeggio: {
+            /**
+             * Tonic
+             * @default C
+             */
+            tonic: string;
+            /**
+             * Chord
+             * @default major_triad
+             */
+            chord: string;
+            /**
+             * Shape
+             * @default there_and_back
+             * @enum {string}
+             */
+            shape: "up" | "down" | "there_and_back" | "back_and_there";
+            /**
+             * Octaves
+             * @default 2
+             */
+            octaves: number;
+            /**
+             * Top
+             * @default once
+             * @enum {string}
+             */
+            top: "once" | "twice";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arpeggio";
+        };
+        /**
          * ByOrder
          * @description A cycle of symbols over the notes.
          *
@@ -710,10 +766,12 @@ export interface components {
              *       "scale": "major",
              *       "shape": "there_and_back",
              *       "octaves": 2,
-             *       "top": "once"
+             *       "top": "once",
+             *       "start": 1,
+             *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["OneNote"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"];
             /**
              * Legs
              * @default [
@@ -909,10 +967,12 @@ export interface components {
          *             ``"one_repeated"``: one octave as many times as notes per beat,
          *             which takes the same beats.
          *         top: Whether the turning note is played once or twice.
+         *         start: Degree on which it starts, from 1; a run there and back then goes round as a circle.
+         *         own: With the scale ``"own"``: its degrees, ``"1 b2 3 4 5 b6 7"``.
          *
          *     Raises:
-         *         Unreadable: The tonic is not one.
-         *         OutOfRange: An unknown scale, or octaves out of range.
+         *         Unreadable: The tonic is not one, or own steps cannot be read.
+         *         OutOfRange: An unknown scale, or octaves or a degree out of range.
          */
         ScaleRun: {
             /**
@@ -943,10 +1003,73 @@ export interface components {
              */
             top: "once" | "twice";
             /**
+             * Start
+             * @default 1
+             */
+            start: number;
+            /**
+             * Own
+             * @default
+             */
+            own: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "scale_run";
+        };
+        /**
+         * Sequence
+         * @description A figure on each degree in turn, as long as it stays inside the octaves.
+         *
+         *     Over R tones a figure of n neighbours gives R − n + 1 figures.
+         *
+         *     Args:
+         *         tonic: ``"D"``, ``"Eb"``.
+         *         scale: Key of a scale in ``SCALES`` or of a chord in ``CHORDS``.
+         *         octaves: 1 to 4; R is degrees × octaves + 1, the upper tonic in.
+         *         figure: Degrees from where the figure starts, 2 to 16 of them, −14 to 14.
+         *         way: Up, down (the figure mirrored), or up and back.
+         *
+         *     Raises:
+         *         Unreadable: The tonic is not one.
+         *         OutOfRange: An unknown scale, octaves or a figure out of range, or a figure wider than the octaves.
+         */
+        Sequence: {
+            /**
+             * Tonic
+             * @default C
+             */
+            tonic: string;
+            /**
+             * Scale
+             * @default major
+             */
+            scale: string;
+            /**
+             * Octaves
+             * @default 1
+             */
+            octaves: number;
+            /**
+             * Figure
+             * @default [
+             *       0,
+             *       2
+             *     ]
+             */
+            figure: number[];
+            /**
+             * Way
+             * @default there_and_back
+             * @enum {string}
+             */
+            way: "up" | "down" | "there_and_back";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sequence";
         };
         /**
          * TypedAccents

@@ -7,10 +7,12 @@ A kind is a frozen dataclass with a ``kind`` of its own and a method
 from typing import Annotated
 
 from ripresa.core.exact import ByKind
+from ripresa.core.material.arpeggio import Arpeggio
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.one_note import OneNote
 from ripresa.core.material.scale_run import ScaleRun
+from ripresa.core.material.sequence import Sequence
 
-Material = Annotated[ScaleRun | OneNote, ByKind()]
+Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote, ByKind()]
 
-__all__ = ["Material", "NotePass", "OneNote", "ScaleRun"]
+__all__ = ["Arpeggio", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence"]

@@ -9,24 +9,15 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.notes import NotePass
-from ripresa.core.pitch import Pitch, above, parse_tonic, show_tonic
-from ripresa.core.scales import Scale, scale_named
+from ripresa.core.material.run import Shape, Top, run_pass
+from ripresa.core.pitch import parse_tonic, show_tonic
+from ripresa.core.scales import Scale, parse_degrees, scale_named
 
-Shape = Literal["up", "down", "there_and_back", "back_and_there"]
 Octaves = int | Literal["match", "one_repeated"]
 
 MOST_OCTAVES = 8
-
-SHAPES: dict[Shape, tuple[str, str]] = {
-    "there_and_back": ("there and back", "Up, then down: the usual run, and it comes back to where it started."),
-    "back_and_there": ("back and there", "From the top: the way down gets the fresh hand."),
-    "up": ("up", "One way only, to hear every step of it."),
-    "down": ("down", "One way only, the harder one for most."),
-}
-TOPS: dict[Literal["once", "twice"], tuple[str, str]] = {
-    "once": ("the turning note once", "Keeps seven-note scales at 2 × 7 notes an octave, so octaves match the beat."),
-    "twice": ("the turning note twice", "A new stroke on the turn; adds two notes and moves every accent after it."),
-}
+#: The key of a scale whose steps are written out.
+OWN = "own"
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,10 +32,12 @@ class ScaleRun:
             ``"one_repeated"``: one octave as many times as notes per beat,
             which takes the same beats.
         top: Whether the turning note is played once or twice.
+        start: Degree on which it starts, from 1; a run there and back then goes round as a circle.
+        own: With the scale ``"own"``: its degrees, ``"1 b2 3 4 5 b6 7"``.
 
     Raises:
-        Unreadable: The tonic is not one.
-        OutOfRange: An unknown scale, or octaves out of range.
+        Unreadable: The tonic is not one, or own steps cannot be read.
+        OutOfRange: An unknown scale, or octaves or a degree out of range.
     """
 
     kind: Literal["scale_run"] = field(default="scale_run", kw_only=True)
@@ -52,18 +45,32 @@ class ScaleRun:
     scale: str = "major"
     shape: Shape = "there_and_back"
     octaves: Octaves = 2
-    top: Literal["once", "twice"] = "once"
+    top: Top = "once"
+    start: int = 1
+    own: str = ""
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
-        scale_named(self.scale)
+        degrees = self.tones.degrees
+        if not 1 <= self.start <= degrees:
+            raise OutOfRange(
+                f"{self.tones.name} has degrees 1 to {degrees}, and not {self.start}.", field="material.start"
+            )
         if isinstance(self.octaves, int) and not 1 <= self.octaves <= MOST_OCTAVES:
             raise OutOfRange(f"A run spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves")
 
     @property
+    def tones(self) -> Scale:
+        """The scale, with own steps read."""
+        if self.scale != OWN:
+            return scale_named(self.scale)
+        steps = parse_degrees(self.own)
+        return Scale("own steps", steps, steps)
+
+    @property
     def title(self) -> str:
         """What it is, in words: ``D melodic minor``."""
-        return f"{show_tonic(self.tonic)} {scale_named(self.scale).name}"
+        return f"{show_tonic(self.tonic)} {self.tones.name}"
 
     def span(self, division: Fraction) -> tuple[int, int]:
         """Return (octaves, times) of a pass at this division."""
@@ -84,47 +91,8 @@ class ScaleRun:
         the tonic in it. One way: dk notes and the closing tonic.
         """
         octaves, times = self.span(division)
-        scale = scale_named(self.scale)
-        tonic = _seat(parse_tonic(self.tonic), octaves, instrument)
-        steps, closing = _contour(scale.degrees * octaves, self.shape, self.top)
-        notes = tuple(_pitch(tonic, scale, index, down) for index, down in steps)
+        notes, closing = run_pass(
+            parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
+        )
         described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
-        return NotePass(notes * times, _pitch(tonic, scale, *closing) if closing else None, described)
-
-
-def _contour(top: int, shape: Shape, turn: str) -> tuple[list[tuple[int, bool]], tuple[int, bool] | None]:
-    """Return the degrees in order, each with whether it belongs to the way down, and the closing one."""
-    up = [(index, False) for index in range(top)]
-    down = [(index, True) for index in range(top, 0, -1)]
-    low, high = (0, True), (top, False)
-    match shape:
-        case "up":
-            return up, high
-        case "down":
-            return down, low
-        case "there_and_back" if turn == "once":
-            return up + down, low
-        case "there_and_back":
-            return [*up, high, *down, low], None
-        case "back_and_there" if turn == "once":
-            return down + up, high
-        case _:
-            return [*down, low, *up, high], None
-
-
-def _pitch(tonic: Pitch, scale: Scale, index: int, down: bool) -> Pitch:
-    letters, semitones = scale.degree(index, going_down=down)
-    return above(tonic, letters, semitones)
-
-
-def _seat(tonic: Pitch, octaves: int, instrument: Instrument) -> Pitch:
-    """Return the tonic in the octave where the run starts on this instrument.
-
-    At its home or within the octave above; lower while the top does not fit
-    and the bottom still does.
-    """
-    octave = tonic.octave + ceil((instrument.home - tonic.midi) / 12)
-    seated = Pitch(tonic.letter, tonic.alter, octave)
-    while not instrument.holds(seated.midi + 12 * octaves) and instrument.holds(seated.midi - 12):
-        seated = Pitch(seated.letter, seated.alter, seated.octave - 1)
-    return seated
+        return NotePass(notes * times, closing, described)

@@ -14,10 +14,12 @@ from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS
 from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material.scale_run import MOST_OCTAVES, SHAPES, TOPS
+from ripresa.core.material.run import SHAPES, TOPS
+from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
+from ripresa.core.material.sequence import FIGURES, WAYS
 from ripresa.core.meter import METERS
 from ripresa.core.pitch import show_tonic
-from ripresa.core.scales import SCALES, TONICS
+from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.studio import WEEKDAYS
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
@@ -49,6 +51,10 @@ class Choices(BaseModel):
     version: str
     tonics: list[Choice]
     scales: list[Choice]
+    chords: list[Choice]
+    tone_sets: list[Choice]
+    figures: list[Choice]
+    ways: list[Choice]
     shapes: list[Choice]
     octaves: list[Choice]
     tops: list[Choice]
@@ -74,7 +80,20 @@ def list_choices() -> Response:
             is_demo=current_app.config["DEMO"],
             version=ripresa.__version__,
             tonics=[Choice(value=tonic, label=show_tonic(tonic), why="") for tonic in TONICS],
-            scales=[Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()],
+            scales=[
+                *(Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()),
+                Choice(value=OWN, label="own steps", why="Write the degrees: 1 b2 3 4 5 b6 7."),
+            ],
+            chords=[Choice(value=key, label=chord.name, why="") for key, chord in CHORDS.items()],
+            tone_sets=[
+                *(Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()),
+                *(Choice(value=key, label=f"{chord.name} chord", why="") for key, chord in CHORDS.items()),
+            ],
+            figures=[
+                Choice(value=" ".join(str(degree) for degree in figure), label=name, why="")
+                for figure, name in FIGURES.values()
+            ],
+            ways=_named(WAYS),
             shapes=_named(SHAPES),
             octaves=_octaves(),
             tops=_named(TOPS),

@@ -1,13 +1,20 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { ArpeggioWords, ScaleWords } from "./RunWords";
+import { SequenceWords } from "./SequenceWords";
 
 type Material = Drill["material"];
-type ScaleRun = Extract<Material, { kind: "scale_run" }>;
 type OneNote = Extract<Material, { kind: "one_note" }>;
 
-const KINDS = [
+const KINDS: { value: Material["kind"]; label: string; why: string }[] = [
   { value: "scale_run", label: "the scale of", why: "A run through a scale, over so many octaves." },
+  { value: "arpeggio", label: "the arpeggio of", why: "The tones of a chord, one after the other." },
+  {
+    value: "sequence",
+    label: "a sequence in",
+    why: "A figure that steps through a scale, one degree at a time.",
+  },
   { value: "one_note", label: "one note", why: "One string, one key or a clap: rhythm alone." },
 ];
 const FRESH: Record<Material["kind"], Material> = {
@@ -18,14 +25,36 @@ const FRESH: Record<Material["kind"], Material> = {
     shape: "there_and_back",
     octaves: 2,
     top: "once",
+    start: 1,
+    own: "",
+  },
+  arpeggio: {
+    kind: "arpeggio",
+    tonic: "C",
+    chord: "major_triad",
+    shape: "there_and_back",
+    octaves: 2,
+    top: "once",
+  },
+  sequence: {
+    kind: "sequence",
+    tonic: "C",
+    scale: "major",
+    octaves: 1,
+    figure: [0, 2],
+    way: "there_and_back",
   },
   one_note: { kind: "one_note", beats: 8 },
 };
 
 type Props = { material: Material; choices: Choices; onChange: (material: Material) => void };
 
-/** What is played, in words. */
+/** What is played, in words. A tonic that was chosen goes along to the next kind. */
 export function MaterialWords({ material, choices, onChange }: Props) {
+  const another = (kind: Material["kind"]): Material => {
+    const fresh = FRESH[kind];
+    return "tonic" in material && "tonic" in fresh ? { ...fresh, tonic: material.tonic } : fresh;
+  };
   return (
     <>
       <BriefSelect
@@ -33,76 +62,24 @@ export function MaterialWords({ material, choices, onChange }: Props) {
         field="material.kind"
         value={material.kind}
         choices={KINDS}
-        onChange={(kind) => onChange(FRESH[kind as Material["kind"]])}
+        onChange={(kind) => onChange(another(kind as Material["kind"]))}
       />{" "}
-      {material.kind === "scale_run" ? (
-        <ScaleWords run={material} choices={choices} onChange={onChange} />
-      ) : (
-        <BeatWords note={material} onChange={onChange} />
-      )}
+      <Words material={material} choices={choices} onChange={onChange} />
     </>
   );
 }
 
-function ScaleWords({
-  run,
-  choices,
-  onChange,
-}: {
-  run: ScaleRun;
-  choices: Choices;
-  onChange: (run: ScaleRun) => void;
-}) {
-  const set = (field: keyof ScaleRun) => (value: string) => onChange({ ...run, [field]: value } as ScaleRun);
-  const turns = run.shape === "there_and_back" || run.shape === "back_and_there";
-  return (
-    <>
-      <BriefSelect
-        label="tonic"
-        field="material.tonic"
-        value={run.tonic}
-        choices={choices.tonics}
-        onChange={set("tonic")}
-      />{" "}
-      <BriefSelect
-        label="scale"
-        field="material.scale"
-        value={run.scale}
-        choices={choices.scales}
-        onChange={set("scale")}
-      />{" "}
-      <BriefSelect
-        label="shape"
-        field="material.shape"
-        value={run.shape}
-        choices={choices.shapes}
-        onChange={set("shape")}
-      />
-      ,{" "}
-      <BriefSelect
-        label="octaves"
-        field="material.octaves"
-        value={String(run.octaves)}
-        choices={choices.octaves}
-        onChange={(value) => {
-          const named = value === "match" || value === "one_repeated";
-          onChange({ ...run, octaves: named ? value : Number(value) });
-        }}
-      />
-      {turns && (
-        <>
-          ,{" "}
-          <BriefSelect
-            label="turn-round"
-            field="material.top"
-            value={run.top}
-            choices={choices.tops}
-            onChange={set("top")}
-          />
-        </>
-      )}
-    </>
-  );
+function Words({ material, choices, onChange }: Props) {
+  switch (material.kind) {
+    case "scale_run":
+      return <ScaleWords run={material} choices={choices} onChange={onChange} />;
+    case "arpeggio":
+      return <ArpeggioWords run={material} choices={choices} onChange={onChange} />;
+    case "sequence":
+      return <SequenceWords sequence={material} choices={choices} onChange={onChange} />;
+    case "one_note":
+      return <BeatWords note={material} onChange={onChange} />;
+  }
 }
 
 function BeatWords({ note, onChange }: { note: OneNote; onChange: (note: OneNote) => void }) {

@@ -1,0 +1,134 @@
+import type { Choices, Drill } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+
+type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
+type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
+
+const degrees = Array.from({ length: 7 }, (_, index) => ({
+  value: String(index + 1),
+  label: index === 0 ? "on the tonic" : `on degree ${index + 1}`,
+  why: index === 0 ? "" : "There and back it then goes round as a circle, and closes where it began.",
+}));
+
+type ScaleProps = { run: ScaleRun; choices: Choices; onChange: (run: ScaleRun) => void };
+
+/** A scale run in words. */
+export function ScaleWords({ run, choices, onChange }: ScaleProps) {
+  const set = (field: keyof ScaleRun) => (value: string) => onChange({ ...run, [field]: value } as ScaleRun);
+  const turns = run.shape === "there_and_back" || run.shape === "back_and_there";
+  return (
+    <>
+      <Tonic value={run.tonic} choices={choices} onChange={set("tonic")} />{" "}
+      <BriefSelect
+        label="scale"
+        field="material.scale"
+        value={run.scale}
+        choices={choices.scales}
+        onChange={(scale) => {
+          const own = scale === "own" && !run.own ? "1 b2 3 4 5 b6 7" : run.own;
+          onChange({ ...run, scale, own, start: 1 });
+        }}
+      />{" "}
+      {run.scale === "own" && (
+        <>
+          <BriefField
+            label="own steps"
+            field="material.own"
+            value={run.own}
+            hint="Degrees that rise, from 1: 1 b2 3 4 5 b6 7."
+            onChange={set("own")}
+          />{" "}
+        </>
+      )}
+      <BriefSelect
+        label="shape"
+        field="material.shape"
+        value={run.shape}
+        choices={choices.shapes}
+        onChange={set("shape")}
+      />
+      ,{" "}
+      <BriefSelect
+        label="octaves"
+        field="material.octaves"
+        value={String(run.octaves)}
+        choices={choices.octaves}
+        onChange={(value) => {
+          const named = value === "match" || value === "one_repeated";
+          onChange({ ...run, octaves: named ? value : Number(value) });
+        }}
+      />
+      , starting{" "}
+      <BriefSelect
+        label="degree it starts on"
+        field="material.start"
+        value={String(run.start)}
+        choices={degrees}
+        onChange={(value) => onChange({ ...run, start: Number(value) })}
+      />
+      {turns && (
+        <>
+          ,{" "}
+          <BriefSelect
+            label="turn-round"
+            field="material.top"
+            value={run.top}
+            choices={choices.tops}
+            onChange={set("top")}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+type ArpeggioProps = { run: Arpeggio; choices: Choices; onChange: (run: Arpeggio) => void };
+
+/** An arpeggio in words. */
+export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
+  const set = (field: keyof Arpeggio) => (value: string) => onChange({ ...run, [field]: value } as Arpeggio);
+  const counted = choices.octaves.filter((one) => /^\d+$/.test(one.value));
+  return (
+    <>
+      <Tonic value={run.tonic} choices={choices} onChange={set("tonic")} />{" "}
+      <BriefSelect
+        label="chord"
+        field="material.chord"
+        value={run.chord}
+        choices={choices.chords}
+        onChange={set("chord")}
+      />{" "}
+      <BriefSelect
+        label="shape"
+        field="material.shape"
+        value={run.shape}
+        choices={choices.shapes}
+        onChange={set("shape")}
+      />
+      ,{" "}
+      <BriefSelect
+        label="octaves"
+        field="material.octaves"
+        value={String(run.octaves)}
+        choices={counted}
+        onChange={(value) => onChange({ ...run, octaves: Number(value) })}
+      />
+    </>
+  );
+}
+
+type TonicProps = { value: string; choices: Choices; onChange: (tonic: string) => void };
+
+/** The tonic, or the root, of whatever has one. */
+export function Tonic({ value, choices, onChange }: TonicProps) {
+  return (
+    <BriefSelect
+      label="tonic"
+      field="material.tonic"
+      value={value}
+      choices={choices.tonics}
+      onChange={onChange}
+    />
+  );
+}
