@@ -14,7 +14,7 @@ def count_word(division: Fraction, beat: int, slot: int) -> str:
     """Return the word for a slot, in numbers: ``1``, ``&``, ``trip``; from five up ``1 2 3 4 5``.
 
     Args:
-        division: Notes per beat; below 1 only beats are counted.
+        division: Notes per beat; n/m is n notes in the time of m beats, and is counted as n.
         beat: The beat in its bar, from 1.
         slot: The slot in its beat, from 0.
 
@@ -23,7 +23,7 @@ def count_word(division: Fraction, beat: int, slot: int) -> str:
     """
     if slot == 0:
         return str(beat)
-    words = _NUMBERS.get(int(division)) if division.denominator == 1 else None
+    words = _NUMBERS.get(division.numerator)
     return words[slot] if words else str(slot + 1)
 
 

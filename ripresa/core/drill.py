@@ -35,27 +35,47 @@ CLOSINGS: dict[Closing, tuple[str, str]] = {
 }
 
 
+MOST_NOTES_A_SPAN = 16
+MOST_BEATS_A_SPAN = 8
+MOST_MIXED = 16
+
+
 @dataclass(frozen=True, slots=True)
 class Leg:
-    """A stretch of a drill with one division.
+    """A stretch of a drill with one division, or with several that take turns beat by beat.
 
     Args:
-        division: Notes per beat: ½ or 1 to 8.
+        division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
+        then: Divisions of the beats that follow, before it begins again; up to 16.
 
     Raises:
-        OutOfRange: Any other division.
+        OutOfRange: Any other division, or too many.
     """
 
     division: Exact
+    then: tuple[Exact, ...] = ()
 
     def __post_init__(self) -> None:
-        if self.division not in DIVISIONS:
-            offered = ", ".join(label(division) for division in DIVISIONS)
-            raise OutOfRange(
-                f"{label(self.division)} notes a beat is not a division that Ripresa can lay out yet. "
-                f"Use one of {offered}.",
-                field="legs.division",
-            )
+        for division in self.divisions:
+            if division <= 0 or division.numerator > MOST_NOTES_A_SPAN or division.denominator > MOST_BEATS_A_SPAN:
+                raise OutOfRange(
+                    f"{label(division)} notes a beat is not a division that can be laid out. Use ½, 1 to "
+                    f"{MOST_NOTES_A_SPAN}, or n:m with up to {MOST_NOTES_A_SPAN} notes in up to "
+                    f"{MOST_BEATS_A_SPAN} beats.",
+                    field="legs.division",
+                )
+        if len(self.then) >= MOST_MIXED:
+            raise OutOfRange(f"Up to {MOST_MIXED} divisions take turns in a leg.", field="legs.division")
+
+    @property
+    def divisions(self) -> tuple[Fraction, ...]:
+        """All divisions, in the order in which they take turns."""
+        return (self.division, *self.then)
+
+    @property
+    def fastest(self) -> Fraction:
+        """Most notes per beat."""
+        return max(self.divisions)
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,4 +127,4 @@ class Drill:
     @property
     def fastest_division(self) -> Fraction:
         """Most notes per beat of any leg: the one that sets the peak speed."""
-        return max(leg.division for leg in self.legs)
+        return max(leg.fastest for leg in self.legs)

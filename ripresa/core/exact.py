@@ -102,6 +102,18 @@ def label(value: Fraction) -> str:
     return decimal(value, 2)
 
 
+def division_label(*divisions: Fraction) -> str:
+    """Return divisions as a teacher writes them: ``4``, ``½``, ``3:2``; mixed beat by beat ``6+5``.
+
+    >>> division_label(Fraction(4)), division_label(Fraction(3, 2)), division_label(Fraction(6), Fraction(5))
+    ('4', '3:2', '6+5')
+    """
+    return "+".join(
+        label(one) if one.denominator == 1 or one == Fraction(1, 2) else f"{one.numerator}:{one.denominator}"
+        for one in divisions
+    )
+
+
 def decimal(value: Fraction, places: int) -> str:
     """Return a number rounded half up to so many decimals, trailing zeros kept.
 

@@ -1,14 +1,16 @@
 """Places: where in time something stands, before hands and accents are given to it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import cycle
 from typing import Literal
 
 from ripresa.core.meter import Meter
 from ripresa.core.pitch import Pitch
 
 Kind = Literal["note", "rest", "air", "hold"]
+Level = Literal["accent", "plain", "ghost"]
 #: Where a cycle of hands or accents begins again.
 Restart = Literal["never", "beat", "bar", "leg"]
 
@@ -21,10 +23,12 @@ class Place:
         onset, length: In beats of the bpm, from the drill's start.
         leg: Index of the leg, from 0.
         bar, beat: From 1.
-        slot: From 0, in the division of the leg.
-        division: Notes per beat of the leg here.
+        slot: From 0, in the span of the division.
+        division: Notes per beat here; n/m is n notes in the time of m beats.
         kind: A note, a rest, an air stroke, or the held part of an earlier note.
         pitch: Written pitch of a note, if it has one.
+        accent: A level that the material itself asks for.
+        on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
     """
 
     onset: Fraction
@@ -36,6 +40,8 @@ class Place:
     division: Fraction
     kind: Kind
     pitch: Pitch | None = None
+    accent: Level | None = None
+    on_grid: bool = True
 
 
 def stretch_of(place: Place, restart: Restart) -> object:
@@ -51,6 +57,29 @@ def stretch_of(place: Place, restart: Restart) -> object:
             return place.leg, place.bar, place.beat
 
 
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A slot to be laid out: number ``number`` of its division, and what fills it."""
+
+    division: Fraction
+    number: int
+    kind: Kind = "note"
+    pitch: Pitch | None = None
+    accent: Level | None = None
+
+
+def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
+    """Yield (division, number of the slot) without end, one division after the other.
+
+    >>> from itertools import islice
+    >>> [number for _, number in islice(slot_numbers([Fraction(3), Fraction(2)]), 6)]
+    [0, 1, 2, 0, 1, 0]
+    """
+    for division in cycle(divisions):
+        for number in range(division.numerator):
+            yield division, number
+
+
 @dataclass(slots=True)
 class Cursor:
     """Walks a meter beat by beat and cuts it into slots; the one place where positions are added up.
@@ -63,40 +92,47 @@ class Cursor:
     at: Fraction = Fraction(0)
     bar: int = 1
     beat: int = 1
-    slot: int = 0
     inside: Fraction = Fraction(0)
+    span: Fraction = Fraction(0)
 
-    def notes(self, leg: int, division: Fraction, pitches: tuple[Pitch | None, ...]) -> Iterator[Place]:
-        """Yield a note for each pitch on the slots of a division, starting here."""
-        for pitch in pitches:
-            # Equal slots inside a beat of any length; below 1 a slot spans whole beats.
-            length = self.meter.beats[self.beat - 1] / division
-            yield from self.fill(leg, division, length, "note", pitch)
-
-    def fill(
-        self, leg: int, division: Fraction, length: Fraction, kind: Kind, pitch: Pitch | None = None
-    ) -> Iterator[Place]:
-        """Yield what fills so many beats from here: cut at bar lines, and silences and holds at beats too."""
-        left = length
-        while left:
-            beat_left = self.meter.beats[self.beat - 1] - self.inside
-            piece = min(left, beat_left if kind != "note" else self._bar_left(beat_left))
-            yield Place(self.at, piece, leg, self.bar, self.beat, self.slot, division, kind, pitch)
+    def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
+        """Yield a slot, starting here; slot 0 of a division starts on a beat."""
+        if slot.number == 0:
+            self.span = self._next_beats(slot.division.denominator)
+        length = self.span / slot.division.numerator
+        kind, pitch, accent, on_grid = slot.kind, slot.pitch, slot.accent, True
+        while length:
+            piece = min(length, self._bar_left())
+            yield Place(
+                self.at, piece, leg, self.bar, self.beat, slot.number, slot.division, kind, pitch, accent, on_grid
+            )
             self._advance(piece)
-            left -= piece
+            length -= piece
             if kind == "note":
-                kind, pitch = "hold", None
+                kind, pitch, accent = "hold", None, None
+            on_grid = False
 
-    def _bar_left(self, beat_left: Fraction) -> Fraction:
-        return beat_left + sum(self.meter.beats[self.beat :], Fraction(0))
+    def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:
+        """Yield a silence or a hold for so many beats from here, cut at beats."""
+        while length:
+            piece = min(length, self.meter.beats[self.beat - 1] - self.inside)
+            slot = 0 if not self.inside else 1
+            yield Place(self.at, piece, leg, self.bar, self.beat, slot, division, kind, on_grid=False)
+            self._advance(piece)
+            length -= piece
+
+    def _next_beats(self, count: int) -> Fraction:
+        beats = self.meter.beats
+        return sum((beats[(self.beat - 1 + step) % len(beats)] for step in range(count)), Fraction(0))
+
+    def _bar_left(self) -> Fraction:
+        return sum(self.meter.beats[self.beat - 1 :], Fraction(0)) - self.inside
 
     def _advance(self, length: Fraction) -> None:
         self.at += length
         self.inside += length
-        self.slot += 1
         while self.inside and self.inside >= self.meter.beats[self.beat - 1]:
             self.inside -= self.meter.beats[self.beat - 1]
-            self.slot = 0
             self.beat += 1
             if self.beat > len(self.meter.beats):
                 self.bar, self.beat = self.bar + 1, 1

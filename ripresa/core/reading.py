@@ -18,7 +18,7 @@ from ripresa.core.instrument import Instrument, instrument_named
 from ripresa.core.material import NotePass
 from ripresa.core.meter import Meter, meter_named
 from ripresa.core.pitch import Pitch
-from ripresa.core.place import Cursor, Kind, Place
+from ripresa.core.place import Cursor, Kind, Place, Slot, slot_numbers
 
 MOST_NOTES = 20_000
 
@@ -32,9 +32,10 @@ class Event:
         leg: Index of the leg, from 0.
         bar, beat: From 1. slot: from 0.
         count: The word that is said there.
+        division: Notes per beat here.
         kind: A note, a rest, an air stroke, or the held part of an earlier note.
         pitch: Written pitch, None without.
-        stroke: Hand, pick direction or syllable, None without.
+        stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
         accent: One of three levels.
         group: Number of its group in the leg, from 0; None without groups.
         layer: Which layer it belongs to.
@@ -46,6 +47,7 @@ class Event:
     bar: int
     beat: int
     slot: int
+    division: Fraction
     count: str
     kind: Kind
     pitch: Pitch | None
@@ -60,13 +62,20 @@ class Event:
         return place_name(self.bar, self.beat, self.count)
 
 
+#: Where a slot stands in its leg: beats from the start of the leg, division, number of the slot.
+SlotPlace = tuple[Fraction, Fraction, int]
+
+
 @dataclass(frozen=True, slots=True)
 class LegReading:
     """One leg, as it was laid out.
 
     Args:
-        division: Notes per beat.
+        divisions: Notes per beat, in the order in which they take turns.
         start, beats: In beats; what the seam adds is in.
+        pass_beats: Beats of the pass alone: N / s.
+        last, closing: Slot of the last note of the pass and of the closing tonic: (beats from the
+            start of the leg, division, slot); the closing one is there whether it is played or not.
         notes: Notes sounded, the closing tonic in.
         pass_notes: Notes of the pass alone: N of the fit report.
         has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
@@ -75,9 +84,12 @@ class LegReading:
     """
 
     index: int
-    division: Fraction
+    divisions: tuple[Fraction, ...]
     start: Fraction
     beats: Fraction
+    pass_beats: Fraction
+    last: SlotPlace
+    closing: SlotPlace
     notes: int
     pass_notes: int
     has_closing: bool
@@ -86,9 +98,9 @@ class LegReading:
     out_of_range: int
 
     @property
-    def pass_beats(self) -> Fraction:
-        """Beats of the pass alone: N / s."""
-        return self.pass_notes / self.division
+    def division(self) -> Fraction:
+        """The fastest division: the one that sets the speed."""
+        return max(self.divisions)
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,45 +166,62 @@ def read(drill: Drill) -> Reading:
     """
     meter = meter_named(drill.meter)
     instrument = instrument_named(drill.instrument)
-    passes = _passes(drill, instrument)
+    passes = _passes(drill, instrument, meter)
     cursor = Cursor(meter)
     places: list[Place] = []
-    legs: list[LegReading] = []
-    for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True)):
-        start = cursor.at
-        places += cursor.notes(index, leg.division, notes.notes)
-        closes = _plays_closing(drill, notes, meter, cursor.at)
-        if closes:
-            places += cursor.notes(index, leg.division, (notes.closing,))
-        places += _seam(drill, cursor, index, leg)
-        sounded = notes.notes + ((notes.closing,) if closes else ())
-        legs.append(
-            LegReading(
-                index=index,
-                division=leg.division,
-                start=start,
-                beats=cursor.at - start,
-                notes=len(sounded),
-                pass_notes=len(notes.notes),
-                has_closing=notes.closing is not None,
-                plays_closing=closes,
-                described=notes.described,
-                out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
-            )
-        )
+    legs = [
+        _lay_leg(drill, instrument, cursor, places, index, leg, notes)
+        for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
+    ]
     click = cycle_of(drill.click, meter)
     return Reading(drill, meter, instrument, _events(drill, places), tuple(legs), click, cursor.at)
 
 
-def _passes(drill: Drill, instrument: Instrument) -> list[NotePass]:
+def _lay_leg(
+    drill: Drill, instrument: Instrument, cursor: Cursor, places: list[Place], index: int, leg: Leg, notes: NotePass
+) -> LegReading:
+    """Append the places of one leg, and return what it came to."""
+    start = cursor.at
+    numbers = slot_numbers(leg.divisions)
+    last = (Fraction(0), leg.division, 0)
+    rhythm = notes.rhythm or (Slot(*next(numbers), "note", pitch) for pitch in notes.notes)
+    for slot in rhythm:
+        if slot.kind == "note":
+            last = (cursor.at - start, slot.division, slot.number)
+        places += cursor.lay(index, slot)
+    pass_beats = cursor.at - start
+    division, number = next(numbers)
+    closes = _plays_closing(drill, notes, cursor.meter, cursor.at)
+    if closes:
+        places += cursor.lay(index, Slot(division, number, "note", notes.closing))
+    places += _seam(drill, cursor, index, division)
+    sounded = notes.notes + ((notes.closing,) if closes else ())
+    return LegReading(
+        index=index,
+        divisions=tuple(dict.fromkeys(slot.division for slot in notes.rhythm)) or leg.divisions,
+        start=start,
+        beats=cursor.at - start,
+        pass_beats=pass_beats,
+        last=last,
+        closing=(pass_beats, division, number),
+        notes=len(sounded),
+        pass_notes=len(notes.notes),
+        has_closing=notes.closing is not None,
+        plays_closing=closes,
+        described=notes.described,
+        out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
+    )
+
+
+def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass]:
     # Legs of one division play the same pass; a drill may have hundreds of them.
-    known: dict[Fraction, NotePass] = {}
+    known: dict[Leg, NotePass] = {}
     total = 0
     found: list[NotePass] = []
     for leg in drill.legs:
-        if leg.division not in known:
-            known[leg.division] = drill.material.pass_for(leg.division, instrument)
-        found.append(known[leg.division])
+        if leg not in known:
+            known[leg] = drill.material.pass_for(leg.divisions, instrument, meter)
+        found.append(known[leg])
         total += len(found[-1].notes)
         if total > MOST_NOTES:
             raise OutOfRange(
@@ -218,20 +247,20 @@ def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -
             return True
 
 
-def _seam(drill: Drill, cursor: Cursor, index: int, leg: Leg) -> Iterator[Place]:
+def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction) -> Iterator[Place]:
     meter = cursor.meter
     match drill.seam:
         case "hold":
-            yield from cursor.fill(index, leg.division, meter.to_bar_line(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), "hold")
         case "straight_on":
             # The next leg starts on a beat: a note that ends inside one is held to its end.
-            yield from cursor.fill(index, leg.division, meter.to_beat(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), "hold")
         case "bar_rest":
-            yield from cursor.fill(index, leg.division, meter.to_bar_line(cursor.at), "hold")
-            yield from cursor.fill(index, leg.division, meter.bar_length, "rest")
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.bar_length, "rest")
         case "breath":
-            yield from cursor.fill(index, leg.division, meter.to_beat(cursor.at), "hold")
-            yield from cursor.fill(index, leg.division, meter.beats[cursor.beat - 1], "rest")
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.beats[cursor.beat - 1], "rest")
 
 
 def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
@@ -245,11 +274,12 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             bar=place.bar,
             beat=place.beat,
             slot=place.slot,
+            division=place.division,
             count=count_word(place.division, place.beat, place.slot),
-            kind=place.kind,
+            kind="air" if place.kind == "rest" and stroke else place.kind,
             pitch=place.pitch,
             stroke=stroke,
-            accent=mark.level,
+            accent=place.accent or mark.level,
             group=mark.group,
         )
         for place, stroke, mark in zip(places, strokes, marks, strict=True)

@@ -1,5 +1,6 @@
 """The sums column: the numbers that a reading implies at a tempo."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
@@ -9,11 +10,11 @@ from ripresa.core.accents.walk import seams as walk_seams
 from ripresa.core.click import Dial, dial
 from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import DIVISIONS
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import division_label, plural
 from ripresa.core.groups import Landing, Realignment, landings, realignment
 from ripresa.core.hands import ByOrder
 from ripresa.core.meter import Meter
-from ripresa.core.reading import LegReading, Reading
+from ripresa.core.reading import LegReading, Reading, SlotPlace
 from ripresa.core.tempo import (
     GearChange,
     Speeds,
@@ -131,8 +132,8 @@ def fit(leg: LegReading, meter: Meter) -> Fit:
         notes=leg.pass_notes,
         beats=beats,
         bars=beats / meter.bar_length,
-        last_note=_place(beats - 1 / leg.division, leg.division, meter),
-        closing=_place(beats, leg.division, meter) if leg.has_closing else None,
+        last_note=_place(leg.last, meter),
+        closing=_place(leg.closing, meter) if leg.has_closing else None,
         missing_beats=meter.to_bar_line(beats),
     )
 
@@ -153,12 +154,8 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         for leg in reading.legs
     )
     onsets = [event.onset for event in reading.notes]
-    divisions = tuple(dict.fromkeys(leg.division for leg in reading.legs))
-    changes = dict.fromkeys(
-        (before.division, after.division)
-        for before, after in pairwise(reading.legs)
-        if before.division != after.division
-    )
+    divisions = tuple(dict.fromkeys(division for leg in reading.legs for division in leg.divisions))
+    changes = dict.fromkeys(pair for pair in pairwise(_in_turn(reading)) if pair[0] != pair[1])
     fastest = reading.drill.fastest_division
     return Sums(
         bpm=bpm,
@@ -176,12 +173,20 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     )
 
 
+def _in_turn(reading: Reading) -> Iterator[Fraction]:
+    """Yield the divisions in the order in which they come; a mixed leg comes back to its first."""
+    for leg in reading.legs:
+        yield from leg.divisions
+        if len(leg.divisions) > 1:
+            yield leg.divisions[0]
+
+
 def warnings(reading: Reading) -> tuple[str, ...]:
     """Return what the teacher has to know about a reading, one sentence each."""
     outside = [leg for leg in reading.legs if leg.out_of_range]
     if not outside:
         return ()
-    named = ", ".join(dict.fromkeys(f"{label(leg.division)} a beat ({leg.described})" for leg in outside))
+    named = ", ".join(dict.fromkeys(f"{division_label(*leg.divisions)} a beat ({leg.described})" for leg in outside))
     return (
         f"Out of range for {reading.instrument.name}: {named}. "
         "Take one octave repeated, which lasts the same beats, or fewer octaves.",
@@ -202,7 +207,7 @@ def _home(reading: Reading, division: Fraction) -> Home:
 def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:
     walk = reading.drill.accents
     assert isinstance(walk, Walk)
-    leg = next(leg for leg in reading.legs if leg.division == division)
+    leg = next(leg for leg in reading.legs if division in leg.divisions)
     inside = [event for event in reading.notes if event.leg == leg.index]
     stations = tuple(
         (
@@ -226,6 +231,7 @@ def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:
     )
 
 
-def _place(position: Fraction, division: Fraction, meter: Meter) -> str:
-    bar, beat, inside = meter.place(position)
-    return place_name(bar, beat, count_word(division, beat, int(inside * division)))
+def _place(place: SlotPlace, meter: Meter) -> str:
+    position, division, slot = place
+    bar, beat, _ = meter.place(position)
+    return place_name(bar, beat, count_word(division, beat, slot))

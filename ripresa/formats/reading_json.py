@@ -29,6 +29,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
         "legs": [
             {
                 "division": number(row.leg.division),
+                "divisions": [str(division) for division in row.leg.divisions],
                 "start": str(row.leg.start),
                 "notes": row.leg.notes,
                 "beats": number(row.beats),
@@ -54,6 +55,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
                 "bar": event.bar,
                 "beat": event.beat,
                 "slot": event.slot,
+                "division": str(event.division),
                 "count": event.count,
                 "pitch": event.pitch.name if event.pitch else None,
                 "stroke": event.stroke,

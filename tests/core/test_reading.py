@@ -140,7 +140,7 @@ def test_a_drill_with_too_many_notes_is_refused() -> None:
         (lambda: Drill(meter="5/4"), "meter"),
         (lambda: Drill(instrument="kazoo"), "instrument"),
         (lambda: Drill(legs=()), "legs"),
-        (lambda: Leg(F(9)), "legs.division"),
+        (lambda: Leg(F(17)), "legs.division"),
         (lambda: OneNote(beats=0), "material.beats"),
         (lambda: EveryNth(size=1), "accents.size"),
         (lambda: ByOrder(cycle=()), "hands.cycle"),

@@ -8,14 +8,16 @@ from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material import ScaleRun
 from ripresa.core.material.run import Shape
 from ripresa.core.material.scale_run import Octaves
+from ripresa.core.meter import METERS
 from ripresa.core.scales import SCALES
 from tests.strategies import divisions, scale_runs
 
 ANY = INSTRUMENTS["any"]
+FOUR = METERS["4/4"]
 
 
 def names(run: ScaleRun, division: int = 2) -> list[str]:
-    found = run.pass_for(F(division), ANY)
+    found = run.pass_for([F(division)], ANY, FOUR)
     return [pitch.name for pitch in (*found.notes, found.closing) if pitch]
 
 
@@ -71,7 +73,7 @@ def test_the_turning_note_twice() -> None:
 def test_counts_follow_the_formula(run: ScaleRun, division: F) -> None:
     octaves, times = run.span(division)
     steps = SCALES[run.scale].degrees * octaves
-    found = run.pass_for(division, ANY)
+    found = run.pass_for([division], ANY, FOUR)
     both_ways = 2 * steps + (2 if run.top == "twice" else 0)
     expected = steps if run.shape in {"up", "down"} else both_ways
     assert len(found.notes) == expected * times
@@ -87,7 +89,7 @@ def test_how_many_octaves(octaves: Octaves, division: F, span: tuple[int, int]) 
 
 @given(scale_runs, divisions)
 def test_a_run_starts_on_its_tonic_and_closes_on_it(run: ScaleRun, division: F) -> None:
-    found = run.pass_for(division, ANY)
+    found = run.pass_for([division], ANY, FOUR)
     first, last = found.notes[0], found.closing or found.notes[-1]
     assert first is not None
     assert last is not None
@@ -116,5 +118,5 @@ def test_an_unknown_scale_is_refused_with_those_that_are_known() -> None:
 
 def test_a_run_moves_down_an_octave_when_its_top_does_not_fit() -> None:
     piano = INSTRUMENTS["piano"]
-    found = [ScaleRun(tonic="D", octaves=octaves).pass_for(F(2), piano).notes[0] for octaves in (4, 5)]
+    found = [ScaleRun(tonic="D", octaves=octaves).pass_for([F(2)], piano, FOUR).notes[0] for octaves in (4, 5)]
     assert [pitch.name for pitch in found if pitch] == ["D3", "D2"]

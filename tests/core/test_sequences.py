@@ -9,13 +9,15 @@ from hypothesis import strategies as st
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material import Arpeggio, Material, ScaleRun, Sequence
+from ripresa.core.meter import METERS
 from ripresa.core.scales import SCALES, parse_degrees
 
 ANY = INSTRUMENTS["any"]
+FOUR = METERS["4/4"]
 
 
 def played(material: Material) -> str:
-    found = material.pass_for(F(2), ANY)
+    found = material.pass_for([F(2)], ANY, FOUR)
     return " ".join(pitch.name for pitch in (*found.notes, found.closing) if pitch)
 
 
@@ -55,14 +57,14 @@ def test_what_is_played(material: Material, notes: str) -> None:
 def test_a_group_of_n_over_r_tones_starts_r_minus_n_plus_one_times(scale: str, octaves: int, size: int) -> None:
     sequence = Sequence(scale=scale, octaves=octaves, figure=tuple(range(size)), way="up")
     tones = SCALES[scale].degrees * octaves + 1
-    assert len(sequence.pass_for(F(4), ANY).notes) == (tones - size + 1) * size
+    assert len(sequence.pass_for([F(4)], ANY, FOUR).notes) == (tones - size + 1) * size
 
 
 @given(st.integers(1, 7), st.sampled_from(["there_and_back", "back_and_there"]))
 def test_a_circle_has_the_same_notes_wherever_it_starts(start: int, shape: str) -> None:
     def notes(degree: int) -> list[int]:
         run = ScaleRun(octaves=2, start=degree, shape=shape)  # type: ignore[arg-type]
-        return sorted(pitch.midi for pitch in run.pass_for(F(2), ANY).notes if pitch)
+        return sorted(pitch.midi for pitch in run.pass_for([F(2)], ANY, FOUR).notes if pitch)
 
     assert notes(start) == notes(1)
 

@@ -21,7 +21,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path
     page.get_by_label("material").select_option("one_note")
     page.get_by_label("beats a leg").fill("4")
     page.get_by_label(re.compile("^divisions")).click()
-    page.get_by_label("Or write them in order").fill("2 4")
+    page.get_by_label("Or write them in order", exact=False).fill("2 4")
     page.keyboard.press("Escape")
     page.get_by_label("accents").select_option("every_nth")
     page.get_by_label("notes in a group").fill("3")

@@ -65,7 +65,7 @@ def test_a_broken_file_gets_a_sentence(text: str, says: str, field: str) -> None
         ({"tempo": "84"}, "not a part of this", "tempo"),
         ({"material": {"kind": "opera"}}, "“opera” is not a kind that Ripresa knows", "material.kind"),
         ({"material": {"tonic": "D"}}, "does not say its kind", "material.kind"),
-        ({"legs": [{"division": "9"}]}, "not a division", "legs.division"),
+        ({"legs": [{"division": "17"}]}, "not a division", "legs.division"),
         ({"legs": "2 3 4"}, "should be a list", "legs"),
         ({"seam": "glue"}, "Use 'hold', 'straight_on'", "seam"),
         ({"accents": {"kind": "every_nth", "size": "five"}}, "should be a whole number", "accents.size"),

@@ -776,13 +776,16 @@ export interface components {
              * Legs
              * @default [
              *       {
-             *         "division": "2"
+             *         "division": "2",
+             *         "then": []
              *       },
              *       {
-             *         "division": "3"
+             *         "division": "3",
+             *         "then": []
              *       },
              *       {
-             *         "division": "4"
+             *         "division": "4",
+             *         "then": []
              *       }
              *     ]
              */
@@ -877,17 +880,23 @@ export interface components {
         };
         /**
          * Leg
-         * @description A stretch of a drill with one division.
+         * @description A stretch of a drill with one division, or with several that take turns beat by beat.
          *
          *     Args:
-         *         division: Notes per beat: ½ or 1 to 8.
+         *         division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
+         *         then: Divisions of the beats that follow, before it begins again; up to 16.
          *
          *     Raises:
-         *         OutOfRange: Any other division.
+         *         OutOfRange: Any other division, or too many.
          */
         Leg: {
             /** Division */
             division: string;
+            /**
+             * Then
+             * @default []
+             */
+            then: string[];
         };
         /**
          * NamedClick

@@ -1,8 +1,8 @@
 """How a note is stressed, and which group it belongs to."""
 
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
-Level = Literal["accent", "plain", "ghost"]
+from ripresa.core.place import Level as Level
 
 
 class Mark(NamedTuple):

@@ -1,5 +1,6 @@
 """Arpeggios: the tones of a chord over so many octaves, in a shape, with a turn-round."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
@@ -9,6 +10,7 @@ from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.run import Shape, Top, run_pass
+from ripresa.core.meter import Meter
 from ripresa.core.pitch import parse_tonic, show_tonic
 from ripresa.core.scales import chord_named
 
@@ -50,7 +52,7 @@ class Arpeggio:
         """What it is, in words: ``E♭ minor seventh arpeggio``."""
         return f"{show_tonic(self.tonic)} {chord_named(self.chord).name} arpeggio"
 
-    def pass_for(self, _division: Fraction, instrument: Instrument) -> NotePass:
+    def pass_for(self, _divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: with d tones an octave, counted as in a scale run."""
         tones = chord_named(self.chord)
         notes, closing = run_pass(parse_tonic(self.tonic), tones, self.octaves, self.shape, self.top, 1, instrument)

@@ -1,5 +1,6 @@
 """One note, or a clap: rhythm alone."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
@@ -8,6 +9,8 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.notes import NotePass
+from ripresa.core.meter import Meter
+from ripresa.core.place import slot_numbers
 
 LONGEST = 256
 
@@ -35,7 +38,12 @@ class OneNote:
         """What it is, in words."""
         return "one note"
 
-    def pass_for(self, division: Fraction, _instrument: Instrument) -> NotePass:
-        """Return the notes of a leg at this division: beats × notes per beat, the last one whole."""
-        count = max(1, int(self.beats * division))
+    def pass_for(self, divisions: Sequence[Fraction], _instrument: Instrument, _meter: Meter) -> NotePass:
+        """Return a note for each slot that starts within the beats of the leg."""
+        at, count = Fraction(0), 0
+        for division, _ in slot_numbers(divisions):
+            if at >= self.beats:
+                break
+            at += 1 / division
+            count += 1
         return NotePass((None,) * count, described=plural(self.beats, "beat"))

@@ -1,5 +1,6 @@
 """Scale runs: a scale over so many octaves, in a shape, with a turn-round."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from math import ceil
@@ -10,6 +11,7 @@ from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.run import Shape, Top, run_pass
+from ripresa.core.meter import Meter
 from ripresa.core.pitch import parse_tonic, show_tonic
 from ripresa.core.scales import Scale, parse_degrees, scale_named
 
@@ -83,14 +85,14 @@ class ScaleRun:
             case octaves:
                 return octaves, 1
 
-    def pass_for(self, division: Fraction, instrument: Instrument) -> NotePass:
-        """Return the notes of a leg at this division.
+    def pass_for(self, divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
+        """Return the notes of a leg at these divisions, of which the fastest says how many octaves match.
 
         With d notes an octave and k octaves, there and back, top once: 2dk
         notes, and the closing tonic is note N + 1. Top twice: 2dk + 2 with
         the tonic in it. One way: dk notes and the closing tonic.
         """
-        octaves, times = self.span(division)
+        octaves, times = self.span(max(divisions))
         notes, closing = run_pass(
             parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
         )

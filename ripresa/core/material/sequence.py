@@ -1,5 +1,6 @@
 """Sequences: a figure that steps through a scale or a chord, one degree at a time."""
 
+from collections.abc import Sequence as Several
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
@@ -9,6 +10,7 @@ from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.run import Step, pitch_of, seat
+from ripresa.core.meter import Meter
 from ripresa.core.pitch import parse_tonic, show_tonic
 from ripresa.core.scales import CHORDS, Scale, scale_named
 
@@ -87,7 +89,7 @@ class Sequence:
         named = next((name for figure, name in FIGURES.values() if figure == self.figure), None)
         return f"{show_tonic(self.tonic)} {self.tones.name} in {named or 'figures of ' + str(len(self.figure))}"
 
-    def pass_for(self, _division: Fraction, instrument: Instrument) -> NotePass:
+    def pass_for(self, _divisions: Several[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: figure after figure."""
         top = self.tones.degrees * self.octaves
         up = [[(start + degree, False) for degree in self.figure] for start in self._starts()]

@@ -213,7 +213,7 @@ def _legs(reading: Reading, heard: Sequence[_Heard], beat_seconds: float) -> tup
     widths: dict[tuple[Fraction, int], list[float]] = defaultdict(list)
     words: dict[tuple[Fraction, int], str] = {}
     for number, one in enumerate(heard):
-        division = reading.legs[one.event.leg].division
+        division = one.event.division
         key = division, one.event.slot
         offsets[key].append(one.offset)
         words[key] = "1" if one.event.slot == 0 else one.event.count
@@ -221,7 +221,7 @@ def _legs(reading: Reading, heard: Sequence[_Heard], beat_seconds: float) -> tup
         # Only a gap between two heard neighbours, one slot apart, is a share of the beat.
         if following and following.due == one.due + 1 and following.event.onset == one.event.onset + one.event.length:
             widths[key].append(float(one.event.length) + (following.offset - one.offset) / beat_seconds)
-    divisions = dict.fromkeys(leg.division for leg in reading.legs)
+    divisions = dict.fromkeys(event.division for event in reading.notes)
     return tuple(
         LegFigures(
             division,
@@ -233,7 +233,7 @@ def _legs(reading: Reading, heard: Sequence[_Heard], beat_seconds: float) -> tup
                     float(np.mean(widths[division, slot])) if widths[division, slot] else None,
                     tuple(offsets[division, slot][:_MOST_DOTS]),
                 )
-                for slot in range(max(1, int(division)))
+                for slot in range(division.numerator)
                 if (division, slot) in words
             ),
         )
@@ -247,10 +247,11 @@ def _seams(reading: Reading, heard: Sequence[_Heard], turn_beats: float, bpm: fl
     changes: dict[tuple[Fraction, Fraction], set[tuple[int, int]]] = defaultdict(set)
     for one in heard:
         leg = reading.legs[one.event.leg]
-        before = reading.legs[leg.index - 1].division if leg.index else None
-        if before is None or before == leg.division or one.event.onset - leg.start >= _SEAM_BEATS:
+        before = reading.legs[leg.index - 1].divisions[-1] if leg.index else None
+        after = leg.divisions[0]
+        if before is None or before == after or one.event.onset - leg.start >= _SEAM_BEATS:
             continue
-        key = before, leg.division
+        key = before, after
         offsets[key].append(one.offset)
         turn = int(one.at * bpm / 60 / turn_beats + 1e-6)
         changes[key].add((turn, leg.index))

@@ -4,7 +4,7 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill import Drill
-from ripresa.core.exact import label
+from ripresa.core.exact import division_label, label
 from ripresa.core.instrument import instrument_named
 from ripresa.core.meter import meter_named
 from ripresa.core.studio import KeptDrill
@@ -40,7 +40,7 @@ def drill_shape(kept: KeptDrill) -> DrillShape:
 def drill_line(kept: KeptDrill) -> DrillLine:
     """Return a drill as a line of a list."""
     drill = kept.drill
-    divisions = [label(leg.division) for leg in drill.legs]
+    divisions = [division_label(*leg.divisions) for leg in drill.legs]
     shown = divisions if len(divisions) <= 8 else [*divisions[:7], "…"]
     return DrillLine(
         id=kept.id,

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.accents import Level
 from ripresa.core.click.plans import ClickLevel
-from ripresa.core.exact import decimal, label, plural
+from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.place import Kind
 from ripresa.core.reading import Event, Reading
@@ -150,7 +150,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         seconds=decimal(found.seconds, 1),
         peak_nps=decimal(found.speeds.peak_nps, 1),
         average_nps=decimal(found.speeds.average_nps, 1),
-        fastest=label(fastest),
+        fastest=division_label(fastest),
         working=working(bpm, fastest),
         gears=[_gear(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
@@ -178,7 +178,7 @@ def _legs(found: Sums) -> list[LegShape]:
     return [
         LegShape(
             index=row.leg.index,
-            division=label(row.leg.division),
+            division=division_label(*row.leg.divisions),
             nps=decimal(row.nps, 1),
             gap_ms=decimal(row.gap_seconds * 1000, 1),
             notes=row.leg.notes,
@@ -197,7 +197,7 @@ def _gear(change: GearChange) -> GearShape:
     percent = change.speed_change * 100
     sign = "+" if percent > 0 else ""
     return GearShape(
-        name=f"{label(change.before)} → {label(change.after)}",
+        name=f"{division_label(change.before)} → {division_label(change.after)}",
         sentence=(
             f"{before} → {after} ms, gap × {decimal(change.gap_ratio, 3)}, speed {sign}{decimal(percent, 0)} %. "
             "The beat does not move."
@@ -208,9 +208,9 @@ def _gear(change: GearChange) -> GearShape:
 
 def _home(home: Home) -> HomeShape | None:
     sentences = []
-    title = f"{label(home.division)} a beat"
+    title = f"{division_label(home.division)} a beat"
     if home.groups and home.groups.crosses_beat:
-        title = f"Groups of {home.groups.size} on {label(home.division)} a beat"
+        title = f"Groups of {home.groups.size} on {division_label(home.division)} a beat"
         sentences.append(
             f"Home on a beat after {plural(home.groups.beat_notes, 'note')}, "
             f"{plural(home.groups.beat_beats, 'beat')}; on a bar line after "
@@ -233,7 +233,7 @@ def _walk(walk: WalkSums) -> HomeShape:
     ]
     if walk.walked_bars < walk.bars:
         sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
-    return HomeShape(title=f"Accent walk on {label(walk.division)} a beat", sentences=sentences, starts="")
+    return HomeShape(title=f"Accent walk on {division_label(walk.division)} a beat", sentences=sentences, starts="")
 
 
 def _starts(landings: tuple[Landing, ...]) -> str:
@@ -297,11 +297,11 @@ def _event(event: Event, start: Fraction) -> EventShape:
 
 def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[GroupShape]:
     found = []
-    division = reading.legs[events[0].leg].division
+    divisions = reading.legs[events[0].leg].divisions
     grouped = [event for event in events if event.group is not None]
     for number, inside in groupby(grouped, key=lambda event: event.group):
         members = list(inside)
-        if number is None or not _crosses(reading, division):
+        if number is None or not _crosses(reading, divisions):
             continue
         last = members[-1]
         found.append(
@@ -312,9 +312,9 @@ def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[Grou
     return found
 
 
-def _crosses(reading: Reading, division: Fraction) -> bool:
+def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
     size = getattr(reading.drill.accents, "size", 0)
-    return bool(size) and division % size != 0
+    return bool(size) and any(division % size != 0 for division in divisions)
 
 
 def _words(events: list[Event]) -> str:

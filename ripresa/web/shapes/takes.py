@@ -4,7 +4,7 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climb import Evenness
-from ripresa.core.exact import label
+from ripresa.core.exact import division_label, label
 from ripresa.core.studio import Take
 from ripresa.core.takes import Figures, Interval, LegFigures, Mark
 from ripresa.core.takes.judge import Source, spread_limit
@@ -128,7 +128,7 @@ def _figures(figures: Figures, evenness: Evenness, is_calibrated: bool) -> Figur
         legs=[_leg(leg) for leg in figures.legs],
         seams=[
             SeamShape(
-                name=f"{label(seam.before)} → {label(seam.after)}",
+                name=f"{division_label(seam.before)} → {division_label(seam.after)}",
                 sentence=_seam(seam.offset, seam.changes),
             )
             for seam in figures.seams
@@ -140,7 +140,7 @@ def _figures(figures: Figures, evenness: Evenness, is_calibrated: bool) -> Figur
 
 def _leg(leg: LegFigures) -> LegDotsShape:
     return LegDotsShape(
-        division=label(leg.division),
+        division=division_label(leg.division),
         slots=[
             SlotShape(
                 slot=slot.slot,

@@ -2,6 +2,20 @@ import { useContext, useEffect, useId, useRef, useState } from "react";
 import type { Choice, Drill } from "../../api/client";
 import { BriefContext, useRefusal } from "../../ui/brief/context";
 
+type Leg = Drill["legs"][number];
+
+const DIVISION = /^(½|\d{1,2}([:/]\d{1,2})?)$/;
+const RIGHT = "Use ½, 1 to 16, 3:2 for three in the time of two beats, or 6+5 for beats that take turns.";
+
+const sign = (division: string) => (division === "1/2" ? "½" : division.replace("/", ":"));
+const written = (leg: Leg) => [leg.division, ...leg.then].map(sign).join("+");
+const legOf = (word: string): Leg => {
+  const [division = "", ...then] = word
+    .split("+")
+    .map((one) => (one === "½" ? "1/2" : one.replace(":", "/")));
+  return { division, then };
+};
+
 type Props = {
   legs: Drill["legs"];
   divisions: readonly Choice[];
@@ -15,7 +29,7 @@ export function Divisions({ legs, divisions, onChange }: Props) {
   const refusal = useRefusal("legs");
   const box = useRef<HTMLSpanElement>(null);
   const panel = useId();
-  const shown = legs.map((leg) => divisions.find((one) => one.value === leg.division)?.label ?? leg.division);
+  const shown = legs.map(written);
   const inBrief = shown.length > 12 ? [...shown.slice(0, 11), `… (${shown.length} legs)`] : shown;
 
   useEffect(() => {
@@ -71,20 +85,13 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
   const type = (next: string) => {
     setTyped(next);
     const words = next.split(/[\s,→]+/).filter((word) => word);
-    const unknown = words.find((word) => !divisions.some((one) => one.label === word || one.value === word));
+    const unknown = words.find((word) => !word.split("+").every((one) => DIVISION.test(one)));
     if (unknown || words.length === 0) {
-      const offered = divisions.map((one) => one.label).join(" ");
-      setRefused(
-        unknown ? `“${unknown}” is not a division. Use ${offered}.` : `Write at least one of ${offered}.`,
-      );
+      setRefused(unknown ? `“${unknown}” is not a division. ${RIGHT}` : `Write at least one. ${RIGHT}`);
       return;
     }
     setRefused("");
-    onChange(
-      words.map((word) => ({
-        division: divisions.find((one) => one.label === word || one.value === word)?.value ?? word,
-      })),
-    );
+    onChange(words.map(legOf));
   };
   const change = (next: Drill["legs"]) => {
     setRefused("");
@@ -101,14 +108,14 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
             type="button"
             className="button button-small"
             aria-label={`Add a leg with ${one.label} a beat`}
-            onClick={() => change([...legs, { division: one.value }])}
+            onClick={() => change([...legs, { division: one.value, then: [] }])}
           >
             {one.label}
           </button>
         ))}
       </div>
       <label className="block mt-3">
-        Or write them in order
+        Or write them in order; 6+5 takes turns beat by beat, 3:2 is three in two beats
         <input
           className="field"
           value={typed}

@@ -77,7 +77,12 @@ type GutterProps = { division: string; barLabel: string | undefined; narrow: boo
 function Gutter({ division, barLabel, narrow, scale }: GutterProps) {
   return (
     <g>
-      <text className="fill-primary font-bold font-display" x={0} y={54 * scale} fontSize={26 * scale}>
+      <text
+        className="fill-primary font-bold font-display"
+        x={0}
+        y={54 * scale}
+        fontSize={(division.length > 2 ? 18 : 26) * scale}
+      >
         {division}
       </text>
       <text className="fill-soft" x={0} y={74 * scale} fontSize={13}>

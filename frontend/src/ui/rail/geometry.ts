@@ -25,7 +25,7 @@ export function geometry(
   width: number,
   { scale = 1, labelled = true } = {},
 ): Geometry {
-  const gutter = labelled ? (width < 560 ? 52 : 84) : 4;
+  const gutter = labelled ? (width < 560 ? 56 : 84) : 4;
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null));

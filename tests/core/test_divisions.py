@@ -1,0 +1,83 @@
+"""Divisions beat by beat, and n notes in the time of m beats."""
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import division_label
+from ripresa.core.material import OneNote
+from ripresa.core.reading import read
+from ripresa.core.sums import sums
+
+
+def mixed(*divisions: int | str, beats: int = 4, meter: str = "4/4") -> Drill:
+    first, *then = (F(division) for division in divisions)
+    return Drill(material=OneNote(beats=beats), legs=(Leg(first, tuple(then)),), meter=meter)
+
+
+def test_divisions_take_turns_beat_by_beat() -> None:
+    notes = read(mixed(6, 5)).notes
+    assert [sum(1 for note in notes if note.beat == beat) for beat in (1, 2, 3, 4)] == [6, 5, 6, 5]
+    assert [note.division for note in notes[4:8]] == [6, 6, 5, 5]
+
+
+def test_the_gear_changes_of_a_mixed_leg_are_told_both_ways() -> None:
+    found = sums(read(mixed(6, 5)), F(84))
+    assert [(gear.before, gear.after) for gear in found.gears] == [(6, 5), (5, 6)]
+
+
+def test_four_eighths_four_sixteenths_and_eight_thirty_seconds_at_76() -> None:
+    found = sums(read(mixed(2, 2, 4, 8)), F(76))
+    assert (round(float(found.speeds.peak_nps), 2), round(float(found.speeds.average_nps), 2)) == (10.13, 5.07)
+
+
+def test_three_in_the_time_of_two_beats() -> None:
+    notes = read(mixed("3/2")).notes
+    assert [note.onset for note in notes] == [0, F(2, 3), F(4, 3), 2, F(8, 3), F(10, 3)]
+    assert [(note.beat, note.slot, note.count) for note in notes[:3]] == [(1, 0, "1"), (1, 1, "trip"), (2, 2, "let")]
+
+
+def test_five_in_the_time_of_three_crosses_no_bar_line_in_three_four() -> None:
+    notes = read(mixed("5/3", beats=6, meter="3/4")).notes
+    assert [note.onset for note in notes[:6]] == [0, F(3, 5), F(6, 5), F(9, 5), F(12, 5), 3]
+
+
+def test_thirteen_a_beat_can_be_laid_out() -> None:
+    assert len(read(mixed(13, beats=1)).notes) == 13
+
+
+@settings(max_examples=50, deadline=None)
+@given(
+    st.lists(st.fractions(F(1, 4), 12, max_denominator=4).filter(lambda d: d.numerator <= 16), min_size=1, max_size=4),
+    st.integers(1, 12),
+)
+def test_a_leg_lasts_as_long_as_its_beats_say(divisions: list[F], beats: int) -> None:
+    first, *then = divisions
+    reading = read(Drill(material=OneNote(beats=beats), legs=(Leg(first, tuple(then)),), seam="straight_on"))
+    onsets = [event.onset for event in reading.events]
+    assert onsets == sorted(set(onsets))
+    assert reading.legs[0].pass_beats >= beats
+
+
+@pytest.mark.parametrize(
+    ("divisions", "written"),
+    [((F(1, 2),), "½"), ((F(3, 2),), "3:2"), ((F(5, 4),), "5:4"), ((F(6), F(5)), "6+5"), ((F(2), F(3, 2)), "2+3:2")],
+)
+def test_divisions_are_written_as_teachers_write_them(divisions: tuple[F, ...], written: str) -> None:
+    assert division_label(*divisions) == written
+
+
+@pytest.mark.parametrize("division", [F(0), F(-2), F(17), F(1, 9), F(17, 2)])
+def test_divisions_that_cannot_be_laid_out_are_refused(division: F) -> None:
+    with pytest.raises(OutOfRange, match="not a division that can be laid out") as refused:
+        Leg(division)
+    assert refused.value.field == "legs.division"
+
+
+def test_at_most_sixteen_divisions_take_turns() -> None:
+    with pytest.raises(OutOfRange, match="Up to 16"):
+        Leg(F(2), (F(3),) * 16)
