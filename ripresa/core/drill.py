@@ -46,14 +46,14 @@ class Leg:
 
     Args:
         division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
-        then: Divisions of the beats that follow, before it begins again; up to 16.
+        following: Divisions of the beats that follow, before it begins again; up to 16.
 
     Raises:
         OutOfRange: Any other division, or too many.
     """
 
     division: Exact
-    then: tuple[Exact, ...] = ()
+    following: tuple[Exact, ...] = ()
 
     def __post_init__(self) -> None:
         for division in self.divisions:
@@ -64,13 +64,13 @@ class Leg:
                     f"{MOST_BEATS_A_SPAN} beats.",
                     field="legs.division",
                 )
-        if len(self.then) >= MOST_MIXED:
+        if len(self.following) >= MOST_MIXED:
             raise OutOfRange(f"Up to {MOST_MIXED} divisions take turns in a leg.", field="legs.division")
 
     @property
     def divisions(self) -> tuple[Fraction, ...]:
         """All divisions, in the order in which they take turns."""
-        return (self.division, *self.then)
+        return (self.division, *self.following)
 
     @property
     def fastest(self) -> Fraction:

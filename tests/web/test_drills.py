@@ -18,7 +18,7 @@ def test_a_new_drill_may_leave_everything_to_the_server(client: FlaskClient) -> 
     made = client.post("/api/drills", json={"drill": {"title": "New drill"}})
     assert made.status_code == 201
     assert made.json is not None
-    assert made.json["drill"]["legs"] == [{"division": str(division), "then": []} for division in (2, 3, 4)]
+    assert made.json["drill"]["legs"] == [{"division": str(division), "following": []} for division in (2, 3, 4)]
 
 
 def test_each_change_is_a_version_and_old_ones_are_found(client: FlaskClient, studio: Studio) -> None:

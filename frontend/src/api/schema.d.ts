@@ -777,15 +777,15 @@ export interface components {
              * @default [
              *       {
              *         "division": "2",
-             *         "then": []
+             *         "following": []
              *       },
              *       {
              *         "division": "3",
-             *         "then": []
+             *         "following": []
              *       },
              *       {
              *         "division": "4",
-             *         "then": []
+             *         "following": []
              *       }
              *     ]
              */
@@ -884,7 +884,7 @@ export interface components {
          *
          *     Args:
          *         division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
-         *         then: Divisions of the beats that follow, before it begins again; up to 16.
+         *         following: Divisions of the beats that follow, before it begins again; up to 16.
          *
          *     Raises:
          *         OutOfRange: Any other division, or too many.
@@ -893,10 +893,10 @@ export interface components {
             /** Division */
             division: string;
             /**
-             * Then
+             * Following
              * @default []
              */
-            then: string[];
+            following: string[];
         };
         /**
          * NamedClick

@@ -8,12 +8,12 @@ const DIVISION = /^(½|\d{1,2}([:/]\d{1,2})?)$/;
 const RIGHT = "Use ½, 1 to 16, 3:2 for three in the time of two beats, or 6+5 for beats that take turns.";
 
 const sign = (division: string) => (division === "1/2" ? "½" : division.replace("/", ":"));
-const written = (leg: Leg) => [leg.division, ...leg.then].map(sign).join("+");
+const written = (leg: Leg) => [leg.division, ...leg.following].map(sign).join("+");
 const legOf = (word: string): Leg => {
-  const [division = "", ...then] = word
+  const [division = "", ...following] = word
     .split("+")
     .map((one) => (one === "½" ? "1/2" : one.replace(":", "/")));
-  return { division, then };
+  return { division, following };
 };
 
 type Props = {
@@ -108,7 +108,7 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
             type="button"
             className="button button-small"
             aria-label={`Add a leg with ${one.label} a beat`}
-            onClick={() => change([...legs, { division: one.value, then: [] }])}
+            onClick={() => change([...legs, { division: one.value, following: [] }])}
           >
             {one.label}
           </button>

@@ -15,7 +15,7 @@ const BEATS = 16;
 const CLICK: Drill = {
   title: "Latency",
   material: { kind: "one_note", beats: BEATS },
-  legs: [{ division: "1", then: [] }],
+  legs: [{ division: "1", following: [] }],
   bpm: "90",
   meter: "4/4",
   seam: "hold",
