@@ -98,6 +98,16 @@ class LegReading:
     out_of_range: int
 
     @property
+    def enters(self) -> Fraction:
+        """The division with which the leg begins."""
+        return self.divisions[0]
+
+    @property
+    def leaves(self) -> Fraction:
+        """The division of the last note of the pass."""
+        return self.last[1]
+
+    @property
     def division(self) -> Fraction:
         """The fastest division: the one that sets the speed."""
         return max(self.divisions)

@@ -155,7 +155,7 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     )
     onsets = [event.onset for event in reading.notes]
     divisions = tuple(dict.fromkeys(division for leg in reading.legs for division in leg.divisions))
-    changes = dict.fromkeys(pair for pair in pairwise(_in_turn(reading)) if pair[0] != pair[1])
+    changes = dict.fromkeys(pair for pair in _changes(reading) if pair[0] != pair[1])
     fastest = reading.drill.fastest_division
     return Sums(
         bpm=bpm,
@@ -173,12 +173,14 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     )
 
 
-def _in_turn(reading: Reading) -> Iterator[Fraction]:
-    """Yield the divisions in the order in which they come; a mixed leg comes back to its first."""
+def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction]]:
+    """Yield every step from one division to the next: inside mixed legs, round and round, and between legs."""
+    before: LegReading | None = None
     for leg in reading.legs:
-        yield from leg.divisions
-        if len(leg.divisions) > 1:
-            yield leg.divisions[0]
+        if before:
+            yield before.leaves, leg.enters
+        yield from pairwise((*leg.divisions, leg.divisions[0]) if len(leg.divisions) > 1 else ())
+        before = leg
 
 
 def warnings(reading: Reading) -> tuple[str, ...]:

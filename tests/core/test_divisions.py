@@ -30,6 +30,11 @@ def test_the_gear_changes_of_a_mixed_leg_are_told_both_ways() -> None:
     assert [(gear.before, gear.after) for gear in found.gears] == [(6, 5), (5, 6)]
 
 
+def test_between_legs_the_change_is_from_the_beat_that_was_played_last() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=(Leg(F(6), (F(5),)), Leg(F(3))))
+    assert [(gear.before, gear.after) for gear in sums(read(drill), F(84)).gears] == [(6, 5), (5, 6), (5, 3)]
+
+
 def test_four_eighths_four_sixteenths_and_eight_thirty_seconds_at_76() -> None:
     found = sums(read(mixed(2, 2, 4, 8)), F(76))
     assert (round(float(found.speeds.peak_nps), 2), round(float(found.speeds.average_nps), 2)) == (10.13, 5.07)

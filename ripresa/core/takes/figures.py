@@ -247,8 +247,8 @@ def _seams(reading: Reading, heard: Sequence[_Heard], turn_beats: float, bpm: fl
     changes: dict[tuple[Fraction, Fraction], set[tuple[int, int]]] = defaultdict(set)
     for one in heard:
         leg = reading.legs[one.event.leg]
-        before = reading.legs[leg.index - 1].divisions[-1] if leg.index else None
-        after = leg.divisions[0]
+        before = reading.legs[leg.index - 1].leaves if leg.index else None
+        after = leg.enters
         if before is None or before == after or one.event.onset - leg.start >= _SEAM_BEATS:
             continue
         key = before, after

@@ -176,7 +176,7 @@ def calibrate(body: LatencyBody) -> Response:
 
 def gear_changes(reading: Reading, body: StandInBody, end: float) -> list[float]:
     """Return when the division changes, in seconds, over all turns up to the end."""
-    starts = [after.start for before, after in pairwise(reading.legs) if before.divisions[-1] != after.divisions[0]]
+    starts = [after.start for before, after in pairwise(reading.legs) if before.leaves != after.enters]
     turn = float(span_seconds(reading.loop_beats, body.bpm))
     turns = int(end / turn) + 1
     return [turn * number + float(span_seconds(start, body.bpm)) for number in range(turns) for start in starts]

@@ -86,7 +86,7 @@ function Gutter({ division, barLabel, narrow, scale }: GutterProps) {
         {division}
       </text>
       <text className="fill-soft" x={0} y={74 * scale} fontSize={13}>
-        a beat
+        {division.includes(":") ? "beats" : "a beat"}
       </text>
       {barLabel && (
         <text className="fill-soft" x={0} y={18 * scale} fontSize={13}>
