@@ -8,11 +8,12 @@ from typing import Annotated
 
 from ripresa.core.exact import ByKind
 from ripresa.core.material.arpeggio import Arpeggio
+from ripresa.core.material.count import Count
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.one_note import OneNote
 from ripresa.core.material.scale_run import ScaleRun
 from ripresa.core.material.sequence import Sequence
 
-Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote, ByKind()]
+Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count, ByKind()]
 
-__all__ = ["Arpeggio", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence"]
+__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence"]

@@ -1,0 +1,52 @@
+"""A rhythm written as a count: the way back from a reading to words that can be typed."""
+
+from collections.abc import Iterable
+from fractions import Fraction
+from itertools import groupby
+
+from ripresa.core.place import Level
+from ripresa.core.reading import Event
+
+_WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
+_SIGNS: dict[Level, str] = {"accent": ">", "ghost": "~", "plain": ""}
+
+
+def count_text(events: Iterable[Event]) -> str | None:
+    """Return the count of some events, with bar lines; None where it cannot be typed (slots that span beats).
+
+    A silence is said where it begins, and on every beat that it goes through.
+
+    >>> from ripresa.core.drill import Drill, Leg
+    >>> from ripresa.core.material import Count
+    >>> from ripresa.core.reading import read
+    >>> count_text(read(Drill(material=Count("1 & a 2 (3) 4 trip let"), legs=(Leg(Fraction(1)),))).events)
+    '>1 & a >2 (3) >4 trip let'
+    """
+    bars = []
+    silent = False
+    for _, inside in groupby(events, key=lambda event: event.bar):
+        words = []
+        for event in inside:
+            begins = event.kind == "note" or (event.kind != "hold" and (event.slot == 0 or not silent))
+            silent = event.kind in {"rest", "air"} or (silent and event.kind == "hold")
+            if not begins:
+                continue
+            word = _word(event)
+            if word is None:
+                return None
+            words.append(word)
+        bars.append(" ".join(words))
+    return " | ".join(bars)
+
+
+def _word(event: Event) -> str | None:
+    if event.slot and event.division.denominator > 1:
+        return None
+    word = _slot_word(event.division, event.beat, event.slot)
+    return f"({word})" if event.kind != "note" else _SIGNS[event.accent] + word
+
+
+def _slot_word(division: Fraction, beat: int, slot: int) -> str:
+    if division.numerator in _WORDS:
+        return _WORDS[division.numerator][slot] or str(beat)
+    return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"

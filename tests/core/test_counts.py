@@ -1,0 +1,137 @@
+"""Rhythms typed as a count, and written as one."""
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ripresa.core.accents import EachBeat, NoAccents
+from ripresa.core.count_text import count_text
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.material import Count, OneNote
+from ripresa.core.reading import Reading, read
+from tests.strategies import legs
+
+
+def counted(text: str, meter: str = "4/4") -> Reading:
+    return read(Drill(material=Count(text), legs=legs(1), meter=meter, accents=NoAccents()))
+
+
+def onsets(text: str) -> list[str]:
+    return [str(event.onset) for event in counted(text).notes]
+
+
+@pytest.mark.parametrize(
+    ("text", "at"),
+    [
+        ("1 2 3 4", "0 1 2 3"),
+        ("1 & a 2 e & (3) 4 &", "0 1/2 3/4 1 5/4 3/2 3 7/2"),
+        ("1 trip let (2) trip let", "0 1/3 2/3 4/3 5/3"),
+        ("1/5 .2 .3 .4 .5", "0 1/5 2/5 3/5 4/5"),
+        ("1/7 .4", "0 3/7"),
+        ("1 3 | 1 3", "0 2 4 6"),
+        ("1 4 1", "0 3 4"),
+        ("(1) & | (1) a", "1/2 19/4"),
+        ("1 | | 1", "0 8"),
+        ("1 + 2 and", "0 1/2 1 3/2"),
+    ],
+)
+def test_where_the_notes_of_a_count_fall(text: str, at: str) -> None:
+    assert " ".join(onsets(text)) == at
+
+
+def test_what_is_not_said_is_held_and_brackets_are_silence() -> None:
+    sounding = [(str(event.onset), str(length)) for event, length in counted("1 & a 2 (3) 4").sounding()]
+    assert sounding == [("0", "1/2"), ("1/2", "1/4"), ("3/4", "1/4"), ("1", "1"), ("3", "1")]
+
+
+def test_accents_and_ghosts_are_said() -> None:
+    levels = [event.accent for event in counted(">1 & ~2 &").notes]
+    assert levels == ["accent", "plain", "ghost", "plain"]
+
+
+def test_what_the_count_says_of_an_accent_stands_over_the_rule() -> None:
+    reading = read(Drill(material=Count("~1 & >2 &"), legs=legs(1), accents=EachBeat()))
+    assert [event.accent for event in reading.notes] == ["ghost", "plain", "accent", "plain"]
+
+
+def test_halves_and_quarters_share_one_grid() -> None:
+    assert {event.division for event in counted("1 & 2 e & a 3 trip let").notes} == {F(4), F(3)}
+
+
+def test_each_leg_plays_the_count_again() -> None:
+    reading = read(Drill(material=Count("1 2 &"), legs=legs(1, 1), accents=NoAccents()))
+    assert [event.onset for event in reading.notes] == [0, 1, F(3, 2), 4, 5, F(11, 2)]
+
+
+words = st.sampled_from(["", "&", "e & a", "e", "a", "& a", "trip let", "let"])
+fillings = st.sampled_from(["{}", "({})", ">{}", "~{}"])
+
+
+@st.composite
+def counts(draw: st.DrawFn) -> str:
+    bars = []
+    for _ in range(draw(st.integers(1, 3))):
+        beats = []
+        for beat in range(1, 5):
+            said = [str(beat), *draw(words).split()]
+            beats.append(" ".join(draw(fillings).format(word) for word in said))
+        bars.append(" ".join(beats))
+    return " | ".join(bars)
+
+
+@settings(max_examples=120, deadline=None)
+@given(counts())
+def test_a_count_comes_back_from_its_reading_with_every_onset(text: str) -> None:
+    reading = counted(text)
+    written = count_text(reading.events)
+    assert written is not None
+    again = counted(written)
+    assert [(event.onset, event.accent) for event in again.notes] == [
+        (event.onset, event.accent) for event in reading.notes
+    ]
+
+
+@given(st.integers(1, 8), st.integers(1, 8))
+def test_every_plain_rhythm_is_shown_as_a_count_that_can_be_typed(division: int, beats: int) -> None:
+    reading = read(Drill(material=OneNote(beats=beats), legs=legs(division)))
+    written = count_text(reading.events)
+    assert written is not None
+    assert [event.onset for event in counted(written).notes] == [event.onset for event in reading.notes]
+
+
+def test_slots_that_span_beats_cannot_be_typed_and_say_so() -> None:
+    assert count_text(read(Drill(material=OneNote(beats=2), legs=(Leg(F(3, 2)),))).events) is None
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "at least one beat"),
+        ("| |", "at least one beat"),
+        ("& 1", "Word 1 of the count, “&”, has no beat before it"),
+        ("1 & | & 2", "Word 4 of the count, “&”, has no beat before it"),
+        ("1 2 2 4", "Word 3 of the count, “2”, comes after beat 2. Write 3, or 1 for the next bar"),
+        ("1 boom", "Word 2 of the count, “boom”, is not a word of a count"),
+        ("1 (2", "Word 2 of the count, “(2”, is not a word of a count"),
+        ("1 trip &", "Word 3 of the count, “&”, does not go with trip in beat 1"),
+        ("1 a e", "Word 3 of the count, “e”, comes too late in beat 1"),
+        ("1 & &", "Word 3 of the count, “&”, comes too late"),
+        ("1 .2", "needs the division at its beat: 1/5 .2 .3"),
+        ("1/5 .6", "is not a slot of 5 a beat. Use .2 to .5"),
+        ("1/99", "asks for more slots than a beat has"),
+        ("0 &", "is not a beat"),
+    ],
+)
+def test_what_cannot_be_read_is_refused_at_its_place(text: str, says: str) -> None:
+    with pytest.raises(RipresaError) as refused:
+        Count(text)
+    assert says in refused.value.message
+    assert refused.value.field == "material.text"
+
+
+def test_a_bar_with_more_beats_than_the_meter_is_refused() -> None:
+    with pytest.raises(OutOfRange, match="Bar 2 of the count has a beat 4, and the meter has 3 beats a bar"):
+        counted("1 2 3 1 2 3 4", meter="3/4")
