@@ -7,10 +7,10 @@ from hypothesis import strategies as st
 from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.click import CLICK_PLANS, NamedClick
 from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
-from ripresa.core.hands import ByOrder, NoHands
+from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, OneNote, ScaleRun, Sequence
+from ripresa.core.material import Arpeggio, Count, OneNote, ScaleRun, Sequence
 from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
@@ -43,9 +43,11 @@ sequences = st.builds(
     figure=st.lists(st.integers(-1, 2), min_size=2, max_size=4).map(tuple),
     way=st.sampled_from(["up", "down", "there_and_back"]),
 )
-materials = st.one_of(scale_runs, arpeggios, sequences, st.builds(OneNote, beats=st.integers(1, 9)))
+counts = st.sampled_from(["1 & 2 e & a", "(1) trip 2/5 .3", "1 | 2 &"]).map(Count)
+materials = st.one_of(scale_runs, arpeggios, sequences, counts, st.builds(OneNote, beats=st.integers(1, 9)))
 hands = st.one_of(
     st.just(NoHands()),
+    st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
     st.builds(
         ByOrder,
         cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K"]), min_size=1, max_size=6).map(tuple),

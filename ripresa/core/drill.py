@@ -10,7 +10,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.hands import Hands, NoHands
 from ripresa.core.instrument import instrument_named
-from ripresa.core.material import Material, ScaleRun
+from ripresa.core.material import Count, Material, ScaleRun
 from ripresa.core.meter import meter_named
 from ripresa.core.tempo import check_bpm
 
@@ -127,4 +127,6 @@ class Drill:
     @property
     def fastest_division(self) -> Fraction:
         """Most notes per beat of any leg: the one that sets the peak speed."""
+        if isinstance(self.material, Count):
+            return self.material.fastest_division
         return max(leg.fastest for leg in self.legs)

@@ -61,6 +61,10 @@ def test_halves_and_quarters_share_one_grid() -> None:
     assert {event.division for event in counted("1 & 2 e & a 3 trip let").notes} == {F(4), F(3)}
 
 
+def test_the_speed_of_a_count_is_that_of_its_fastest_beat() -> None:
+    assert Drill(material=Count("1 & 2 e & a 3"), legs=legs(8)).fastest_division == 4
+
+
 def test_each_leg_plays_the_count_again() -> None:
     reading = read(Drill(material=Count("1 2 &"), legs=legs(1, 1), accents=NoAccents()))
     assert [event.onset for event in reading.notes] == [0, 1, F(3, 2), 4, 5, F(11, 2)]

@@ -30,6 +30,21 @@ def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Serve
     expect(page.get_by_text(re.compile("✓ kept, version"))).to_be_visible()
 
 
+def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Server) -> None:
+    new_drill(page, demo.home)
+    page.get_by_label("material").select_option("count")
+    rhythm = page.get_by_label("rhythm as a count")
+    rhythm.fill("1 & 2 boom 3")
+    expect(page.get_by_role("alert").first).to_contain_text("Word 4 of the count, “boom”, is not a word of a count")
+    expect(rhythm).to_have_value("1 & 2 boom 3")
+    rhythm.fill("1 & (2) & 3")
+    page.get_by_label("times").select_option("1")
+    page.get_by_label("hands", exact=True).select_option("place")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_text("As a count:")).to_contain_text(">1 & (2) & >3")
+    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 2 motions")
+
+
 def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Server) -> None:
     new_drill(page, demo.home)
     page.get_by_label("title of the drill").fill("Half said")

@@ -460,6 +460,10 @@ export interface components {
             cycles: components["schemas"]["Choice"][];
             /** Restarts */
             restarts: components["schemas"]["Choice"][];
+            /** Leads */
+            leads: components["schemas"]["Choice"][];
+            /** Odd Schools */
+            odd_schools: components["schemas"]["Choice"][];
             /** Clicks */
             clicks: components["schemas"]["Choice"][];
             /** Instruments */
@@ -734,6 +738,60 @@ export interface components {
             kind: "by_order";
         };
         /**
+         * ByPlace
+         * @description The arm swings through every slot.
+         *
+         *     With 2 a beat the number is down and & up; with 4 the number and & are down, e and a up.
+         *
+         *     Taking a note away changes nothing; its slot becomes an air stroke.
+         *
+         *     Args:
+         *         lead: Which way the arm goes on the beat.
+         *         odd: Whether threes, fives and sevens alternate through the beats, or restart on each.
+         */
+        ByPlace: {
+            /**
+             * Lead
+             * @default down
+             * @enum {string}
+             */
+            lead: "down" | "up";
+            /**
+             * Odd
+             * @default through
+             * @enum {string}
+             */
+            odd: "through" | "restart";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "by_place";
+        };
+        /**
+         * Count
+         * @description A rhythm as it is said. It brings its own divisions; those of the legs only say how often it is played.
+         *
+         *     Args:
+         *         text: Words as ``parse_count`` takes them, up to 4000 signs.
+         *
+         *     Raises:
+         *         Unreadable: A word cannot be read; the sentence says which, and what would be right.
+         *         OutOfRange: It is too long.
+         */
+        Count: {
+            /**
+             * Text
+             * @default 1 & 2 & 3 & 4 &
+             */
+            text: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+        };
+        /**
          * Drill
          * @description What is practised.
          *
@@ -771,7 +829,7 @@ export interface components {
              *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"];
             /**
              * Legs
              * @default [
@@ -818,7 +876,7 @@ export interface components {
              *       "kind": "none"
              *     }
              */
-            hands: components["schemas"]["ByOrder"] | components["schemas"]["NoHands"];
+            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["NoHands"];
             /**
              * Accents
              * @default {
@@ -1219,6 +1277,8 @@ export interface components {
             twins: components["schemas"]["TwinShape"][];
             /** Homes */
             homes: components["schemas"]["HomeShape"][];
+            /** Count */
+            count: string;
             /** Dial */
             dial: string;
             /** Warnings */

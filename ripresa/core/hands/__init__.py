@@ -8,8 +8,9 @@ from typing import Annotated
 
 from ripresa.core.exact import ByKind
 from ripresa.core.hands.by_order import ByOrder
+from ripresa.core.hands.by_place import ByPlace
 from ripresa.core.hands.none import NoHands
 
-Hands = Annotated[ByOrder | NoHands, ByKind()]
+Hands = Annotated[ByOrder | ByPlace | NoHands, ByKind()]
 
-__all__ = ["ByOrder", "Hands", "NoHands"]
+__all__ = ["ByOrder", "ByPlace", "Hands", "NoHands"]

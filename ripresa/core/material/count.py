@@ -43,6 +43,11 @@ class Count:
         short = self.text if len(self.text) <= 40 else self.text[:39] + "…"
         return f"the count {short}"
 
+    @property
+    def fastest_division(self) -> Fraction:
+        """Most slots of any beat that is said."""
+        return Fraction(max(beat.division for beat in parse_count(self.text)))
+
     def pass_for(self, _divisions: Sequence[Fraction], _instrument: Instrument, meter: Meter) -> NotePass:
         """Return the rhythm of a leg, one slot after the other; what is not said is the held part of what was.
 

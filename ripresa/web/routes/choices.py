@@ -13,6 +13,7 @@ from ripresa.core.climb import EVENNESS
 from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS
 from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
+from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material.run import SHAPES, TOPS
 from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
@@ -64,6 +65,8 @@ class Choices(BaseModel):
     seams: list[Choice]
     cycles: list[Choice]
     restarts: list[Choice]
+    leads: list[Choice]
+    odd_schools: list[Choice]
     clicks: list[Choice]
     instruments: list[Choice]
     settings: list[Choice]
@@ -109,6 +112,8 @@ def list_choices() -> Response:
                 for cycle, name in CYCLES.values()
             ],
             restarts=_named(RESTARTS),
+            leads=_named(LEADS),
+            odd_schools=_named(ODD_SCHOOLS),
             clicks=[Choice(value=key, label=plan.name, why=plan.why) for key, plan in CLICK_PLANS.items()],
             instruments=[Choice(value=key, label=one.name, why="") for key, one in INSTRUMENTS.items()],
             settings=_named(SETTINGS),

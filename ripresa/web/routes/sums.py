@@ -21,7 +21,7 @@ from ripresa.core.tempo import (
     speed_nps,
 )
 from ripresa.web.answers import answer
-from ripresa.web.shapes.reading import working
+from ripresa.web.shapes.sums import working
 
 api = APIBlueprint("sums", __name__, url_prefix="/api")
 

@@ -9,12 +9,26 @@ from pydantic import BaseModel
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.accents import Level
 from ripresa.core.click.plans import ClickLevel
-from ripresa.core.exact import decimal, division_label, label, plural
-from ripresa.core.groups import Landing
+from ripresa.core.count_text import count_text
+from ripresa.core.exact import decimal, division_label, label
 from ripresa.core.place import Kind
 from ripresa.core.reading import Event, Reading
-from ripresa.core.sums import Home, Sums, WalkSums, sums, warnings
-from ripresa.core.tempo import GearChange
+from ripresa.core.sums import sums, warnings
+from ripresa.web.shapes.sums import (
+    GearShape,
+    HomeShape,
+    LegShape,
+    TwinShape,
+    gear_shape,
+    hands_shapes,
+    home_shape,
+    leg_shapes,
+    walk_shape,
+    working,
+)
+
+#: Bars that are shown as a count; a longer drill is known by its first bars.
+MOST_BARS_COUNTED = 4
 
 
 class EventShape(BaseModel):
@@ -71,44 +85,6 @@ class RowShape(BaseModel):
     words: str
 
 
-class LegShape(BaseModel):
-    """The numbers of one leg, ready to show."""
-
-    index: int
-    division: str
-    nps: str
-    gap_ms: str
-    notes: int
-    beats: str
-    bars: str
-    seconds: str
-    described: str
-    fit: str
-
-
-class GearShape(BaseModel):
-    """A change of division in words."""
-
-    name: str
-    sentence: str
-    is_narrow: bool
-
-
-class TwinShape(BaseModel):
-    """The same speed at another division."""
-
-    division: str
-    bpm: str
-
-
-class HomeShape(BaseModel):
-    """When groups and the lead come home on a division."""
-
-    title: str
-    sentences: list[str]
-    starts: str
-
-
 class ReadingShape(BaseModel):
     """All that Bench and Stand draw of a drill at a tempo."""
 
@@ -129,6 +105,7 @@ class ReadingShape(BaseModel):
     gears: list[GearShape]
     twins: list[TwinShape]
     homes: list[HomeShape]
+    count: str
     dial: str
     warnings: list[str]
 
@@ -143,7 +120,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         sign_name=reading.meter.counted_name,
         beats_a_bar=float(reading.meter.bar_length),
         rows=list(_rows(reading)),
-        legs=_legs(found),
+        legs=leg_shapes(found),
         notes=found.notes,
         beats=label(found.beats),
         bars=label(found.bars),
@@ -152,96 +129,17 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         average_nps=decimal(found.speeds.average_nps, 1),
         fastest=division_label(fastest),
         working=working(bpm, fastest),
-        gears=[_gear(change) for change in found.gears],
+        gears=[gear_shape(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
-        homes=[*(shape for home in found.homes if (shape := _home(home))), *(_walk(walk) for walk in found.walks)],
+        homes=[
+            *(shape for home in found.homes if (shape := home_shape(home))),
+            *(walk_shape(walk) for walk in found.walks),
+            *hands_shapes(reading, bpm),
+        ],
+        count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         dial=found.dial.sentence,
         warnings=list(warnings(reading)),
     )
-
-
-def working(bpm: Fraction, division: Fraction) -> str:
-    """Return how a speed is worked out: ``108 bpm = 1.8 beats a second; × 4 = 7.2 notes a second``."""
-    beats = bpm / 60
-    return (
-        f"{label(bpm)} bpm = {_short(beats)} beats a second; "
-        f"× {label(division)} = {_short(beats * division)} notes a second"
-    )
-
-
-def _short(value: Fraction) -> str:
-    text = decimal(value, 2)
-    return text.rstrip("0").rstrip(".")
-
-
-def _legs(found: Sums) -> list[LegShape]:
-    return [
-        LegShape(
-            index=row.leg.index,
-            division=division_label(*row.leg.divisions),
-            nps=decimal(row.nps, 1),
-            gap_ms=decimal(row.gap_seconds * 1000, 1),
-            notes=row.leg.notes,
-            beats=label(row.beats),
-            bars=label(row.bars),
-            seconds=decimal(row.seconds, 1),
-            described=row.leg.described,
-            fit=row.fit.sentence,
-        )
-        for row in found.legs
-    ]
-
-
-def _gear(change: GearChange) -> GearShape:
-    before, after = (decimal(gap * 1000, 1) for gap in (change.gap_before, change.gap_after))
-    percent = change.speed_change * 100
-    sign = "+" if percent > 0 else ""
-    return GearShape(
-        name=f"{division_label(change.before)} → {division_label(change.after)}",
-        sentence=(
-            f"{before} → {after} ms, gap × {decimal(change.gap_ratio, 3)}, speed {sign}{decimal(percent, 0)} %. "
-            "The beat does not move."
-        ),
-        is_narrow=change.is_narrow,
-    )
-
-
-def _home(home: Home) -> HomeShape | None:
-    sentences = []
-    title = f"{division_label(home.division)} a beat"
-    if home.groups and home.groups.crosses_beat:
-        title = f"Groups of {home.groups.size} on {division_label(home.division)} a beat"
-        sentences.append(
-            f"Home on a beat after {plural(home.groups.beat_notes, 'note')}, "
-            f"{plural(home.groups.beat_beats, 'beat')}; on a bar line after "
-            f"{plural(home.groups.bar_notes, 'note')}, {plural(home.groups.bars, 'bar')}, "
-            f"{plural(home.groups.groups, 'group')}."
-        )
-    if home.lead_beats and home.lead_beats != 1:
-        sentences.append(f"The same hand is back on a beat after {plural(home.lead_beats, 'beat')}.")
-    if not sentences:
-        return None
-    return HomeShape(title=title, sentences=sentences, starts=_starts(home.landings))
-
-
-def _walk(walk: WalkSums) -> HomeShape:
-    named = ", ".join(" ".join([word, "/".join(hands)]).strip() for word, hands in walk.stations)
-    sentences = [
-        f"{plural(len(walk.stations), 'station')}: {named}.",
-        f"Home after {plural(walk.bars, 'bar')}, {plural(walk.notes, 'note')}, {decimal(walk.seconds, 1)} s.",
-        f"From one station to the next {plural(walk.gap, 'note')}, on the return home {walk.home_gap}.",
-    ]
-    if walk.walked_bars < walk.bars:
-        sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
-    return HomeShape(title=f"Accent walk on {division_label(walk.division)} a beat", sentences=sentences, starts="")
-
-
-def _starts(landings: tuple[Landing, ...]) -> str:
-    bars = (
-        ", ".join(str(one.beat) if one.slot == 0 else f"{one.beat}{one.count}" for one in inside)
-        for _, inside in groupby(landings, key=lambda one: one.bar)
-    )
-    return " | ".join(bars)
 
 
 def _rows(reading: Reading) -> Iterator[RowShape]:

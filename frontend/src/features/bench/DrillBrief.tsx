@@ -18,6 +18,29 @@ type Props = {
   onChange: (drill: Drill, word: string) => void;
 };
 
+const TIMES = [1, 2, 3, 4, 6, 8, 12, 16].map((times) => ({
+  value: String(times),
+  label: times === 1 ? "once" : times === 2 ? "twice" : `${times} times`,
+  why: "How often it is played in a pass; each time starts as the seam says.",
+}));
+
+/** How often a rhythm that brings its own divisions is played: a leg for each time. */
+function Times({ legs, onChange }: { legs: Drill["legs"]; onChange: (legs: Drill["legs"]) => void }) {
+  const now = String(legs.length);
+  const known = TIMES.some((one) => one.value === now);
+  return (
+    <BriefSelect
+      label="times"
+      field="legs"
+      value={now}
+      choices={known ? TIMES : [...TIMES, { value: now, label: `${now} times`, why: "" }]}
+      onChange={(times) =>
+        onChange(Array.from({ length: Number(times) }, () => ({ division: "1", following: [] })))
+      }
+    />
+  );
+}
+
 /** The drill as one sentence; its words are the controls. */
 export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
   const word =
@@ -41,9 +64,16 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
   return (
     <Brief label="The brief" refusal={refusal}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={word("material")} />, in{" "}
-      {select("meter", "meter", choices.meters)}, {several ? "stepping" : "with"}{" "}
-      <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat,{" "}
-      {select("seam", "seam: what happens between legs", choices.seams)}
+      {select("meter", "meter", choices.meters)},{" "}
+      {drill.material.kind === "count" ? (
+        <Times legs={drill.legs} onChange={word("legs")} />
+      ) : (
+        <>
+          {several ? "stepping" : "with"}{" "}
+          <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat
+        </>
+      )}
+      , {select("seam", "seam: what happens between legs", choices.seams)}
       {drill.material.kind === "scale_run" && (
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}

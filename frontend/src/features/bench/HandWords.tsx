@@ -11,6 +11,12 @@ const OWN = {
   why: "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4.",
 };
 
+const PLACE = {
+  value: "place",
+  label: "The arm swings",
+  why: "By place: the slot says which way, and where nothing sounds the stroke goes through the air.",
+};
+
 type Props = { hands: Hands; choices: Choices; onChange: (hands: Hands) => void };
 
 /** Which hand, pick direction or syllable plays each note, in words. */
@@ -30,9 +36,10 @@ export function HandWords({ hands, choices, onChange }: Props) {
       <BriefSelect
         label="hands"
         field="hands.kind"
-        value={hands.kind === "none" ? "none" : own ? "own" : cycle}
+        value={hands.kind === "none" ? "none" : hands.kind === "by_place" ? "place" : own ? "own" : cycle}
         choices={[
           NONE,
+          PLACE,
           ...choices.cycles.map((one) => ({
             ...one,
             label: one.label.replace(/^./, (first) => first.toUpperCase()),
@@ -42,6 +49,7 @@ export function HandWords({ hands, choices, onChange }: Props) {
         onChange={(value) => {
           setWantsOwn(value === "own");
           if (value === "none") onChange({ kind: "none" });
+          else if (value === "place") onChange({ kind: "by_place", lead: "down", odd: "through" });
           else onChange(byOrder(value === "own" ? cycle || "R L" : value));
         }}
       />
@@ -54,6 +62,26 @@ export function HandWords({ hands, choices, onChange }: Props) {
             value={cycle}
             hint={OWN.why}
             onChange={(text) => onChange(byOrder(text))}
+          />
+        </>
+      )}
+      {hands.kind === "by_place" && (
+        <>
+          {" "}
+          <BriefSelect
+            label="way on the beat"
+            field="hands.lead"
+            value={hands.lead}
+            choices={choices.leads}
+            onChange={(lead) => onChange({ ...hands, lead: lead as typeof hands.lead })}
+          />{" "}
+          and{" "}
+          <BriefSelect
+            label="swing in threes"
+            field="hands.odd"
+            value={hands.odd}
+            choices={choices.odd_schools}
+            onChange={(odd) => onChange({ ...hands, odd: odd as typeof hands.odd })}
           />
         </>
       )}

@@ -15,6 +15,11 @@ const KINDS: { value: Material["kind"]; label: string; why: string }[] = [
     label: "a sequence in",
     why: "A figure that steps through a scale, one degree at a time.",
   },
+  {
+    value: "count",
+    label: "the rhythm",
+    why: "Typed as it is said: 1 & a 2 e & (3) 4 &. What is not said is held.",
+  },
   { value: "one_note", label: "one note", why: "One string, one key or a clap: rhythm alone." },
 ];
 const FRESH: Record<Material["kind"], Material> = {
@@ -44,6 +49,7 @@ const FRESH: Record<Material["kind"], Material> = {
     figure: [0, 2],
     way: "there_and_back",
   },
+  count: { kind: "count", text: "1 2 & (3) & 4 &" },
   one_note: { kind: "one_note", beats: 8 },
 };
 
@@ -77,6 +83,17 @@ function Words({ material, choices, onChange }: Props) {
       return <ArpeggioWords run={material} choices={choices} onChange={onChange} />;
     case "sequence":
       return <SequenceWords sequence={material} choices={choices} onChange={onChange} />;
+    case "count":
+      return (
+        <BriefField
+          label="rhythm as a count"
+          field="material.text"
+          long
+          value={material.text}
+          hint="1 e & a, trip let; (3) rest, >1 accent, ~1 ghost, | bar line; 2/5 .2 .3 for five in beat 2."
+          onChange={(text) => onChange({ kind: "count", text })}
+        />
+      );
     case "one_note":
       return <BeatWords note={material} onChange={onChange} />;
   }

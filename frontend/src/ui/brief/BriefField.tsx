@@ -1,4 +1,4 @@
-import { type ReactNode, useContext, useEffect, useRef, useState } from "react";
+import { type ChangeEvent, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { BriefContext, useRefusal } from "./context";
 
 type Props = {
@@ -10,11 +10,22 @@ type Props = {
   hint?: string;
   /** Digits only on a phone's keyboard. */
   numeric?: boolean;
+  /** For what may become longer than a line. */
+  long?: boolean;
   onChange: (text: string) => void;
 };
 
 /** A word of a brief that is typed. */
-export function BriefField({ label, field, value, before, hint = "", numeric = false, onChange }: Props) {
+export function BriefField({
+  label,
+  field,
+  value,
+  before,
+  hint = "",
+  numeric = false,
+  long = false,
+  onChange,
+}: Props) {
   const { setHint } = useContext(BriefContext);
   const refusal = useRefusal(field);
   const [text, setText] = useState(value);
@@ -22,31 +33,31 @@ export function BriefField({ label, field, value, before, hint = "", numeric = f
   useEffect(() => {
     if (!typing.current) setText(value);
   }, [value]);
+  const shared = {
+    className: "brief-word",
+    "aria-label": label,
+    autoComplete: "off",
+    value: text,
+    ...refusal,
+    onFocus: () => {
+      typing.current = true;
+      setHint(hint);
+    },
+    onBlur: () => {
+      typing.current = false;
+      setHint("");
+      if (!refusal["aria-invalid"]) setText(value);
+    },
+    onChange: (event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => {
+      setText(event.target.value);
+      onChange(event.target.value);
+    },
+  };
+  if (long) return <textarea rows={1} spellCheck={false} {...shared} />;
   return (
     <span className="whitespace-nowrap">
       {before}
-      <input
-        className="brief-word"
-        aria-label={label}
-        type="text"
-        inputMode={numeric ? "decimal" : "text"}
-        autoComplete="off"
-        value={text}
-        {...refusal}
-        onFocus={() => {
-          typing.current = true;
-          setHint(hint);
-        }}
-        onBlur={() => {
-          typing.current = false;
-          setHint("");
-          if (!refusal["aria-invalid"]) setText(value);
-        }}
-        onChange={(event) => {
-          setText(event.target.value);
-          onChange(event.target.value);
-        }}
-      />
+      <input type="text" inputMode={numeric ? "decimal" : "text"} {...shared} />
     </span>
   );
 }

@@ -16,7 +16,7 @@ export function Peg({ event, place }: { event: Event; place: Geometry }) {
         <line
           className="peg peg-held"
           x1={at}
-          x2={x(event.x + event.width) - 6}
+          x2={x(event.x + event.width) - 18 * scale}
           y1={base - 4 * scale}
           y2={base - 4 * scale}
           strokeWidth={3 * scale}
@@ -69,13 +69,15 @@ export function Peg({ event, place }: { event: Event; place: Geometry }) {
   }
 }
 
-/** The hand under a peg: strokes as triangles that point their way, everything else as written. */
-export function Stroke({ stroke, at, y, scale }: { stroke: string; at: number; y: number; scale: number }) {
+type StrokeProps = { stroke: string; hollow: boolean; at: number; y: number; scale: number };
+
+/** The hand under a peg: strokes as triangles that point their way, hollow in the air; the rest as written. */
+export function Stroke({ stroke, hollow, at, y, scale }: StrokeProps) {
   const r = 6 * scale;
-  if (stroke === "D")
-    return <path className="fill-base-content" d={`M${at - r} ${y - r}h${2 * r}l${-r} ${1.8 * r}z`} />;
+  const look = hollow ? "stroke-soft fill-none" : "fill-base-content";
+  if (stroke === "D") return <path className={look} d={`M${at - r} ${y - r}h${2 * r}l${-r} ${1.8 * r}z`} />;
   if (stroke === "U")
-    return <path className="fill-base-content" d={`M${at - r} ${y + 0.8 * r}h${2 * r}l${-r} ${-1.8 * r}z`} />;
+    return <path className={look} d={`M${at - r} ${y + 0.8 * r}h${2 * r}l${-r} ${-1.8 * r}z`} />;
   return (
     <text className="fill-base-content" x={at} y={y + 5 * scale} textAnchor="middle" fontSize={14 * scale}>
       {stroke}

@@ -49,6 +49,12 @@ export function Rail({ reading }: { reading: Reading }) {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
         <Legend reading={reading} />
+        {reading.count && (
+          <p className="text-soft text-sm basis-full">
+            As a count: <span className="text-base-content select-all">{reading.count}</span>
+            {reading.rows.some((row) => row.bar > 4) && " …"}
+          </p>
+        )}
       </div>
     </div>
   );
@@ -90,13 +96,17 @@ function Legend({ reading }: { reading: Reading }) {
   const has = {
     groups: reading.rows.some((row) => row.groups.length > 0),
     clicks: reading.rows.some((row) => row.clicks.length > 0),
-    rests: reading.rows.some((row) => row.events.some((event) => event.kind === "rest")),
+    rests: reading.rows.some((row) =>
+      row.events.some((event) => event.kind === "rest" || event.kind === "air"),
+    ),
+    air: reading.rows.some((row) => row.events.some((event) => event.kind !== "note" && event.stroke)),
   };
   return (
     <p className="text-soft text-sm">
       Tall with a head: accent.{has.clicks && " ◆ click."}
       {has.groups && " Brackets: groups, numbered."}
       {has.rests && " Dashed: silence."}
+      {has.air && " Hollow: in the air."}
     </p>
   );
 }

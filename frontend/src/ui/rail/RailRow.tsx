@@ -53,7 +53,7 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, l
       ))}
       {row.events.map((event, index) => (
         <g key={index} data-event={row.first + index}>
-          {event.kind !== "hold" && (
+          {(event.kind !== "hold" || event.stroke) && (
             <text
               className={event.slot === 0 ? "fill-base-content font-bold" : "fill-soft"}
               x={x(event.x)}
@@ -65,7 +65,15 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, l
             </text>
           )}
           <Peg event={event} place={place} />
-          {event.stroke && <Stroke stroke={event.stroke} at={x(event.x)} y={97 * scale} scale={scale} />}
+          {event.stroke && (
+            <Stroke
+              stroke={event.stroke}
+              hollow={event.kind !== "note"}
+              at={x(event.x)}
+              y={97 * scale}
+              scale={scale}
+            />
+          )}
         </g>
       ))}
     </svg>

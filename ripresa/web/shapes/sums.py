@@ -1,0 +1,169 @@
+"""The shapes of the sums column: the numbers of a drill in words and rows."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from itertools import groupby
+
+from pydantic import BaseModel
+
+from ripresa.core.exact import decimal, division_label, label, plural
+from ripresa.core.groups import Landing
+from ripresa.core.motion import beat_starts, flips, loads, same_way
+from ripresa.core.reading import Reading
+from ripresa.core.sums import Home, Sums, WalkSums
+from ripresa.core.tempo import GearChange
+
+_WAY = {"D": "down", "U": "up"}
+
+
+class LegShape(BaseModel):
+    """The numbers of one leg, ready to show."""
+
+    index: int
+    division: str
+    nps: str
+    gap_ms: str
+    notes: int
+    beats: str
+    bars: str
+    seconds: str
+    described: str
+    fit: str
+
+
+class GearShape(BaseModel):
+    """A change of division in words."""
+
+    name: str
+    sentence: str
+    is_narrow: bool
+
+
+class TwinShape(BaseModel):
+    """The same speed at another division."""
+
+    division: str
+    bpm: str
+
+
+class HomeShape(BaseModel):
+    """When groups and the lead come home on a division."""
+
+    title: str
+    sentences: list[str]
+    starts: str
+
+
+def working(bpm: Fraction, division: Fraction) -> str:
+    """Return how a speed is worked out: ``108 bpm = 1.8 beats a second; × 4 = 7.2 notes a second``."""
+    beats = bpm / 60
+    return (
+        f"{label(bpm)} bpm = {_short(beats)} beats a second; "
+        f"× {label(division)} = {_short(beats * division)} notes a second"
+    )
+
+
+def _short(value: Fraction) -> str:
+    text = decimal(value, 2)
+    return text.rstrip("0").rstrip(".")
+
+
+def leg_shapes(found: Sums) -> list[LegShape]:
+    """Return the numbers of each leg."""
+    return [
+        LegShape(
+            index=row.leg.index,
+            division=division_label(*row.leg.divisions),
+            nps=decimal(row.nps, 1),
+            gap_ms=decimal(row.gap_seconds * 1000, 1),
+            notes=row.leg.notes,
+            beats=label(row.beats),
+            bars=label(row.bars),
+            seconds=decimal(row.seconds, 1),
+            described=row.leg.described,
+            fit=row.fit.sentence,
+        )
+        for row in found.legs
+    ]
+
+
+def gear_shape(change: GearChange) -> GearShape:
+    """Return a change of division in words."""
+    before, after = (decimal(gap * 1000, 1) for gap in (change.gap_before, change.gap_after))
+    percent = change.speed_change * 100
+    sign = "+" if percent > 0 else ""
+    return GearShape(
+        name=f"{division_label(change.before)} → {division_label(change.after)}",
+        sentence=(
+            f"{before} → {after} ms, gap × {decimal(change.gap_ratio, 3)}, speed {sign}{decimal(percent, 0)} %. "
+            "The beat does not move."
+        ),
+        is_narrow=change.is_narrow,
+    )
+
+
+def home_shape(home: Home) -> HomeShape | None:
+    """Return when groups and the lead come home; None where there is nothing to say."""
+    sentences = []
+    title = f"{division_label(home.division)} a beat"
+    if home.groups and home.groups.crosses_beat:
+        title = f"Groups of {home.groups.size} on {division_label(home.division)} a beat"
+        sentences.append(
+            f"Home on a beat after {plural(home.groups.beat_notes, 'note')}, "
+            f"{plural(home.groups.beat_beats, 'beat')}; on a bar line after "
+            f"{plural(home.groups.bar_notes, 'note')}, {plural(home.groups.bars, 'bar')}, "
+            f"{plural(home.groups.groups, 'group')}."
+        )
+    if home.lead_beats and home.lead_beats != 1:
+        sentences.append(f"The same hand is back on a beat after {plural(home.lead_beats, 'beat')}.")
+    if not sentences:
+        return None
+    return HomeShape(title=title, sentences=sentences, starts=_starts(home.landings))
+
+
+def walk_shape(walk: WalkSums) -> HomeShape:
+    """Return an accent walk in words."""
+    named = ", ".join(" ".join([word, "/".join(hands)]).strip() for word, hands in walk.stations)
+    sentences = [
+        f"{plural(len(walk.stations), 'station')}: {named}.",
+        f"Home after {plural(walk.bars, 'bar')}, {plural(walk.notes, 'note')}, {decimal(walk.seconds, 1)} s.",
+        f"From one station to the next {plural(walk.gap, 'note')}, on the return home {walk.home_gap}.",
+    ]
+    if walk.walked_bars < walk.bars:
+        sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
+    return HomeShape(title=f"Accent walk on {division_label(walk.division)} a beat", sentences=sentences, starts="")
+
+
+def hands_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
+    """Yield what the hands do, in words; nothing where none are written."""
+    found = loads(reading, bpm)
+    if not found:
+        return
+    busiest = found[0]
+    shares = ", ".join(
+        f"{load.symbol} {load.strikes}" + (f" of {load.motions} motions" if load.motions > load.strikes else "")
+        for load in found
+    )
+    sentences = [f"Notes each plays: {shares}."]
+    if busiest.peak_nps:
+        sentences.append(f"The motion that limits: {busiest.symbol}, {decimal(busiest.peak_nps, 1)} times a second.")
+    starts = beat_starts(reading)
+    if starts:
+        sentences.append(f"Beats start with {' '.join(starts)} …")
+    sentences += [
+        f"{before.count} and the next {after.count} both go {_WAY[before.stroke or 'D']}, with no air stroke between."
+        for before, after in same_way(reading)
+    ]
+    sentences += [
+        f"From {division_label(one)} to {division_label(double)} a beat the & turns round."
+        for one, double in flips(reading)
+    ]
+    yield HomeShape(title="Hands", sentences=sentences, starts="")
+
+
+def _starts(landings: tuple[Landing, ...]) -> str:
+    bars = (
+        ", ".join(str(one.beat) if one.slot == 0 else f"{one.beat}{one.count}" for one in inside)
+        for _, inside in groupby(landings, key=lambda one: one.bar)
+    )
+    return " | ".join(bars)
