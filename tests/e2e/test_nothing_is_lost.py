@@ -42,7 +42,7 @@ def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Server) -> 
     page.get_by_label("hands", exact=True).select_option("place")
     expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_text("As a count:")).to_contain_text(">1 & (2) & >3")
-    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 2 motions")
+    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 3 motions")
 
 
 def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Server) -> None:

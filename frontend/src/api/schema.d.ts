@@ -1255,6 +1255,10 @@ export interface components {
             rows: components["schemas"]["RowShape"][];
             /** Legs */
             legs: components["schemas"]["LegShape"][];
+            /** Extent */
+            extent: string;
+            /** Bars Said */
+            bars_said: string;
             /** Notes */
             notes: number;
             /** Beats */

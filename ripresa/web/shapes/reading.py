@@ -94,6 +94,8 @@ class ReadingShape(BaseModel):
     beats_a_bar: float
     rows: list[RowShape]
     legs: list[LegShape]
+    extent: str
+    bars_said: str
     notes: int
     beats: str
     bars: str
@@ -121,6 +123,8 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         beats_a_bar=float(reading.meter.bar_length),
         rows=list(_rows(reading)),
         legs=leg_shapes(found),
+        extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
+        bars_said=plural(found.bars, "bar"),
         notes=found.notes,
         beats=label(found.beats),
         bars=label(found.bars),

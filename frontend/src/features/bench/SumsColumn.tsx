@@ -41,8 +41,7 @@ export function SumsColumn({ reading }: { reading: Reading }) {
         </table>
         {more > 0 && <p className="text-soft text-sm">and {more} more legs</p>}
         <p className="mt-2">
-          {reading.beats} beats, {reading.bars} bars, {reading.notes} notes,{" "}
-          <strong>{reading.seconds} s</strong> a pass
+          {reading.extent}, <strong>{reading.seconds} s</strong> a pass
         </p>
         <p className="text-soft text-sm">
           Peak {reading.peak_nps}, average {reading.average_nps} n/s. {reading.working}.

@@ -34,23 +34,29 @@ export function StandTop({ title, above, reading, moment, passes, large, words }
         </p>
       </div>
       <div className="pb-2 min-w-44" aria-live="off">
-        <Where moment={moment} bars={reading.bars} passes={passes} large={large} />
+        <Where
+          moment={moment}
+          bars={reading.bars}
+          barsSaid={reading.bars_said}
+          passes={passes}
+          large={large}
+        />
       </div>
       {!large && <div className="stand-words">{words}</div>}
     </div>
   );
 }
 
-type WhereProps = { moment: Moment; bars: string; passes: number | null; large: boolean };
+type WhereProps = { moment: Moment; bars: string; barsSaid: string; passes: number | null; large: boolean };
 
-function Where({ moment, bars, passes, large }: WhereProps) {
+function Where({ moment, bars, barsSaid, passes, large }: WhereProps) {
   const size = `font-display font-bold ${large ? "text-6xl" : "text-2xl"}`;
   switch (moment.phase) {
     case "idle":
       return (
         <>
-          <p className={size}>{bars} bars</p>
-          <p className="text-soft">a pass lasts {bars} bars</p>
+          <p className={size}>{barsSaid}</p>
+          <p className="text-soft">a pass lasts {barsSaid}</p>
         </>
       );
     case "listen":
