@@ -10,7 +10,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.accents import Level
 from ripresa.core.click.plans import ClickLevel
 from ripresa.core.count_text import count_text
-from ripresa.core.exact import decimal, division_label, label
+from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.place import Kind
 from ripresa.core.reading import Event, Reading
 from ripresa.core.sums import sums, warnings
