@@ -56,14 +56,15 @@ def realignment(size: int, division: Fraction, meter: Meter) -> Realignment:
     (20, 80, 16)
     """
     beat_notes = lcm(size, division.numerator)
-    bar_notes = lcm(size, (division * meter.bar_length).numerator)
+    # A beat holds as many notes whatever its length, so bars are counted in beats.
+    bar_notes = lcm(size, (division * len(meter.beats)).numerator)
     return Realignment(
         size=size,
         division=division,
         beat_notes=beat_notes,
         beat_beats=beat_notes / division,
         bar_notes=bar_notes,
-        bars=bar_notes / division / meter.bar_length,
+        bars=bar_notes / division / len(meter.beats),
         groups=bar_notes // size,
     )
 
@@ -72,9 +73,10 @@ def landings(size: int, division: Fraction, meter: Meter) -> tuple[Landing, ...]
     """Return where every group starts, up to the one before it comes home to a bar line."""
     found = []
     for group in range(realignment(size, division, meter).groups):
-        bar, beat, inside = meter.place(group * size / division)
+        bar, within = divmod(group * size / division, len(meter.beats))
+        beat, inside = divmod(within, 1)
         slot = int(inside * division)
-        found.append(Landing(group, bar, beat, slot, count_word(division, beat, slot)))
+        found.append(Landing(group, int(bar) + 1, int(beat) + 1, slot, count_word(division, int(beat) + 1, slot)))
     return tuple(found)
 
 

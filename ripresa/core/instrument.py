@@ -44,6 +44,12 @@ INSTRUMENTS: dict[str, Instrument] = {
     "clarinet": Instrument("clarinet in B♭", 52, 91, 52, -2, "wind"),
     "alto_saxophone": Instrument("alto saxophone", 58, 90, 58, -9, "wind"),
     "trumpet": Instrument("trumpet in B♭", 54, 84, 54, -2, "wind"),
+    "guitar_bass": Instrument("bass guitar", 40, 79, 40, -12, "pluck"),
+    "ukulele": Instrument("ukulele", 60, 81, 60, 0, "pluck"),
+    "piano_left": Instrument("piano, left hand", 21, 67, 36, 0, "keys"),
+    "piano_right": Instrument("piano, right hand", 53, 108, 60, 0, "keys"),
+    "clarinet_a": Instrument("clarinet in A", 52, 91, 52, -3, "wind"),
+    "tenor_saxophone": Instrument("tenor saxophone", 58, 90, 58, -14, "wind"),
     "recorder": Instrument("descant recorder", 60, 86, 60, 12, "wind"),
 }
 

@@ -6,7 +6,8 @@ from fractions import Fraction
 from ripresa.core.errors import OutOfRange
 
 _NOTE_SIGNS = {
-    Fraction(1, 2): "𝅗𝅥",
+    # The sign of a half note is in few fonts; its name is in all of them.
+    Fraction(1, 2): "half",
     Fraction(1, 4): "♩",
     Fraction(3, 8): "♩.",
     Fraction(1, 8): "♪",
@@ -24,7 +25,7 @@ class Meter:
     """A bar: its beats, each with a length, and what one beat of the bpm is.
 
     Args:
-        name: As it is written, ``"6/8"``.
+        name: As it is written, ``"6/8"``, ``"7/8 (2+2+3)"``.
         beats: Length of each beat, in units of the note that bpm counts; all
             1 unless beats are unequal (7/8 as 2+2+3 eighths).
         counted: The note that bpm counts, as a share of a whole note.
@@ -43,6 +44,17 @@ class Meter:
     def sign(self) -> str:
         """The sign of the note that bpm counts: ``♩`` or ``♩.``."""
         return _NOTE_SIGNS[self.counted]
+
+    @property
+    def signature(self) -> tuple[int, int]:
+        """The time signature: ``(7, 8)`` for ``7/8 (2+2+3)``."""
+        above, below = self.name.split()[0].split("/")
+        return int(above), int(below)
+
+    @property
+    def shortest_beat(self) -> Fraction:
+        """Length of the shortest beat: where a division is at its fastest."""
+        return min(self.beats)
 
     @property
     def counted_name(self) -> str:
@@ -85,16 +97,33 @@ class Meter:
         return self.beats[beat - 1] - inside if inside else Fraction(0)
 
 
-def _equal(name: str, beats: int, counted: Fraction) -> Meter:
-    return Meter(name, (Fraction(1),) * beats, counted)
+def _meter(signature: str, counted: Fraction, *eighths: int) -> Meter:
+    """Return a meter of beats that last so many eighths each; unequal beats are named in brackets."""
+    beats = tuple(Fraction(length, 8) / counted for length in eighths)
+    unequal = f" ({'+'.join(str(length) for length in eighths)})" if len(set(eighths)) > 1 else ""
+    eighth_beats = " in eighths" if counted == _EIGHTH else ""
+    return Meter(signature + unequal + eighth_beats, beats, counted)
 
+
+_HALF, _QUARTER, _DOTTED, _EIGHTH = (Fraction(*share) for share in ((1, 2), (1, 4), (3, 8), (1, 8)))
 
 METERS: dict[str, Meter] = {
     meter.name: meter
     for meter in (
-        _equal("4/4", 4, Fraction(1, 4)),
-        _equal("3/4", 3, Fraction(1, 4)),
-        _equal("6/8", 2, Fraction(3, 8)),
+        _meter("4/4", _QUARTER, 2, 2, 2, 2),
+        _meter("3/4", _QUARTER, 2, 2, 2),
+        _meter("2/4", _QUARTER, 2, 2),
+        _meter("5/4", _QUARTER, 2, 2, 2, 2, 2),
+        _meter("2/2", _HALF, 4, 4),
+        _meter("6/8", _DOTTED, 3, 3),
+        _meter("9/8", _DOTTED, 3, 3, 3),
+        _meter("12/8", _DOTTED, 3, 3, 3, 3),
+        _meter("5/8", _QUARTER, 2, 3),
+        _meter("5/8", _QUARTER, 3, 2),
+        _meter("7/8", _QUARTER, 2, 2, 3),
+        _meter("7/8", _QUARTER, 3, 2, 2),
+        _meter("8/8", _QUARTER, 3, 3, 2),
+        _meter("7/8", _EIGHTH, 1, 1, 1, 1, 1, 1, 1),
     )
 }
 

@@ -144,8 +144,8 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     rows = tuple(
         LegSums(
             leg=leg,
-            nps=speed_nps(bpm, leg.division),
-            gap_seconds=gap_seconds(bpm, leg.division),
+            nps=speed_nps(bpm, leg.division) / meter.shortest_beat,
+            gap_seconds=gap_seconds(bpm, leg.division) * meter.shortest_beat,
             beats=leg.beats,
             bars=leg.beats / meter.bar_length,
             seconds=span_seconds(leg.beats, bpm),
@@ -191,7 +191,7 @@ def warnings(reading: Reading) -> tuple[str, ...]:
     named = ", ".join(dict.fromkeys(f"{division_label(*leg.divisions)} a beat ({leg.described})" for leg in outside))
     return (
         f"Out of range for {reading.instrument.name}: {named}. "
-        "Take one octave repeated, which lasts the same beats, or fewer octaves.",
+        "One octave repeated lasts the same beats; fewer octaves fit too.",
     )
 
 
@@ -225,7 +225,7 @@ def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:
         division=division,
         stations=stations,
         bars=bars,
-        notes=int(beats * division),
+        notes=int(bars * len(reading.meter.beats) * division),
         seconds=span_seconds(beats, bpm),
         walked_bars=leg.pass_beats / reading.meter.bar_length,
         gap=gap,

@@ -49,7 +49,7 @@ def _ticks(reading: Reading, beats: Fraction) -> int:
 
 
 def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
-    numerator, denominator = (int(number) for number in reading.meter.name.split("/"))
+    numerator, denominator = reading.meter.signature
     quarters_a_minute = bpm * reading.meter.counted * 4
     track = mido.MidiTrack()
     # MIDI text is Latin-1; what it cannot hold is written as a question mark.

@@ -46,7 +46,7 @@ def test_no_group_before_home_starts_on_a_bar_line(size: int, division: int, met
     home = realignment(size, F(division), meter)
     found = landings(size, F(division), meter)
     assert len(found) * size == home.bar_notes
-    assert (home.bar_notes / F(division)) % meter.bar_length == 0
+    assert (home.bar_notes / F(division)) % len(meter.beats) == 0
     assert [one.group for one in found if one.beat == 1 and one.slot == 0] == [0]
 
 

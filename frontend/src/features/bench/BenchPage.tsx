@@ -16,6 +16,7 @@ import { SumsColumn } from "./SumsColumn";
 import { useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
 import { Versions } from "./Versions";
+import { Warnings } from "./Warnings";
 
 /** The bench: where a drill is made. */
 export function BenchPage() {
@@ -89,11 +90,11 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
             Working it out …
           </p>
         )}
-        {shown?.warnings.map((warning) => (
-          <p key={warning} className="bg-care text-care-text rounded-lg px-3 py-2 mb-2 font-semibold">
-            {warning}
-          </p>
-        ))}
+        <Warnings
+          warnings={shown?.warnings ?? []}
+          material={drill.material}
+          onChange={(material) => change({ ...drill, material }, "material")}
+        />
         {shown && <Rail reading={shown} />}
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>

@@ -1,0 +1,37 @@
+import type { Drill } from "../../api/client";
+
+type Props = {
+  warnings: readonly string[];
+  material: Drill["material"];
+  onChange: (material: Drill["material"]) => void;
+};
+
+/** What the teacher has to know about a drill, with the way out where there is one. */
+export function Warnings({ warnings, material, onChange }: Props) {
+  const mends = mendsOf(material);
+  return warnings.map((warning) => (
+    <div key={warning} className="bg-care text-care-text rounded-lg px-3 py-2 mb-2">
+      <p className="font-semibold">{warning}</p>
+      <div className="flex flex-wrap gap-2 mt-1">
+        {mends.map(([name, mended]) => (
+          <button key={name} type="button" className="button button-small" onClick={() => onChange(mended)}>
+            {name}
+          </button>
+        ))}
+      </div>
+    </div>
+  ));
+}
+
+function mendsOf(material: Drill["material"]): [string, Drill["material"]][] {
+  if (material.kind === "scale_run" && material.octaves !== "one_repeated") {
+    const mends: [string, Drill["material"]][] = [
+      ["Take one octave repeated", { ...material, octaves: "one_repeated" }],
+    ];
+    if (material.octaves !== 1) mends.push(["Take one octave", { ...material, octaves: 1 }]);
+    return mends;
+  }
+  if ((material.kind === "arpeggio" || material.kind === "sequence") && material.octaves > 1)
+    return [["Take one octave", { ...material, octaves: 1 }]];
+  return [];
+}
