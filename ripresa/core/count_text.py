@@ -25,23 +25,25 @@ def count_text(events: Iterable[Event]) -> str | None:
     bars = []
     silent = False
     for _, inside in groupby(events, key=lambda event: event.bar):
-        words = []
+        words: list[str] = []
+        beat = 0
         for event in inside:
             begins = event.kind == "note" or (event.kind != "hold" and (event.slot == 0 or not silent))
             silent = event.kind in {"rest", "air"} or (silent and event.kind == "hold")
             if not begins:
                 continue
-            word = _word(event)
-            if word is None:
+            if event.slot and event.division.denominator > 1:
                 return None
-            words.append(word)
+            if event.slot and event.beat != beat:
+                # The beat itself is held over; its number is needed all the same.
+                words.append("-" + _slot_word(event.division, event.beat, 0))
+            words.append(_word(event))
+            beat = event.beat
         bars.append(" ".join(words))
     return " | ".join(bars)
 
 
-def _word(event: Event) -> str | None:
-    if event.slot and event.division.denominator > 1:
-        return None
+def _word(event: Event) -> str:
     word = _slot_word(event.division, event.beat, event.slot)
     return f"({word})" if event.kind != "note" else _SIGNS[event.accent] + word
 

@@ -77,6 +77,11 @@ def flips(reading: Reading) -> tuple[tuple[Fraction, Fraction], ...]:
     return tuple((one, 2 * one) for one in sorted(divisions) if one.numerator % 2 == 0 and 2 * one in divisions)
 
 
+def on_numbers(reading: Reading) -> tuple[int, int]:
+    """Return how many notes fall on a beat, and how many there are."""
+    return sum(event.slot == 0 for event in reading.notes), len(reading.notes)
+
+
 def _peak(onsets: list[Fraction], bpm: Fraction) -> Fraction:
     shortest = min((after - before for before, after in pairwise(onsets)), default=None)
     return 1 / span_seconds(shortest, bpm) if shortest else Fraction(0)

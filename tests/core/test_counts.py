@@ -11,6 +11,7 @@ from ripresa.core.count_text import count_text
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.material import Count, OneNote
+from ripresa.core.motion import on_numbers
 from ripresa.core.reading import Reading, read
 from tests.strategies import legs
 
@@ -68,6 +69,53 @@ def test_the_speed_of_a_count_is_that_of_its_fastest_beat() -> None:
 def test_each_leg_plays_the_count_again() -> None:
     reading = read(Drill(material=Count("1 2 &"), legs=legs(1, 1), accents=NoAccents()))
     assert [event.onset for event in reading.notes] == [0, 1, F(3, 2), 4, 5, F(11, 2)]
+
+
+PHRASE = "1 a -2 & 3 & -4 &"
+
+
+def slots(count: Count) -> list[int]:
+    reading = read(Drill(material=count, legs=legs(1), accents=NoAccents()))
+    return [int(event.onset * 4) for event in reading.notes]
+
+
+@pytest.mark.parametrize(
+    ("count", "found"),
+    [
+        pytest.param(Count(PHRASE), [0, 3, 6, 8, 10, 14], id="as it is"),
+        pytest.param(Count(PHRASE, shift=2, around=False), [2, 5, 8, 10, 12, 16], id="over the bar line"),
+        pytest.param(Count(PHRASE, shift=2), [0, 2, 5, 8, 10, 12], id="an eighth later, wrapped"),
+        pytest.param(Count(PHRASE, shift=-1), [2, 5, 7, 9, 13, 15], id="a sixteenth earlier, wrapped"),
+        pytest.param(Count(PHRASE, shift=-2, around=False), [14, 17, 20, 22, 24, 28], id="as a pickup of an eighth"),
+    ],
+)
+def test_a_phrase_is_moved_by_slots(count: Count, found: list[int]) -> None:
+    assert slots(count) == found
+
+
+@pytest.mark.parametrize(("shift", "on"), [(0, 2), (2, 3), (1, 1)])
+def test_how_many_fall_on_the_numbers(shift: int, on: int) -> None:
+    reading = read(Drill(material=Count(PHRASE, shift=shift, around=False), legs=legs(1)))
+    assert on_numbers(reading) == (on, 6)
+
+
+@given(st.integers(-40, 40))
+def test_moving_there_and_back_is_where_it_was(shift: int) -> None:
+    moved = read(Drill(material=Count(PHRASE, shift=shift), legs=legs(1), accents=NoAccents()))
+    written = count_text(moved.events)
+    assert written is not None
+    assert slots(Count(written, shift=-shift)) == slots(Count(PHRASE))
+
+
+def test_thirds_beside_quarters_have_no_one_grid() -> None:
+    with pytest.raises(OutOfRange, match="3 and 4 a beat has no one grid") as refused:
+        slots(Count("1 e 2 trip let", shift=1))
+    assert refused.value.field == "material.shift"
+
+
+def test_a_shift_has_an_end() -> None:
+    with pytest.raises(OutOfRange, match="up to 64 slots"):
+        Count(PHRASE, shift=65)
 
 
 words = st.sampled_from(["", "&", "e & a", "e", "a", "& a", "trip let", "let"])

@@ -774,10 +774,13 @@ export interface components {
          *
          *     Args:
          *         text: Words as ``parse_count`` takes them, up to 4000 signs.
+         *         shift: Slots of its grid by which it is moved, later above 0; −64 to 64.
+         *         around: Whether what is moved over the end comes round to the start;
+         *             else it goes over the bar line, or begins as a pickup.
          *
          *     Raises:
          *         Unreadable: A word cannot be read; the sentence says which, and what would be right.
-         *         OutOfRange: It is too long.
+         *         OutOfRange: It is too long, or moved too far.
          */
         Count: {
             /**
@@ -785,6 +788,16 @@ export interface components {
              * @default 1 & 2 & 3 & 4 &
              */
             text: string;
+            /**
+             * Shift
+             * @default 0
+             */
+            shift: number;
+            /**
+             * Around
+             * @default true
+             */
+            around: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

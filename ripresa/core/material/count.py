@@ -14,7 +14,9 @@ from ripresa.core.meter import Meter
 from ripresa.core.place import Slot
 
 LONGEST_TEXT = 4000
+FARTHEST_SHIFT = 64
 _BINARY = (1, 2, 4)
+_UNSAID: Filled = (None, None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,18 +25,27 @@ class Count:
 
     Args:
         text: Words as ``parse_count`` takes them, up to 4000 signs.
+        shift: Slots of its grid by which it is moved, later above 0; −64 to 64.
+        around: Whether what is moved over the end comes round to the start;
+            else it goes over the bar line, or begins as a pickup.
 
     Raises:
         Unreadable: A word cannot be read; the sentence says which, and what would be right.
-        OutOfRange: It is too long.
+        OutOfRange: It is too long, or moved too far.
     """
 
     kind: Literal["count"] = field(default="count", kw_only=True)
     text: str = "1 & 2 & 3 & 4 &"
+    shift: int = 0
+    around: bool = True
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="material.text")
+        if abs(self.shift) > FARTHEST_SHIFT:
+            raise OutOfRange(
+                f"A rhythm is moved by up to {FARTHEST_SHIFT} slots, not {self.shift}.", field="material.shift"
+            )
         parse_count(self.text)
 
     @property
@@ -52,12 +63,14 @@ class Count:
         """Return the rhythm of a leg, one slot after the other; what is not said is the held part of what was.
 
         Raises:
-            OutOfRange: A bar has more beats than the meter.
+            OutOfRange: A bar has more beats than the meter, or it has no one grid to be moved on.
         """
-        said = parse_count(self.text)
+        beats = _every_beat(parse_count(self.text), len(meter.beats))
+        if self.shift:
+            beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
         slots: list[Slot] = []
         sounding = False
-        for beat in _every_beat(said, len(meter.beats)):
+        for beat in beats:
             for number, (kind, accent) in enumerate(beat.slots):
                 if kind is None:
                     slots.append(Slot(Fraction(beat.division), number, "hold" if sounding else "rest"))
@@ -65,7 +78,7 @@ class Count:
                 sounding = kind == "note"
                 slots.append(Slot(Fraction(beat.division), number, kind, None, accent))
         notes = sum(slot.kind == "note" for slot in slots)
-        bars = said[-1].bar
+        bars = beats[-1].bar
         return NotePass((None,) * notes, described=plural(bars, "bar"), rhythm=tuple(slots))
 
 
@@ -88,14 +101,39 @@ def _every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
             )
         ends = highest if bar == last_bar else beats
         for number in range(1, ends + 1):
-            found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, ((None, None),)), finest))
+            found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,)), finest))
     return found
+
+
+def _shifted(beats: Sequence[CountedBeat], shift: int, in_bar: int, *, around: bool) -> list[CountedBeat]:
+    """Return beats moved by so many slots: whole bars, rotated, or with silence before them."""
+    divisions = {beat.division for beat in beats}
+    if len(divisions) > 1:
+        mixed = " and ".join(str(one) for one in sorted(divisions))
+        raise OutOfRange(f"A rhythm with {mixed} a beat has no one grid to be moved on.", field="material.shift")
+    (division,) = divisions
+    bar = in_bar * division
+    flat = [filled for beat in beats for filled in beat.slots]
+    flat += [_UNSAID] * (-len(flat) % bar)
+    if around:
+        by = shift % len(flat)
+        flat = flat[-by:] + flat[:-by] if by else flat
+    else:
+        flat = [_UNSAID] * (shift % bar) + flat
+        while flat[-1] == _UNSAID:
+            flat.pop()
+        flat += [_UNSAID] * (-len(flat) % division)
+    starts = range(0, len(flat), division)
+    return [
+        CountedBeat(at // bar + 1, at // division % in_bar + 1, division, tuple(flat[at : at + division]))
+        for at in starts
+    ]
 
 
 def _refined(beat: CountedBeat, finest: int) -> CountedBeat:
     if beat.division not in _BINARY or beat.division == finest:
         return beat
     step = finest // beat.division
-    slots: list[Filled] = [(None, None)] * finest
+    slots: list[Filled] = [_UNSAID] * finest
     slots[::step] = list(beat.slots)
     return CountedBeat(beat.bar, beat.beat, finest, tuple(slots))

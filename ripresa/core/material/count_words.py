@@ -3,8 +3,9 @@
 A number is its beat. ``&`` halves it; ``e & a`` are the quarters; ``trip let``
 the thirds. From five up the beat names its division and dots name its slots:
 ``1/5 .2 .3 .4 .5``. Brackets are rests: ``(3)``. ``>`` before a word is an
-accent, ``~`` a ghost. ``|`` is a bar line; without one a bar ends where the
-numbers begin again with 1. What is not said is held.
+accent, ``~`` a ghost, ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
+bar line; without one a bar ends where the numbers begin again with 1. What is
+not said is held.
 """
 
 import re
@@ -14,7 +15,7 @@ from typing import NamedTuple
 from ripresa.core.errors import Unreadable
 from ripresa.core.place import Kind, Level
 
-_WORD = re.compile(r"^(?P<accent>[>~]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
+_WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
 #: Word → (division it asks for, slot).
 _SLOTS = {"&": (2, 1), "+": (2, 1), "and": (2, 1), "e": (4, 1), "a": (4, 3), "trip": (3, 1), "let": (3, 2)}
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
@@ -65,6 +66,8 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
                 place, word, "is not a word of a count. Write 1 e & a, trip let, (3) for a rest, > for an accent"
             )
         filled: Filled = ("rest" if found["open"] else "note", _ACCENTS.get(found["accent"]))
+        if found["accent"] == "-":
+            filled = (None, None)
         name = found["word"]
         if name[0].isdigit():
             number, _, division = name.partition("/")

@@ -23,6 +23,7 @@ from ripresa.web.shapes.sums import (
     hands_shapes,
     home_shape,
     leg_shapes,
+    numbers_shapes,
     walk_shape,
     working,
 )
@@ -138,6 +139,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         homes=[
             *(shape for home in found.homes if (shape := home_shape(home))),
             *(walk_shape(walk) for walk in found.walks),
+            *numbers_shapes(reading),
             *hands_shapes(reading, bpm),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",

@@ -1,6 +1,7 @@
 """The shapes of the sums column: the numbers of a drill in words and rows."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from fractions import Fraction
 from itertools import groupby
 
@@ -8,8 +9,9 @@ from pydantic import BaseModel
 
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
-from ripresa.core.motion import beat_starts, flips, loads, same_way
-from ripresa.core.reading import Reading
+from ripresa.core.material import Count
+from ripresa.core.motion import beat_starts, flips, loads, on_numbers, same_way
+from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
 from ripresa.core.tempo import GearChange
 
@@ -132,6 +134,19 @@ def walk_shape(walk: WalkSums) -> HomeShape:
     if walk.walked_bars < walk.bars:
         sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
     return HomeShape(title=f"Accent walk on {division_label(walk.division)} a beat", sentences=sentences, starts="")
+
+
+def numbers_shapes(reading: Reading) -> Iterator[HomeShape]:
+    """Yield how a counted rhythm lies to the beat, before and after it was moved; nothing for other material."""
+    material = reading.drill.material
+    if not isinstance(material, Count):
+        return
+    on, notes = on_numbers(reading)
+    sentences = [f"{on} of {plural(notes, 'note')} fall on a number."]
+    if material.shift:
+        before, _ = on_numbers(read(replace(reading.drill, material=replace(material, shift=0))))
+        sentences.append(f"Before it was moved: {before}.")
+    yield HomeShape(title="To the beat", sentences=sentences, starts="")
 
 
 def hands_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:

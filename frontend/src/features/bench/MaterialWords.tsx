@@ -1,6 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { CountWords } from "./CountWords";
 import { ArpeggioWords, ScaleWords } from "./RunWords";
 import { SequenceWords } from "./SequenceWords";
 
@@ -49,7 +50,7 @@ const FRESH: Record<Material["kind"], Material> = {
     figure: [0, 2],
     way: "there_and_back",
   },
-  count: { kind: "count", text: "1 2 & (3) & 4 &" },
+  count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true },
   one_note: { kind: "one_note", beats: 8 },
 };
 
@@ -84,16 +85,7 @@ function Words({ material, choices, onChange }: Props) {
     case "sequence":
       return <SequenceWords sequence={material} choices={choices} onChange={onChange} />;
     case "count":
-      return (
-        <BriefField
-          label="rhythm as a count"
-          field="material.text"
-          long
-          value={material.text}
-          hint="1 e & a, trip let; (3) rest, >1 accent, ~1 ghost, | bar line; 2/5 .2 .3 for five in beat 2."
-          onChange={(text) => onChange({ kind: "count", text })}
-        />
-      );
+      return <CountWords count={material} onChange={onChange} />;
     case "one_note":
       return <BeatWords note={material} onChange={onChange} />;
   }
