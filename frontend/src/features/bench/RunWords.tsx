@@ -41,14 +41,7 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
           />{" "}
         </>
       )}
-      <BriefSelect
-        label="shape"
-        field="material.shape"
-        value={run.shape}
-        choices={choices.shapes}
-        onChange={set("shape")}
-      />
-      ,{" "}
+      <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />,{" "}
       <BriefSelect
         label="octaves"
         field="material.octaves"
@@ -99,14 +92,7 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
         choices={choices.chords}
         onChange={set("chord")}
       />{" "}
-      <BriefSelect
-        label="shape"
-        field="material.shape"
-        value={run.shape}
-        choices={choices.shapes}
-        onChange={set("shape")}
-      />
-      ,{" "}
+      <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />,{" "}
       <BriefSelect
         label="octaves"
         field="material.octaves"
@@ -118,16 +104,29 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
   );
 }
 
-type TonicProps = { value: string; choices: Choices; onChange: (tonic: string) => void };
+type WordProps = { value: string; choices: Choices; onChange: (value: string) => void };
 
 /** The tonic, or the root, of whatever has one. */
-export function Tonic({ value, choices, onChange }: TonicProps) {
+export function Tonic({ value, choices, onChange }: WordProps) {
   return (
     <BriefSelect
       label="tonic"
       field="material.tonic"
       value={value}
       choices={choices.tonics}
+      onChange={onChange}
+    />
+  );
+}
+
+/** Which way a run goes. */
+function ShapeWord({ value, choices, onChange }: WordProps) {
+  return (
+    <BriefSelect
+      label="shape"
+      field="material.shape"
+      value={value}
+      choices={choices.shapes}
       onChange={onChange}
     />
   );
