@@ -7,7 +7,11 @@ import { Problem } from "./Problem";
 
 type Decision = Schemas["MoveBody"]["decision"];
 
-const WORDS: Record<Decision, string> = { up: "Go up", stay: "Stay here", back: "Go back" };
+const OVERRULING: Record<Decision, string> = {
+  up: "Go up all the same",
+  stay: "Stay, for this reason",
+  back: "Go back all the same",
+};
 
 type Props = {
   climb: Climb;
@@ -77,7 +81,7 @@ export function WordButtons({ climb, takeId, follow, showKey = false, quiet = fa
               disabled={move.isPending}
               onClick={() => move.mutate(decision)}
             >
-              {WORDS[decision]}
+              {OVERRULING[decision]}
             </button>
           ))}
         </div>

@@ -1,0 +1,176 @@
+// @vitest-environment jsdom
+import { cleanup, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { useState } from "react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Drill } from "../../api/client";
+import { CHOICES, DRILL } from "../../api/testValues";
+import { draw } from "../../ui/testRender";
+import { DrillBrief } from "./DrillBrief";
+
+const amount = vi.hoisted(() => vi.fn());
+vi.mock("../../api/client", async (original) => ({
+  ...(await original<typeof import("../../api/client")>()),
+  api: { amount },
+}));
+
+afterEach(cleanup);
+
+/** The brief as it stands on the bench: what is changed comes back into it. */
+function Bench({ start, seen }: { start: Drill; seen: (drill: Drill) => void }) {
+  const [drill, setDrill] = useState(start);
+  return (
+    <DrillBrief
+      drill={drill}
+      choices={CHOICES}
+      sign="♩"
+      refusal={null}
+      onChange={(next) => {
+        setDrill(next);
+        seen(next);
+      }}
+    />
+  );
+}
+
+function opened(start: Drill = DRILL) {
+  const seen = vi.fn<(drill: Drill) => void>();
+  draw(<Bench start={start} seen={seen} />);
+  return { user: userEvent.setup(), last: () => seen.mock.lastCall?.[0], seen };
+}
+
+describe("the brief of a drill", () => {
+  it("changes the scale and leaves the rest", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("scale"), "dorian");
+    expect(last()).toEqual({ ...DRILL, material: { ...DRILL.material, scale: "dorian" } });
+  });
+
+  it("takes octaves as a number or by name", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("octaves"), "match");
+    expect(last()?.material).toMatchObject({ octaves: "match" });
+    await user.selectOptions(screen.getByLabelText("octaves"), "1");
+    expect(last()?.material).toMatchObject({ octaves: 1 });
+  });
+
+  it("brings the tonic along to another kind of material", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("tonic"), "Eb");
+    await user.selectOptions(screen.getByLabelText("material"), "arpeggio");
+    expect(last()?.material).toMatchObject({ kind: "arpeggio", tonic: "Eb" });
+    expect(screen.queryByLabelText("closing tonic")).toBeNull();
+  });
+
+  it("says why one would choose the word in hand", async () => {
+    const { user } = opened();
+    await user.click(screen.getByLabelText("shape"));
+    expect(screen.getByText("It comes back.")).toBeTruthy();
+  });
+
+  it("takes a hand cycle of one's own, symbol by symbol", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("hands"), "own");
+    const field = screen.getByLabelText("your own hand cycle");
+    await user.clear(field);
+    await user.type(field, "R L R R");
+    expect(last()?.hands).toEqual({ kind: "by_order", cycle: ["R", "L", "R", "R"], restart: "never" });
+  });
+
+  it("lets the arm swing", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("hands"), "place");
+    await user.selectOptions(screen.getByLabelText("way on the beat"), "up");
+    expect(last()?.hands).toEqual({ kind: "by_place", lead: "up", odd: "through" });
+  });
+
+  it("refuses an accent sign that is none, at its place, and keeps what was typed", async () => {
+    const { user, seen } = opened();
+    await user.selectOptions(screen.getByLabelText("accents"), "typed");
+    const field = screen.getByLabelText("accent pattern");
+    await user.clear(field);
+    await user.type(field, "> x");
+    expect(screen.getByRole("alert").textContent).toContain("Sign 2, “x”, is not one of");
+    expect((field as HTMLInputElement).value).toBe("> x");
+    expect(field.getAttribute("aria-invalid")).toBe("true");
+    const kept = seen.mock.lastCall?.[0].accents;
+    expect(kept).toMatchObject({ kind: "typed", cycle: ["accent"] });
+  });
+
+  it("sends a count that is no number as one that the server refuses", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("accents"), "every_nth");
+    const field = screen.getByLabelText("notes in a group");
+    await user.clear(field);
+    await user.type(field, "five");
+    expect(last()?.accents).toEqual({ kind: "every_nth", size: 0 });
+    expect((field as HTMLInputElement).value).toBe("five");
+  });
+
+  it("plays a typed rhythm so many times instead of stepping through divisions", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("material"), "count");
+    expect(screen.queryByLabelText(/^divisions/)).toBeNull();
+    await user.selectOptions(screen.getByLabelText("times"), "4");
+    expect(last()?.legs).toHaveLength(4);
+  });
+
+  it("has the server read the tempo, and shows its refusal", async () => {
+    const { user, last } = opened();
+    amount.mockImplementation((text: string) =>
+      text === "90"
+        ? Promise.resolve({ exact: "90", label: "90" })
+        : Promise.reject(new Error(`“${text}” is no tempo.`)),
+    );
+    const field = screen.getByLabelText("tempo in bpm");
+    await user.clear(field);
+    await user.type(field, "9");
+    expect((await screen.findByRole("alert")).textContent).toBe("“9” is no tempo.");
+    await user.type(field, "0");
+    await vi.waitFor(() => expect(last()?.bpm).toBe("90"));
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+});
+
+describe("the divisions", () => {
+  async function panel() {
+    const opening = opened();
+    await opening.user.click(screen.getByLabelText(/^divisions/));
+    return opening;
+  }
+
+  it("are added, taken away and turned back", async () => {
+    const { user, last } = await panel();
+    const written = () =>
+      last()
+        ?.legs.map((leg) => leg.division)
+        .join(" ");
+    await user.click(screen.getByLabelText("Add a leg with 3 a beat"));
+    expect(written()).toBe("2 4 3");
+    await user.click(screen.getByText("And back again"));
+    expect(written()).toBe("2 4 3 4 2");
+    await user.click(screen.getByText("Take the last away"));
+    expect(written()).toBe("2 4 3 4");
+  });
+
+  it.each([
+    ["½ 3", [["1/2"], ["3"]]],
+    ["6+5", [["6", "5"]]],
+    ["3:2 4", [["3/2"], ["4"]]],
+  ])("are read from “%s”", async (text, legs) => {
+    const { user, last } = await panel();
+    const field = screen.getByLabelText(/^Or write them in order/);
+    await user.clear(field);
+    await user.type(field, text);
+    expect(last()?.legs.map((leg) => [leg.division, ...leg.following])).toEqual(legs);
+  });
+
+  it("refuse a word that is none, and close with Escape", async () => {
+    const { user } = await panel();
+    await user.type(screen.getByLabelText(/^Or write them in order/), " quick");
+    expect(screen.getByRole("alert").textContent).toContain("“quick” is not a division");
+    await user.keyboard("{Escape}");
+    expect(screen.queryByLabelText(/^Or write them in order/)).toBeNull();
+    expect(document.activeElement).toBe(screen.getByLabelText(/^divisions/));
+  });
+});

@@ -1,0 +1,74 @@
+// @vitest-environment jsdom
+import { cleanup, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { CLIMB, JUDGED, tread } from "../api/testValues";
+import { TheWord } from "../features/stand/TheWord";
+import { Staircase } from "./Staircase";
+import { draw } from "./testRender";
+import { WordButtons } from "./WordButtons";
+
+const move = vi.hoisted(() => vi.fn());
+vi.mock("../api/client", async (original) => ({
+  ...(await original<typeof import("../api/client")>()),
+  api: { move },
+}));
+
+beforeEach(() => move.mockReset());
+afterEach(cleanup);
+
+describe("the word", () => {
+  it("is followed in one press, with the take that led to it", async () => {
+    const moved = vi.fn();
+    move.mockResolvedValue({ ...CLIMB, rung: 2 });
+    draw(<WordButtons climb={CLIMB} takeId="take-0001" follow="Up to 88" onMoved={moved} />);
+    await userEvent.click(screen.getByRole("button", { name: "Up to 88" }));
+    expect(move).toHaveBeenCalledExactlyOnceWith(7, {
+      decision: "up",
+      from_rung: 1,
+      take_id: "take-0001",
+      reason: "",
+    });
+    await vi.waitFor(() => expect(moved).toHaveBeenCalledOnce());
+  });
+
+  it("is overruled with a reason", async () => {
+    move.mockResolvedValue(CLIMB);
+    draw(<WordButtons climb={CLIMB} takeId={null} follow="Up to 88" />);
+    await userEvent.click(screen.getByText("Overrule it, with a reason"));
+    await userEvent.type(screen.getByLabelText("The reason, kept with it"), "tired");
+    await userEvent.click(screen.getByRole("button", { name: "Go back all the same" }));
+    expect(move).toHaveBeenCalledWith(7, { decision: "back", from_rung: 1, take_id: null, reason: "tired" });
+  });
+
+  it("says what is wrong when it cannot be done", async () => {
+    move.mockRejectedValue(new Error("This climb is already on rung 2."));
+    draw(<WordButtons climb={CLIMB} takeId={null} follow="Up to 88" />);
+    await userEvent.click(screen.getByRole("button", { name: "Stay here" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("already on rung 2");
+  });
+
+  it("shows the numbers that decided, and what the rule makes of them", () => {
+    draw(<TheWord judged={JUDGED} rung={1} onMoved={() => {}} />);
+    expect(screen.getByRole("heading").textContent).toBe("Up to 88");
+    expect(screen.getByText(/Spread 9 ms \(limit 16\)/)).toBeTruthy();
+    expect(screen.getByText("Two clean takes in a row at 84.")).toBeTruthy();
+  });
+
+  it("says that a take on another rung does not move the climb", () => {
+    draw(<TheWord judged={JUDGED} rung={2} onMoved={() => {}} />);
+    expect(screen.getByRole("heading").textContent).toBe("Clean");
+    expect(screen.getByText(/The climb stands on rung 1; this take on rung 2 is kept/)).toBeTruthy();
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+});
+
+describe("the small staircase", () => {
+  it("is a picture with a name, a tread for each rung", () => {
+    const treads = [tread(1, "done"), tread(2, "now"), tread(3, "target")];
+    const { container } = draw(<Staircase treads={treads} label="Rung 2 of 3" />);
+    expect(screen.getByRole("img", { name: "Rung 2 of 3" })).toBeTruthy();
+    expect(container.querySelectorAll(".tread-now")).toHaveLength(1);
+    expect(container.querySelectorAll("rect")).toHaveLength(3);
+  });
+});
