@@ -14,7 +14,9 @@ vi.mock("../api/client", async (original) => ({
   api: { move },
 }));
 
-beforeEach(() => move.mockReset());
+beforeEach(() => {
+  move.mockReset();
+});
 afterEach(cleanup);
 
 describe("the word", () => {
