@@ -152,3 +152,5 @@ def test_with_the_keyboard_alone(page: Page, demo: Server) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("5")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Log of")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("rung 6 of 9")).to_be_visible()

@@ -34,6 +34,10 @@ export function Shell() {
   });
   useHotkeys("u", () => setOpen((now) => (now === "sums" ? null : "sums")), { preventDefault: true });
   useHotkeys("?", () => setOpen("keys"), { useKey: true, preventDefault: true });
+  useHotkeys("esc", () => {
+    // What is open closes first; what plays stops first.
+    if (!document.querySelector("dialog[open], [aria-expanded=true], [data-playing]")) void navigate(-1);
+  });
   useHotkeys("n", () => newDrill.mutate(), { preventDefault: true });
   useEffect(() => {
     const name = PLACES.findLast((one) => place.pathname.startsWith(one.to))?.name ?? "Desk";

@@ -90,7 +90,7 @@ export function StandScreen(props: Props) {
   if (!performance.data) return <Loading what="the drill in seconds" />;
   const { reading } = performance.data;
   return (
-    <div className="flex flex-col gap-3">
+    <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
       <StandTop
         title={props.title}
         above={props.above}
@@ -216,6 +216,7 @@ function useStandKeys(actions: Actions): void {
     },
     { enableOnFormTags: ["SELECT"] },
   );
+  useHotkeys("esc", () => latest.current.isPlaying && latest.current.toggle());
   useHotkeys("[", () => latest.current.slower(), { useKey: true });
   useHotkeys("]", () => latest.current.faster(), { useKey: true });
   useHotkeys("m", () => latest.current.mute());
