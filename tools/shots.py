@@ -67,6 +67,8 @@ def views(page: Page) -> Iterator[str]:
     yield "bench"
     page.goto(f"{HOME}/bench")
     yield "drills"
+    page.goto(f"{HOME}/bench/shelf")
+    yield "shelf"
     page.goto(f"{HOME}/climbs/2")
     yield "climb"
     page.goto(f"{HOME}/climbs/new?student=3&drill=4")

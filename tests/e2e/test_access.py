@@ -13,6 +13,7 @@ PLACES = {
     "desk": "/",
     "bench": "/bench/1",
     "drills": "/bench",
+    "shelf": "/bench/shelf",
     "climbs": "/climbs",
     "climb": "/climbs/2",
     "new climb": "/climbs/new",

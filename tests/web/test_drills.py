@@ -127,3 +127,16 @@ def test_a_typed_tempo_that_cannot_be_played(client: FlaskClient) -> None:
         "message": "A tempo of 5000 bpm cannot be played. Use 1 to 1000 bpm.",
         "field": "bpm",
     }
+
+
+def test_a_ready_drill_is_taken_as_a_start_and_the_shelf_stays(client: FlaskClient) -> None:
+    shelf = client.get("/api/shelf").json
+    assert shelf is not None
+    line = next(one for one in shelf["drills"] if one["key"] == "lighthouse")
+    assert (line["aim"], line["divisions"], line["length"]) == ("accents", "4", "8 bars")
+    made = client.post("/api/shelf/lighthouse")
+    assert made.status_code == 201
+    assert made.json is not None
+    assert made.json["drill"]["accents"] == {"kind": "walk", "width": 1, "bars": 2}
+    assert len(client.get("/api/drills").json["drills"]) == 1  # type: ignore[index]
+    assert client.post("/api/shelf/nothing").status_code == 404

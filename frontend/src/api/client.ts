@@ -75,6 +75,8 @@ export const api = {
   versions: (id: number) =>
     taken(client.GET("/api/drills/{drill_id}/versions", { params: { path: { drill_id: id } } })),
   addDrill: (drill: Drill) => taken(client.POST("/api/drills", { body: { drill } })),
+  shelf: () => taken(client.GET("/api/shelf")),
+  takeFromShelf: (key: string) => taken(client.POST("/api/shelf/{key}", { params: { path: { key } } })),
   openDrillFile: (text: string) => taken(client.POST("/api/drills/file", { body: { text } })),
   saveDrill: (id: number, drill: Drill, basedOn: number) =>
     taken(

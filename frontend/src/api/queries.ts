@@ -20,6 +20,11 @@ export const choicesQuery = queryOptions({
 export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: api.desk });
 export const studentsQuery = queryOptions({ queryKey: ["students"], queryFn: api.students });
 export const drillsQuery = queryOptions({ queryKey: ["drills"], queryFn: api.drills });
+export const shelfQuery = queryOptions({
+  queryKey: ["shelf"],
+  queryFn: api.shelf,
+  staleTime: Number.POSITIVE_INFINITY,
+});
 export const climbsQuery = queryOptions({ queryKey: ["climbs"], queryFn: () => api.climbs() });
 export const climbQuery = (id: number) =>
   queryOptions({ queryKey: ["climbs", id], queryFn: () => api.climb(id) });

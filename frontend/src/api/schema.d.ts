@@ -160,6 +160,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All ready drills. */
+        get: operations["shelf_list_shelf_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a copy of a ready drill as one's own. */
+        post: operations["shelf_take_from_shelf_shelf__key__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reading": {
         parameters: {
             query?: never;
@@ -1250,6 +1284,40 @@ export interface components {
         VersionList: {
             /** Versions */
             versions: components["schemas"]["DrillShape"][];
+        };
+        /**
+         * ShelfShape
+         * @description The aims, and all ready drills in their order.
+         */
+        ShelfShape: {
+            /** Aims */
+            aims: string[];
+            /** Drills */
+            drills: components["schemas"]["ShelfLine"][];
+        };
+        /**
+         * ShelfLine
+         * @description A ready drill in the list: what it is for, and what tells it from the others.
+         */
+        ShelfLine: {
+            /** Key */
+            key: string;
+            /** Aim */
+            aim: string;
+            /** Title */
+            title: string;
+            /** Purpose */
+            purpose: string;
+            /** Material */
+            material: string;
+            /** Divisions */
+            divisions: string;
+            /** Tempo */
+            tempo: string;
+            /** Length */
+            length: string;
+            /** Instrument */
+            instrument: string;
         };
         /**
          * ReadingShape
@@ -2653,6 +2721,66 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    shelf_list_shelf_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    shelf_take_from_shelf_shelf__key__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillShape"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,6 +1,7 @@
 import { Route, Routes } from "react-router";
 import { BenchPage } from "../features/bench/BenchPage";
 import { LibraryPage } from "../features/bench/LibraryPage";
+import { ShelfPage } from "../features/bench/ShelfPage";
 import { ClimbPage } from "../features/climbs/ClimbPage";
 import { ClimbsPage } from "../features/climbs/ClimbsPage";
 import { NewClimbPage } from "../features/climbs/NewClimbPage";
@@ -18,6 +19,7 @@ export function App() {
       <Route element={<Shell />}>
         <Route index element={<DeskPage />} />
         <Route path="bench" element={<LibraryPage />} />
+        <Route path="bench/shelf" element={<ShelfPage />} />
         <Route path="bench/:drillId" element={<BenchPage />} />
         <Route path="climbs" element={<ClimbsPage />} />
         <Route path="climbs/new" element={<NewClimbPage />} />

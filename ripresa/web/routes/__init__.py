@@ -1,11 +1,12 @@
 """The addresses under ``/api``, one module for each subject."""
 
-from ripresa.web.routes import choices, climbs, desk, drills, log, readings, students, sums, takes
+from ripresa.web.routes import choices, climbs, desk, drills, log, readings, shelf, students, sums, takes
 
 ALL = (
     choices.api,
     students.api,
     drills.api,
+    shelf.api,
     readings.api,
     climbs.api,
     takes.api,

@@ -6,6 +6,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.drill import Drill
 from ripresa.core.exact import division_label, label
 from ripresa.core.instrument import instrument_named
+from ripresa.core.material import Count
 from ripresa.core.meter import meter_named
 from ripresa.core.studio import KeptDrill
 
@@ -40,15 +41,26 @@ def drill_shape(kept: KeptDrill) -> DrillShape:
 def drill_line(kept: KeptDrill) -> DrillLine:
     """Return a drill as a line of a list."""
     drill = kept.drill
-    divisions = [division_label(*leg.divisions) for leg in drill.legs]
-    shown = divisions if len(divisions) <= 8 else [*divisions[:7], "…"]
     return DrillLine(
         id=kept.id,
         version=kept.version,
         title=drill.title,
         material=drill.material.title,
-        divisions=" → ".join(shown),
-        tempo=f"{meter_named(drill.meter).sign} = {label(drill.bpm)}",
+        divisions=divisions_of(drill),
+        tempo=tempo_of(drill),
         instrument=instrument_named(drill.instrument).name,
         saved_at=kept.saved_at.isoformat(),
     )
+
+
+def divisions_of(drill: Drill) -> str:
+    """Return the divisions of a drill in a line, the first seven of many; a count has its own."""
+    if isinstance(drill.material, Count):
+        return f"{division_label(drill.fastest_division)} a beat"
+    divisions = [division_label(*leg.divisions) for leg in drill.legs]
+    return " → ".join(divisions if len(divisions) <= 8 else [*divisions[:7], "…"])
+
+
+def tempo_of(drill: Drill) -> str:
+    """Return the tempo of a drill as a mark: ``♩ = 84``."""
+    return f"{meter_named(drill.meter).sign} = {label(drill.bpm)}"

@@ -8,6 +8,7 @@ import { Loading } from "../../ui/Loading";
 import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
+import { hasWords } from "./search";
 
 /** The drills of the studio, the last changed first. */
 export function LibraryPage() {
@@ -25,11 +26,9 @@ export function LibraryPage() {
   });
   if (drills.isPending) return <Loading what="the drills" />;
   if (drills.isError) return <Problem error={drills.error} onRetry={() => void drills.refetch()} />;
-  const words = wanted.toLowerCase().split(/\s+/);
-  const found = drills.data.drills.filter((one) => {
-    const text = `${one.title} ${one.material} ${one.instrument} ${one.divisions}`.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  const found = drills.data.drills.filter((one) =>
+    hasWords(`${one.title} ${one.material} ${one.instrument} ${one.divisions}`, wanted),
+  );
   return (
     <div className="max-w-4xl">
       <div className="flex flex-wrap items-center gap-3 mb-4">
@@ -55,6 +54,9 @@ export function LibraryPage() {
         >
           Open a drill file
         </button>
+        <Link className="button" to="/bench/shelf">
+          From the shelf
+        </Link>
         <button type="button" className="button button-first" onClick={() => newDrill.mutate()}>
           New drill <Key name="N" />
         </button>
@@ -62,7 +64,9 @@ export function LibraryPage() {
       {open.isError && <Problem error={open.error} />}
       {newDrill.isError && <Problem error={newDrill.error} />}
       {drills.data.drills.length === 0 ? (
-        <p className="card-plain">No drill yet. Make the first one, or open a drill file.</p>
+        <p className="card-plain">
+          No drill yet. Make the first one, take one from the shelf, or open a drill file.
+        </p>
       ) : (
         <>
           <label className="block mb-3 max-w-md">

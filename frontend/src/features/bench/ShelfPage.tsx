@@ -1,0 +1,86 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api } from "../../api/client";
+import { forgetWork, shelfQuery } from "../../api/queries";
+import { Loading } from "../../ui/Loading";
+import { Problem } from "../../ui/Problem";
+import { hasWords } from "./search";
+
+/** The shelf: ready drills, found by aim or by words, and taken as a start. */
+export function ShelfPage() {
+  const navigate = useNavigate();
+  const shelf = useQuery(shelfQuery);
+  const [aim, setAim] = useState("");
+  const [wanted, setWanted] = useState("");
+  const take = useMutation({
+    mutationFn: api.takeFromShelf,
+    onSuccess: (kept) => {
+      forgetWork();
+      void navigate(`/bench/${kept.id}`);
+    },
+  });
+  if (shelf.isPending) return <Loading what="the shelf" />;
+  if (shelf.isError) return <Problem error={shelf.error} onRetry={() => void shelf.refetch()} />;
+  const found = shelf.data.drills.filter(
+    (one) => (!aim || one.aim === aim) && hasWords(Object.values(one).join(" "), wanted),
+  );
+  return (
+    <div>
+      <div className="flex flex-wrap items-center gap-3 mb-3">
+        <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">The shelf</h1>
+        <Link className="button" to="/bench">
+          Your own drills
+        </Link>
+      </div>
+      <div className="flex flex-wrap items-end gap-4 mb-3">
+        <label>
+          <span className="text-soft">For</span>{" "}
+          <select className="brief-word" value={aim} onChange={(event) => setAim(event.target.value)}>
+            <option value="">any aim</option>
+            {shelf.data.aims.map((one) => (
+              <option key={one} value={one}>
+                {one}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex-1 max-w-md">
+          <span className="text-soft">Find by title, purpose, instrument, division or length</span>
+          <input
+            className="field"
+            type="search"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+          />
+        </label>
+        <p className="text-soft" aria-live="polite">
+          {found.length} of {shelf.data.drills.length}
+        </p>
+      </div>
+      {take.isError && <Problem error={take.error} />}
+      <ul className="grid gap-2.5 md:grid-cols-2">
+        {found.map((one) => (
+          <li key={one.key} className="card-plain flex flex-col">
+            <p className="text-soft text-sm">{one.aim}</p>
+            <h2>{one.title}</h2>
+            <p className="flex-1">{one.purpose}</p>
+            <p className="text-soft text-sm mt-1">
+              {one.material}, {one.divisions}, {one.tempo}, {one.length}, {one.instrument}
+            </p>
+            <button
+              type="button"
+              className="button button-small mt-2 self-start"
+              disabled={take.isPending}
+              aria-label={`Take as a start: ${one.title}`}
+              onClick={() => take.mutate(one.key)}
+            >
+              Take as a start
+            </button>
+          </li>
+        ))}
+      </ul>
+      {found.length === 0 && <p className="text-soft">None like that. Try fewer words, or any aim.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+"""The shelf of ready drills: looked through, and taken as a start."""
+
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+from ripresa.core.exact import plural
+from ripresa.core.instrument import instrument_named
+from ripresa.core.reading import read
+from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
+from ripresa.store import drills as store
+from ripresa.web.answers import answer, now
+from ripresa.web.shapes.drills import DrillShape, divisions_of, drill_shape, tempo_of
+
+api = APIBlueprint("shelf", __name__, url_prefix="/api")
+
+
+class ShelfPath(BaseModel):
+    """Which ready drill."""
+
+    key: str
+
+
+class ShelfLine(BaseModel):
+    """A ready drill in the list: what it is for, and what tells it from the others."""
+
+    key: str
+    aim: str
+    title: str
+    purpose: str
+    material: str
+    divisions: str
+    tempo: str
+    length: str
+    instrument: str
+
+
+class ShelfShape(BaseModel):
+    """The aims, and all ready drills in their order."""
+
+    aims: list[str]
+    drills: list[ShelfLine]
+
+
+@api.get("/shelf", responses={200: ShelfShape})
+def list_shelf() -> Response:
+    """All ready drills."""
+    return answer(ShelfShape(aims=list(AIMS.values()), drills=[_line(one) for one in SHELF]))
+
+
+@api.post("/shelf/<key>", responses={201: DrillShape})
+def take_from_shelf(path: ShelfPath) -> Response:
+    """Keep a copy of a ready drill as one's own."""
+    return answer(drill_shape(store.add_drill(shelved(path.key).drill, now())), 201)
+
+
+def _line(one: Shelved) -> ShelfLine:
+    return ShelfLine(
+        key=one.key,
+        aim=AIMS[one.aim],
+        title=one.drill.title,
+        purpose=one.drill.purpose,
+        material=one.drill.material.title,
+        divisions=divisions_of(one.drill),
+        tempo=tempo_of(one.drill),
+        length=plural(read(one.drill).bars, "bar"),
+        instrument=instrument_named(one.drill.instrument).name,
+    )
