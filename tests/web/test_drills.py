@@ -133,7 +133,7 @@ def test_a_ready_drill_is_taken_as_a_start_and_the_shelf_stays(client: FlaskClie
     shelf = client.get("/api/shelf").json
     assert shelf is not None
     line = next(one for one in shelf["drills"] if one["key"] == "lighthouse")
-    assert (line["aim"], line["divisions"], line["length"]) == ("accents", "4", "8 bars")
+    assert (line["aim"], line["divisions"], line["length"]) == ("accents", "4 a beat", "8 bars")
     made = client.post("/api/shelf/lighthouse")
     assert made.status_code == 201
     assert made.json is not None

@@ -58,7 +58,7 @@ def divisions_of(drill: Drill) -> str:
     if isinstance(drill.material, Count):
         return f"{division_label(drill.fastest_division)} a beat"
     divisions = [division_label(*leg.divisions) for leg in drill.legs]
-    return " → ".join(divisions if len(divisions) <= 8 else [*divisions[:7], "…"])
+    return " → ".join(divisions if len(divisions) <= 8 else [*divisions[:7], "…"]) + " a beat"
 
 
 def tempo_of(drill: Drill) -> str:

@@ -59,27 +59,37 @@ export function ShelfPage() {
         </p>
       </div>
       {take.isError && <Problem error={take.error} />}
-      <ul className="grid gap-2.5 md:grid-cols-2">
-        {found.map((one) => (
-          <li key={one.key} className="card-plain flex flex-col">
-            <p className="text-soft text-sm">{one.aim}</p>
-            <h2>{one.title}</h2>
-            <p className="flex-1">{one.purpose}</p>
-            <p className="text-soft text-sm mt-1">
-              {one.material}, {one.divisions}, {one.tempo}, {one.length}, {one.instrument}
-            </p>
-            <button
-              type="button"
-              className="button button-small mt-2 self-start"
-              disabled={take.isPending}
-              aria-label={`Take as a start: ${one.title}`}
-              onClick={() => take.mutate(one.key)}
-            >
-              Take as a start
-            </button>
-          </li>
+      {shelf.data.aims
+        .map((one) => ({ name: one, drills: found.filter((drill) => drill.aim === one) }))
+        .filter((group) => group.drills.length > 0)
+        .map((group) => (
+          <section key={group.name} className="card-plain mb-3" aria-label={group.name}>
+            <h2>{group.name.replace(/^./, (first) => first.toUpperCase())}</h2>
+            <ul className="divide-y divide-base-300">
+              {group.drills.map((one) => (
+                <li key={one.key} className="py-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+                  <div className="flex-1 min-w-60">
+                    <p>
+                      <strong>{one.title}</strong>. {one.purpose}
+                    </p>
+                    <p className="text-soft text-sm">
+                      {one.material}, {one.divisions}, {one.tempo}, {one.length}, {one.instrument}
+                    </p>
+                  </div>
+                  <button
+                    type="button"
+                    className="button button-small"
+                    disabled={take.isPending}
+                    aria-label={`Take as a start: ${one.title}`}
+                    onClick={() => take.mutate(one.key)}
+                  >
+                    Take as a start
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
         ))}
-      </ul>
       {found.length === 0 && <p className="text-soft">None like that. Try fewer words, or any aim.</p>}
     </div>
   );

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Reading, Row } from "../../api/client";
 import { useWidth } from "../useWidth";
+import { fold } from "./fold";
 import { geometry } from "./geometry";
 import { RailRow } from "./RailRow";
 
@@ -17,7 +18,10 @@ export function Rail({ reading }: { reading: Reading }) {
   const [top, setTop] = useState(0);
   const bars = useMemo(() => inLegs(reading.rows), [reading.rows]);
   const most = Math.max(...bars.map((leg) => leg.length));
-  const shown = view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? []);
+  const shown = useMemo(
+    () => fold(view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? [])),
+    [reading.rows, bars, most, view],
+  );
   const place = useMemo(() => geometry(reading.rows, reading.beats_a_bar, width), [reading, width]);
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
@@ -34,13 +38,13 @@ export function Rail({ reading }: { reading: Reading }) {
       >
         <div className="relative" style={{ height: shown.length * height, width: place.width }}>
           {width > 0 &&
-            shown.slice(first, first + inSight + 2 * SPARE).map((row, index) => (
+            shown.slice(first, first + inSight + 2 * SPARE).map(({ row, times }, index) => (
               <div key={row.first} className="absolute left-0" style={{ top: (first + index) * height }}>
                 <RailRow
                   row={row}
                   division={reading.legs[row.leg]?.division ?? ""}
                   place={place}
-                  barLabel={`bar ${row.bar}`}
+                  barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
                 />
               </div>
             ))}

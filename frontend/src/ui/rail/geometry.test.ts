@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Row } from "../../api/client";
+import { fold } from "./fold";
 import { CLOSEST, geometry } from "./geometry";
 
 function row(division: number): Row {
@@ -39,5 +40,16 @@ describe("the rail", () => {
     const first = written.events[0];
     if (first) first.stroke = "D";
     expect(geometry([row(2)], 4, 900).height).toBeLessThan(geometry([written], 4, 900).height);
+  });
+});
+
+describe("folding", () => {
+  it("lays neighbours that are the same on one another, and only those", () => {
+    const rows = [row(2), { ...row(2), bar: 2, first: 8 }, row(3), row(2)];
+    expect(fold(rows).map(({ row, times }) => [row.events.length, times])).toEqual([
+      [8, 2],
+      [12, 1],
+      [8, 1],
+    ]);
   });
 });

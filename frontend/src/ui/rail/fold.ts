@@ -1,0 +1,20 @@
+import type { Row } from "../../api/client";
+
+/** A row that stands for itself and for those right after it that are the same. */
+export type Folded = { row: Row; times: number };
+
+/** Rows in order, with neighbours that look and sound the same laid on one another. */
+export function fold(rows: readonly Row[]): Folded[] {
+  const found: Folded[] = [];
+  for (const row of rows) {
+    const last = found.at(-1);
+    if (last && looksOf(last.row) === looksOf(row)) last.times += 1;
+    else found.push({ row, times: 1 });
+  }
+  return found;
+}
+
+/** Everything that is drawn of a row but its number. */
+function looksOf({ bays, events, clicks, groups }: Row): string {
+  return JSON.stringify([bays, events.map(({ group, ...rest }) => rest), clicks, groups]);
+}
