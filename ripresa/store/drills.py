@@ -11,12 +11,15 @@ from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.store.tables import DrillRow, Row, VersionRow, database
 
 
-def all_drills() -> list[KeptDrill]:
-    """Return the latest version of every drill, the last changed first."""
+def all_drills(*, archived: bool = False) -> list[KeptDrill]:
+    """Return the latest version of every drill in use, or of every one put away; the last changed first."""
     latest = VersionRow.select(VersionRow.drill, fn.MAX(VersionRow.number).alias("number")).group_by(VersionRow.drill)
     rows = (
         VersionRow.select()
         .join(latest, on=((VersionRow.drill == latest.c.drill_id) & (VersionRow.number == latest.c.number)))
+        .switch(VersionRow)
+        .join(DrillRow)
+        .where(DrillRow.archived_at.is_null(not archived))
         .order_by(VersionRow.saved_at.desc(), VersionRow.id.desc())
     )
     return [to_drill(row) for row in rows]
@@ -67,6 +70,16 @@ def save_drill(drill_id: int, drill: Drill, based_on: int, now: datetime) -> Kep
             )
         row = VersionRow.create(drill=drill_id, number=latest.version + 1, body=write_drill(drill), saved_at=now)
         return to_drill(row)
+
+
+def archive_drill(drill_id: int, moment: datetime | None) -> None:
+    """Put a drill away at a moment, or with None take it back into use; climbs and takes keep it either way.
+
+    Raises:
+        NotFound: There is no such drill.
+    """
+    version_row(drill_id, None)
+    DrillRow.update(archived_at=moment).where(DrillRow.id == drill_id).execute()
 
 
 def to_drill(row: Row) -> KeptDrill:

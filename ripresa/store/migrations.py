@@ -39,6 +39,7 @@ _STEPS: tuple[tuple[str, ...], ...] = (
             offered TEXT NOT NULL, decision TEXT NOT NULL, reason TEXT NOT NULL, made_at TEXT NOT NULL)""",
         "CREATE INDEX move_climb ON move(climb_id, made_at)",
     ),
+    ("ALTER TABLE drill ADD COLUMN archived_at TEXT",),
 )
 
 CURRENT = len(_STEPS)

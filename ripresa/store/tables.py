@@ -59,6 +59,7 @@ class DrillRow(Table):
 
     id = AutoField()
     created_at = MomentField()
+    archived_at = MomentField(null=True)
 
     class Meta:
         """Name in the database."""

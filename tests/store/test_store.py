@@ -1,3 +1,5 @@
+import sqlite3
+from contextlib import closing
 from dataclasses import replace
 from datetime import timedelta
 from fractions import Fraction as F
@@ -10,9 +12,10 @@ from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, Unreadable
 from ripresa.core.studio import StudentDetails
+from ripresa.formats.drill_file import write_drill
 from ripresa.store import climbs, drills, students, takes
 from ripresa.store.files import backup, open_studio, restore
-from ripresa.store.migrations import CURRENT, version_of
+from ripresa.store.migrations import _STEPS, CURRENT, version_of
 from ripresa.store.tables import TakeRow, database
 from tests.conftest import NOW, Studio
 from tests.formats.test_log_csv import TAKE
@@ -56,10 +59,39 @@ def test_a_change_on_top_of_an_old_version_is_refused_and_nothing_is_lost() -> N
 
 
 @pytest.mark.usefixtures("store")
+def test_a_drill_is_put_away_and_taken_back_and_its_climb_keeps_it() -> None:
+    studio = Studio()
+    drills.archive_drill(studio.drill.id, NOW)
+    assert drills.all_drills() == []
+    assert [one.id for one in drills.all_drills(archived=True)] == [studio.drill.id]
+    assert climbs.find_climb(studio.climb.id).drill.drill == studio.drill.drill
+    drills.archive_drill(studio.drill.id, None)
+    assert [one.id for one in drills.all_drills()] == [studio.drill.id]
+
+
+def test_data_of_the_first_shape_is_brought_along(tmp_path: Path) -> None:
+    path = tmp_path / "first.sqlite3"
+    with closing(sqlite3.connect(path)) as first:
+        for statement in _STEPS[0]:
+            first.execute(statement)
+        first.execute("INSERT INTO drill VALUES (1, '2026-05-06T15:00:00+00:00')")
+        first.execute(
+            "INSERT INTO drill_version VALUES (1, 1, 1, ?, '2026-05-06T15:00:00+00:00')", (write_drill(STAIRS),)
+        )
+        first.execute("PRAGMA user_version = 1")
+        first.commit()
+    open_studio(path)
+    with database.connection_context():
+        assert version_of(database.obj) == CURRENT
+        assert [one.drill for one in drills.all_drills()] == [STAIRS]
+
+
+@pytest.mark.usefixtures("store")
 def test_what_does_not_exist_is_not_found() -> None:
     for look in (
         lambda: drills.find_drill(9),
         lambda: drills.versions_of(9),
+        lambda: drills.archive_drill(9, NOW),
         lambda: students.find_student(9),
         lambda: students.change_student(9, StudentDetails("X")),
         lambda: climbs.find_climb(9),

@@ -140,3 +140,17 @@ def test_a_ready_drill_is_taken_as_a_start_and_the_shelf_stays(client: FlaskClie
     assert made.json["drill"]["accents"] == {"kind": "walk", "width": 1, "bars": 2}
     assert len(client.get("/api/drills").json["drills"]) == 1  # type: ignore[index]
     assert client.post("/api/shelf/nothing").status_code == 404
+
+
+def test_a_drill_is_put_away_and_taken_back(client: FlaskClient, studio: Studio) -> None:
+    def titles(address: str) -> list[str]:
+        found = client.get(address).json
+        assert found is not None
+        return [line["title"] for line in found["drills"]]
+
+    address = f"/api/drills/{studio.drill.id}/archived"
+    assert client.put(address, json={"archived": True}).status_code == 200
+    assert (titles("/api/drills"), titles("/api/drills?archived=true")) == ([], ["Slip steps"])
+    client.put(address, json={"archived": False})
+    assert titles("/api/drills") == ["Slip steps"]
+    assert client.put("/api/drills/99/archived", json={"archived": True}).status_code == 404

@@ -65,7 +65,14 @@ export const api = {
   students: () => taken(client.GET("/api/students")),
   addStudent: (details: StudentDetails) => taken(client.POST("/api/students", { body: { details } })),
 
-  drills: () => taken(client.GET("/api/drills")),
+  drills: (archived = false) => taken(client.GET("/api/drills", { params: { query: { archived } } })),
+  archiveDrill: (id: number, archived: boolean) =>
+    taken(
+      client.PUT("/api/drills/{drill_id}/archived", {
+        params: { path: { drill_id: id } },
+        body: { archived },
+      }),
+    ),
   drill: (id: number, version?: number) =>
     taken(
       client.GET("/api/drills/{drill_id}", {

@@ -19,7 +19,11 @@ export const choicesQuery = queryOptions({
 });
 export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: api.desk });
 export const studentsQuery = queryOptions({ queryKey: ["students"], queryFn: api.students });
-export const drillsQuery = queryOptions({ queryKey: ["drills"], queryFn: api.drills });
+export const drillsQuery = queryOptions({ queryKey: ["drills"], queryFn: () => api.drills() });
+export const archiveQuery = queryOptions({
+  queryKey: ["drills", "archived"],
+  queryFn: () => api.drills(true),
+});
 export const shelfQuery = queryOptions({
   queryKey: ["shelf"],
   queryFn: api.shelf,

@@ -63,11 +63,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The library. */
+        /** The library: drills in use, or those put away. */
         get: operations["drills_list_drills_drills_get"];
         put?: never;
         /** Keep a new drill. */
         post: operations["drills_add_drill_drills_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/{drill_id}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a drill away, or take it back into use. */
+        put: operations["drills_archive_drill_drills__int_drill_id__archived_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1252,6 +1269,14 @@ export interface components {
              * @enum {string}
              */
             kind: "walk";
+        };
+        /**
+         * ArchiveBody
+         * @description Whether a drill is put away.
+         */
+        ArchiveBody: {
+            /** Archived */
+            archived: boolean;
         };
         /**
          * NewDrill
@@ -2491,7 +2516,9 @@ export interface operations {
     };
     drills_list_drills_drills_get: {
         parameters: {
-            query?: never;
+            query?: {
+                archived?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -2533,6 +2560,41 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    drills_archive_drill_drills__int_drill_id__archived_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drill_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -31,6 +31,18 @@ class VersionQuery(BaseModel):
     version: int | None = None
 
 
+class ArchiveQuery(BaseModel):
+    """Drills in use, or those put away."""
+
+    archived: bool = False
+
+
+class ArchiveBody(BaseModel):
+    """Whether a drill is put away."""
+
+    archived: bool
+
+
 class MidiQuery(BaseModel):
     """Which version, and at which tempo."""
 
@@ -70,9 +82,16 @@ class VersionList(BaseModel):
 
 
 @api.get("/drills", responses={200: DrillList})
-def list_drills() -> Response:
-    """The library."""
-    return answer(DrillList(drills=[drill_line(one) for one in store.all_drills()]))
+def list_drills(query: ArchiveQuery) -> Response:
+    """The library: drills in use, or those put away."""
+    return answer(DrillList(drills=[drill_line(one) for one in store.all_drills(archived=query.archived)]))
+
+
+@api.put("/drills/<int:drill_id>/archived", responses={200: DrillShape})
+def archive_drill(path: DrillPath, body: ArchiveBody) -> Response:
+    """Put a drill away, or take it back into use."""
+    store.archive_drill(path.drill_id, now() if body.archived else None)
+    return answer(drill_shape(store.find_drill(path.drill_id)))
 
 
 @api.post("/drills", responses={201: DrillShape})

@@ -1,9 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
-import { type Choices, files, type Schemas } from "../../api/client";
-import { choicesQuery, drillQuery, readingQuery } from "../../api/queries";
+import { api, type Choices, files, type Schemas } from "../../api/client";
+import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading, useSlow } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -53,6 +53,13 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
     const version = await save.saveNow();
     if (version !== null) window.location.assign(file(opened.id, version));
   };
+  const copy = useMutation({
+    mutationFn: () => api.addDrill({ ...drill, title: `Copy of ${drill.title}`.slice(0, 200) }),
+    onSuccess: (made) => {
+      forgetWork();
+      void navigate(`/bench/${made.id}`);
+    },
+  });
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
   useHotkeys("mod+z", undo, { preventDefault: true });
@@ -110,6 +117,9 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           >
             Start a climb
           </button>
+          <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
+            Make a copy
+          </button>
           <button type="button" className="button" onClick={() => void download(files.midi)}>
             Save as MIDI
           </button>
@@ -117,6 +127,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
             Save as a drill file
           </button>
         </div>
+        {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>
           <input

@@ -2,12 +2,12 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../../api/client";
-import { drillsQuery, forgetWork } from "../../api/queries";
+import { archiveQuery, drillsQuery, forgetWork } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
-import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
+import { DrillList } from "./DrillList";
 import { hasWords } from "./search";
 
 /** The drills of the studio, the last changed first. */
@@ -78,25 +78,27 @@ export function LibraryPage() {
               onChange={(event) => setWanted(event.target.value)}
             />
           </label>
-          <ul className="space-y-2">
-            {found.map((one) => (
-              <li key={one.id} className="card-plain flex flex-wrap items-baseline gap-x-4 gap-y-1">
-                <Link to={`/bench/${one.id}`} className="font-semibold text-lg flex-1 min-w-60 break-words">
-                  {one.title}
-                </Link>
-                <span>{one.material}</span>
-                <span>{one.divisions}</span>
-                <span className="whitespace-nowrap">{one.tempo}</span>
-                <span className="text-soft">{one.instrument}</span>
-                <span className="text-soft">
-                  version {one.version}, {moment(one.saved_at)}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <DrillList drills={found} archived={false} />
           {found.length === 0 && <p className="text-soft">None with these words.</p>}
         </>
       )}
+      <PutAway />
     </div>
+  );
+}
+
+/** Drills that were put away; asked for once they are looked at. */
+function PutAway() {
+  const [open, setOpen] = useState(false);
+  const archive = useQuery({ ...archiveQuery, enabled: open });
+  return (
+    <details className="mt-5" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-primary font-semibold mb-2">What was put away</summary>
+      {archive.isError && <Problem error={archive.error} onRetry={() => void archive.refetch()} />}
+      {archive.data?.drills.length === 0 && (
+        <p className="text-soft">Nothing. Climbs keep their drills anyway.</p>
+      )}
+      <DrillList drills={archive.data?.drills ?? []} archived />
+    </details>
   );
 }

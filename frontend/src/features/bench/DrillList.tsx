@@ -1,0 +1,46 @@
+import { useMutation } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, type Schemas } from "../../api/client";
+import { forgetWork } from "../../api/queries";
+import { moment } from "../../ui/moment";
+import { Problem } from "../../ui/Problem";
+
+type Props = { drills: readonly Schemas["DrillLine"][]; archived: boolean };
+
+/** Drills as lines, each with the press that puts it away or takes it back. */
+export function DrillList({ drills, archived }: Props) {
+  const archive = useMutation({
+    mutationFn: (id: number) => api.archiveDrill(id, !archived),
+    onSuccess: forgetWork,
+  });
+  return (
+    <>
+      {archive.isError && <Problem error={archive.error} />}
+      <ul className="space-y-2">
+        {drills.map((one) => (
+          <li key={one.id} className="card-plain flex flex-wrap items-baseline gap-x-4 gap-y-1">
+            <Link to={`/bench/${one.id}`} className="font-semibold text-lg flex-1 min-w-60 break-words">
+              {one.title}
+            </Link>
+            <span>{one.material}</span>
+            <span>{one.divisions}</span>
+            <span className="whitespace-nowrap">{one.tempo}</span>
+            <span className="text-soft">{one.instrument}</span>
+            <span className="text-soft">
+              version {one.version}, {moment(one.saved_at)}
+            </span>
+            <button
+              type="button"
+              className="text-primary font-semibold cursor-pointer"
+              aria-label={`${archived ? "Take back" : "Put away"}: ${one.title}`}
+              disabled={archive.isPending}
+              onClick={() => archive.mutate(one.id)}
+            >
+              {archived ? "Take back" : "Put away"}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
