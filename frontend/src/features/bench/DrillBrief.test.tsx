@@ -132,6 +132,21 @@ describe("the brief of a drill", () => {
   });
 });
 
+describe("a tempo that is answered late", () => {
+  it("does not undo what was changed meanwhile", async () => {
+    const { user, last } = opened();
+    let reply = (_amount: { exact: string; label: string }) => {};
+    amount.mockImplementation(() => new Promise((resolve) => (reply = resolve)));
+    const field = screen.getByLabelText("tempo in bpm");
+    await user.clear(field);
+    await user.type(field, "9");
+    await user.selectOptions(screen.getByLabelText("scale"), "dorian");
+    reply({ exact: "9", label: "9" });
+    await vi.waitFor(() => expect(last()?.bpm).toBe("9"));
+    expect(last()?.material).toMatchObject({ scale: "dorian" });
+  });
+});
+
 describe("the divisions", () => {
   async function panel() {
     const opening = opened();

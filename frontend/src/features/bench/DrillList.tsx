@@ -18,14 +18,15 @@ export function DrillList({ drills, archived }: Props) {
       {archive.isError && <Problem error={archive.error} />}
       <ul className="space-y-2">
         {drills.map((one) => (
-          <li key={one.id} className="card-plain flex flex-wrap items-baseline gap-x-4 gap-y-1">
-            <Link to={`/bench/${one.id}`} className="font-semibold text-lg flex-1 min-w-60 break-words">
-              {one.title}
-            </Link>
-            <span>{one.material}</span>
-            <span>{one.divisions}</span>
-            <span className="whitespace-nowrap">{one.tempo}</span>
-            <span className="text-soft">{one.instrument}</span>
+          <li key={one.id} className="card-plain drill-line flex flex-wrap items-center gap-x-5 gap-y-1">
+            <div className="flex-1 min-w-60">
+              <Link to={`/bench/${one.id}`} className="font-semibold text-lg break-words">
+                {one.title}
+              </Link>
+              <p className="text-soft">
+                {one.material}, {one.divisions}, {one.tempo}, {one.instrument}
+              </p>
+            </div>
             <span className="text-soft">
               version {one.version}, {moment(one.saved_at)}
             </span>

@@ -30,7 +30,7 @@ export function LibraryPage() {
     hasWords(`${one.title} ${one.material} ${one.instrument} ${one.divisions}`, wanted),
   );
   return (
-    <div className="max-w-4xl">
+    <div className="max-w-6xl">
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Drills</h1>
         <input

@@ -20,6 +20,9 @@ export function AmountField({ label, field, what, exact, before, hint, onChange 
   const { refuse } = useContext(BriefContext);
   const [shown, setShown] = useState(exact);
   const asked = useRef(0);
+  // The answer may come after another word was changed: it goes to what stands there by then.
+  const latest = useRef({ exact, onChange });
+  latest.current = { exact, onChange };
   useEffect(() => {
     // Whole numbers are shown as they are kept; how others are written, the server knows.
     if (/^\d+$/.test(exact)) {
@@ -42,7 +45,7 @@ export function AmountField({ label, field, what, exact, before, hint, onChange 
       (amount) => {
         if (mine !== asked.current) return;
         refuse(field, null);
-        if (amount.exact !== exact) onChange(amount.exact);
+        if (amount.exact !== latest.current.exact) latest.current.onChange(amount.exact);
       },
       (error: Error) => mine === asked.current && refuse(field, error.message),
     );
