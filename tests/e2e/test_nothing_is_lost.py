@@ -45,6 +45,15 @@ def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Server) -> 
     expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 3 motions")
 
 
+def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Server) -> None:
+    page.goto(f"{demo.home}/climbs/new")
+    expect(page.get_by_text("rungs from 72 to 120.")).to_be_visible()
+    page.get_by_label("target tempo in bpm").fill("60")
+    expect(page.get_by_role("alert")).to_have_text("The target, 60 bpm, has to be above the start, 72 bpm.")
+    expect(page.get_by_role("button", name="Start this climb")).to_be_disabled()
+    expect(page.get_by_role("img", name=re.compile("^Staircase of"))).to_be_visible()
+
+
 def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Server) -> None:
     new_drill(page, demo.home)
     page.get_by_label("title of the drill").fill("Half said")

@@ -9,6 +9,7 @@ import { Loading, useSlow } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
+import { useLastGood } from "../../ui/useLastGood";
 import { DrillBrief } from "./DrillBrief";
 import { draftOf } from "./drafts";
 import { SaveLine } from "./SaveLine";
@@ -39,8 +40,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
   const save = useAutosave(opened.id, drill, draft?.basedOn ?? opened.version, opened.drill);
   const reading = useQuery({ ...readingQuery(drill), placeholderData: keepPreviousData, retry: false });
   // What is refused leaves the last rail and sums standing.
-  const [shown, setShown] = useState(reading.data);
-  if (reading.data && reading.data !== shown) setShown(reading.data);
+  const shown = useLastGood(reading.data);
   const [versionsOpen, setVersionsOpen] = useState(false);
   const slow = useSlow(reading.isFetching);
 

@@ -6,6 +6,7 @@ import { choicesQuery, drillsQuery, forgetWork, ladderQuery, studentsQuery } fro
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
+import { useLastGood } from "../../ui/useLastGood";
 import { PlanBrief } from "./PlanBrief";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
@@ -54,6 +55,7 @@ function NewClimb({ choices, students, drills }: Props) {
   const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
   const [plan, setPlan] = useState(FIRST_PLAN);
   const ladder = useQuery({ ...ladderQuery(drillId, plan), placeholderData: keepPreviousData, retry: false });
+  const shown = useLastGood(ladder.data);
   const start = useMutation({
     mutationFn: () => api.startClimb(studentId, drillId, plan),
     onSuccess: (climb) => {
@@ -97,17 +99,13 @@ function NewClimb({ choices, students, drills }: Props) {
         onChange={setPlan}
       />
       {start.isError && <Problem error={start.error} />}
-      {ladder.data && (
+      {shown && (
         <>
-          <p className="mb-2 font-semibold">{ladder.data.sentence}</p>
+          <p className="mb-2 font-semibold">{shown.sentence}</p>
           <div className="card-plain">
-            <Treads
-              treads={ladder.data.treads}
-              sign={sign}
-              targetLabel={ladder.data.treads.at(-1)?.bpm_label ?? ""}
-            />
+            <Treads treads={shown.treads} sign={sign} targetLabel={shown.treads.at(-1)?.bpm_label ?? ""} />
           </div>
-          <RungTable treads={ladder.data.treads} sign={sign} />
+          <RungTable treads={shown.treads} sign={sign} />
         </>
       )}
     </div>

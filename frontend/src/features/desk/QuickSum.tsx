@@ -5,12 +5,14 @@ import { Brief } from "../../ui/brief/Brief";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { refusalOf } from "../../ui/refusal";
+import { useLastGood } from "../../ui/useLastGood";
 
 /** The sum that is asked most: how fast is this? */
 export function QuickSum() {
   const [asked, setAsked] = useState({ bpm: "108", division: "5" });
   const choices = useQuery(choicesQuery);
   const sums = useQuery({ ...sumsQuery(asked), placeholderData: keepPreviousData });
+  const answer = useLastGood(sums.data);
   return (
     <section className="card-plain" aria-label="Quick sum">
       <h2>Quick sum</h2>
@@ -31,7 +33,7 @@ export function QuickSum() {
           choices={choices.data?.divisions ?? []}
           onChange={(division) => setAsked({ ...asked, division })}
         />{" "}
-        a beat is <strong aria-live="polite">{sums.data?.speed ?? "…"}</strong>
+        a beat is <strong aria-live="polite">{answer?.speed ?? "…"}</strong>
       </Brief>
     </section>
   );

@@ -6,6 +6,7 @@ import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { Dialog } from "../../ui/Dialog";
 import { refusalOf } from "../../ui/refusal";
+import { useLastGood } from "../../ui/useLastGood";
 
 const START = {
   bpm: "108",
@@ -23,7 +24,7 @@ export function SumsDrawer({ onClose }: { onClose: () => void }) {
   const choices = useQuery(choicesQuery);
   const sums = useQuery({ ...sumsQuery(asked), placeholderData: keepPreviousData });
   const set = (field: keyof typeof START) => (value: string) => setAsked({ ...asked, [field]: value });
-  const answers = sums.data;
+  const answers = useLastGood(sums.data);
   return (
     <Dialog title="Sums" onClose={onClose} side>
       <Brief label="What to work out" refusal={refusalOf(sums.error)}>
