@@ -15,12 +15,14 @@ def new_drill(page: Page, home: str) -> None:
 
 def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Server) -> None:
     new_drill(page, demo.home)
+    rail = page.get_by_role("img", name=re.compile("^2 a beat, bar 1"))
+    expect(rail).to_be_visible()
     page.get_by_label("accents").select_option("every_nth")
     page.get_by_label("notes in a group").fill("99")
     expect(page.get_by_role("alert")).to_have_text("A group has 2 to 64 notes, not 99.")
     expect(page.get_by_label("notes in a group")).to_have_attribute("aria-invalid", "true")
     expect(page.get_by_label("notes in a group")).to_have_value("99")
-    expect(page.get_by_role("img", name=re.compile("^2 a beat, bar 1"))).to_be_visible()
+    expect(rail).to_be_visible()
     page.get_by_label("tempo in bpm").fill("fast")
     expect(page.get_by_role("alert")).to_contain_text("“fast” is not a number. Write 84, 84.5 or 84½.")
     expect(page.get_by_label("tempo in bpm")).to_have_value("fast")
