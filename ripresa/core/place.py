@@ -4,11 +4,12 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import cycle
-from typing import Literal
+from typing import Literal, TypeVar
 
 from ripresa.core.meter import Meter
 from ripresa.core.pitch import Pitch
 
+T = TypeVar("T")
 Kind = Literal["note", "rest", "air", "hold"]
 Level = Literal["accent", "plain", "ghost"]
 #: Where a cycle of hands or accents begins again.
@@ -55,6 +56,23 @@ def stretch_of(place: Place, restart: Restart) -> object:
             return place.leg, place.bar
         case "beat":
             return place.leg, place.bar, place.beat
+
+
+def in_turn(places: Sequence[Place], symbols: Sequence[T], restart: Restart) -> list[T | None]:
+    """Return the symbol of a cycle for each place that is a note; None for the others, which use none up."""
+    found: list[T | None] = []
+    stretch: object = None
+    at = 0
+    for place in places:
+        if place.kind != "note":
+            found.append(None)
+            continue
+        now = stretch_of(place, restart)
+        if now != stretch:
+            stretch, at = now, 0
+        found.append(symbols[at % len(symbols)])
+        at += 1
+    return found
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,10 +6,9 @@ from typing import Literal
 
 from ripresa.core.accents.mark import Level, Mark
 from ripresa.core.errors import OutOfRange
-from ripresa.core.place import Place, Restart, stretch_of
+from ripresa.core.place import Place, Restart, in_turn
 
 LONGEST_CYCLE = 64
-_SIGNS: dict[Level, str] = {"accent": ">", "plain": "-", "ghost": "o"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,25 +37,4 @@ class TypedAccents:
 
     def marks(self, places: Sequence[Place]) -> list[Mark]:
         """Return the level of each note in turn; silences use none up."""
-        marks: list[Mark] = []
-        stretch: object = None
-        at = 0
-        for place in places:
-            if place.kind != "note":
-                marks.append(Mark("plain"))
-                continue
-            now = stretch_of(place, self.restart)
-            if now != stretch:
-                stretch, at = now, 0
-            marks.append(Mark(self.cycle[at % len(self.cycle)]))
-            at += 1
-        return marks
-
-
-def shown(cycle: Sequence[Level]) -> str:
-    """Return a cycle as it is typed.
-
-    >>> shown(("accent", "plain", "ghost"))
-    '> - o'
-    """
-    return " ".join(_SIGNS[level] for level in cycle)
+        return [Mark(level or "plain") for level in in_turn(places, self.cycle, self.restart)]

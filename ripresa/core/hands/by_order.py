@@ -7,7 +7,7 @@ from math import lcm
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.place import Place, Restart, stretch_of
+from ripresa.core.place import Place, Restart, in_turn
 
 RESTARTS: dict[Restart, tuple[str, str]] = {
     "never": ("runs on", "The hand never stops to think; leads change where the cycle is odd."),
@@ -57,19 +57,7 @@ class ByOrder:
 
     def strokes(self, places: Sequence[Place]) -> list[str | None]:
         """Return a symbol for each place that is a note, None for the others; silences do not use one up."""
-        marks: list[str | None] = []
-        stretch: object = None
-        at = 0
-        for place in places:
-            if place.kind != "note":
-                marks.append(None)
-                continue
-            now = stretch_of(place, self.restart)
-            if now != stretch:
-                stretch, at = now, 0
-            marks.append(self.cycle[at % len(self.cycle)])
-            at += 1
-        return marks
+        return in_turn(places, self.cycle, self.restart)
 
     def home_beats(self, division: Fraction) -> Fraction:
         """Return after how many beats the lead comes home: lcm of cycle and division, in beats.

@@ -9,16 +9,15 @@ type Props = {
   place: Geometry;
   /** Written at the left: division, and which bar. */
   barLabel?: string;
-  labelled?: boolean;
 };
 
 /** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
-export const RailRow = memo(function RailRow({ row, division, place, barLabel, labelled = true }: Props) {
+export const RailRow = memo(function RailRow({ row, division, place, barLabel }: Props) {
   const { scale, x, gutter, beat } = place;
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
   return (
     <svg width={place.width} height={place.height} role="img" aria-label={name} className="block">
-      {labelled && <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />}
+      <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />
       {row.bays.map((bay, index) => (
         <rect
           key={index}

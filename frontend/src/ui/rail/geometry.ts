@@ -23,9 +23,9 @@ export function geometry(
   rows: readonly Row[],
   beatsABar: number,
   width: number,
-  { scale = 1, labelled = true } = {},
+  { scale = 1 } = {},
 ): Geometry {
-  const gutter = labelled ? (width < 560 ? 56 : 84) : 4;
+  const gutter = width < 560 ? 56 : 84;
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null));
