@@ -10,10 +10,11 @@ from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Count, OneNote, ScaleRun, Sequence
+from ripresa.core.material import Arpeggio, Count, OneNote, ScaleRun, Sequence, Strum
 from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
+from ripresa.core.swing import RATIOS, Swing
 
 bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
 lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)
@@ -39,12 +40,18 @@ arpeggios = st.builds(
 sequences = st.builds(
     Sequence,
     tonic=st.sampled_from(TONICS),
-    scale=st.sampled_from([*SCALES, *CHORDS]),
+    # A figure may be wider than one octave of two tones.
+    scale=st.sampled_from([*SCALES, *(name for name in CHORDS if name != "fifth")]),
     figure=st.lists(st.integers(-1, 2), min_size=2, max_size=4).map(tuple),
     way=st.sampled_from(["up", "down", "there_and_back"]),
 )
 counts = st.sampled_from(["1 & 2 e & a", "(1) trip 2/5 .3", "1 | 2 &"]).map(Count)
-materials = st.one_of(scale_runs, arpeggios, sequences, counts, st.builds(OneNote, beats=st.integers(1, 9)))
+strums = st.builds(
+    Strum,
+    chords=st.sampled_from(["C | Am7", "G D/F# | - | Bb9", "Dsus4"]),
+    pattern=st.sampled_from(["1 2", "1 & (2) e & a", "(1) trip | 1 2/5 .3"]),
+)
+materials = st.one_of(scale_runs, arpeggios, sequences, counts, strums, st.builds(OneNote, beats=st.integers(1, 9)))
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
@@ -79,6 +86,7 @@ drills = st.builds(
     accents=accents,
     click=st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
     instrument=st.sampled_from(list(INSTRUMENTS)),
+    swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
     purpose=st.text(max_size=40),
 )
 

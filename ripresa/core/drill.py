@@ -10,8 +10,9 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.hands import Hands, NoHands
 from ripresa.core.instrument import instrument_named
-from ripresa.core.material import Count, Material, ScaleRun
+from ripresa.core.material import Count, Material, ScaleRun, Strum
 from ripresa.core.meter import meter_named
+from ripresa.core.swing import Swing
 from ripresa.core.tempo import check_bpm
 
 #: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
@@ -92,6 +93,7 @@ class Drill:
         closing: Whether a closing tonic is played for itself.
         hands, accents, click: The layers on top.
         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
+        swing: How the ideal places of pairs are moved; straight unless said.
         purpose: What it is for, in the teacher's words.
 
     Raises:
@@ -109,6 +111,7 @@ class Drill:
     accents: Accents = EachBeat()
     click: Click = NamedClick()
     instrument: str = "any"
+    swing: Swing = Swing()
     purpose: str = ""
 
     def __post_init__(self) -> None:
@@ -127,6 +130,6 @@ class Drill:
     @property
     def fastest_division(self) -> Fraction:
         """Most notes per beat of any leg: the one that sets the peak speed."""
-        if isinstance(self.material, Count):
+        if isinstance(self.material, Count | Strum):
             return self.material.fastest_division
         return max(leg.fastest for leg in self.legs)

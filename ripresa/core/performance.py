@@ -31,13 +31,17 @@ class Tick:
 
 @dataclass(frozen=True, slots=True)
 class Tone:
-    """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None."""
+    """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
+
+    ``also`` are the heard notes that sound with it: the other tones of a chord.
+    """
 
     event: int
     at: float
     seconds: float
     midi: int | None
     accented: bool
+    also: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,13 +163,14 @@ def onsets_within(played: Sequence[float], due: Sequence[tuple[float, int]], end
 
 
 def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fraction) -> Tone:
-    midi = event.pitch.midi + reading.instrument.sounds if event.pitch else None
+    heard = reading.heard(event)
     return Tone(
         event=index,
         at=float(span_seconds(event.onset, bpm)),
         seconds=float(span_seconds(length, bpm)),
-        midi=midi,
+        midi=heard[0] if heard else None,
         accented=event.accent == "accent",
+        also=heard[1:],
     )
 
 

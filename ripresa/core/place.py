@@ -6,8 +6,10 @@ from fractions import Fraction
 from itertools import cycle
 from typing import Literal, TypeVar
 
+from ripresa.core.chords import ChordSound
 from ripresa.core.meter import Meter
 from ripresa.core.pitch import Pitch
+from ripresa.core.swing import Swing
 
 T = TypeVar("T")
 Kind = Literal["note", "rest", "air", "hold"]
@@ -29,6 +31,7 @@ class Place:
         kind: A note, a rest, an air stroke, or the held part of an earlier note.
         pitch: Written pitch of a note, if it has one.
         accent: A level that the material itself asks for.
+        chord: The chord that sounds, for what is strummed.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
     """
 
@@ -42,6 +45,7 @@ class Place:
     kind: Kind
     pitch: Pitch | None = None
     accent: Level | None = None
+    chord: ChordSound | None = None
     on_grid: bool = True
 
 
@@ -84,6 +88,7 @@ class Slot:
     kind: Kind = "note"
     pitch: Pitch | None = None
     accent: Level | None = None
+    chord: ChordSound | None = None
 
 
 def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
@@ -107,6 +112,7 @@ class Cursor:
     """
 
     meter: Meter
+    swing: Swing = Swing()
     at: Fraction = Fraction(0)
     bar: int = 1
     beat: int = 1
@@ -117,17 +123,28 @@ class Cursor:
         """Yield a slot, starting here; slot 0 of a division starts on a beat."""
         if slot.number == 0:
             self.span = self._next_beats(slot.division.denominator)
-        length = self.span / slot.division.numerator
-        kind, pitch, accent, on_grid = slot.kind, slot.pitch, slot.accent, True
+        length = self.span * self.swing.share(slot.division, slot.number)
+        kind, pitch, accent, chord, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, True
         while length:
             piece = min(length, self._bar_left())
             yield Place(
-                self.at, piece, leg, self.bar, self.beat, slot.number, slot.division, kind, pitch, accent, on_grid
+                onset=self.at,
+                length=piece,
+                leg=leg,
+                bar=self.bar,
+                beat=self.beat,
+                slot=slot.number,
+                division=slot.division,
+                kind=kind,
+                pitch=pitch,
+                accent=accent,
+                chord=chord,
+                on_grid=on_grid,
             )
             self._advance(piece)
             length -= piece
             if kind == "note":
-                kind, pitch, accent = "hold", None, None
+                kind, pitch, accent, chord = "hold", None, None, None
             on_grid = False
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ripresa.core.accents import Level
+from ripresa.core.chords import ChordSound
 from ripresa.core.click import ClickCycle, cycle_of
 from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import Drill, Leg
@@ -37,6 +38,7 @@ class Event:
         pitch: Written pitch, None without.
         stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
         accent: One of three levels.
+        chord: The chord that is struck, None without.
         group: Number of its group in the leg, from 0; None without groups.
         layer: Which layer it belongs to.
     """
@@ -54,6 +56,7 @@ class Event:
     stroke: str | None
     accent: Level
     group: int | None
+    chord: ChordSound | None = None
     layer: str = "notes"
 
     @property
@@ -148,6 +151,11 @@ class Reading:
         """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
         return self.beats + self.meter.to_bar_line(self.beats)
 
+    def heard(self, event: Event) -> tuple[int, ...]:
+        """Return the MIDI notes that are heard when an event is played, from the lowest; none without pitch."""
+        written = event.chord.tones if event.chord else (event.pitch,) if event.pitch else ()
+        return tuple(pitch.midi + self.instrument.sounds for pitch in written)
+
     def sounding(self) -> Iterator[tuple[Event, Fraction]]:
         """Yield each note with its length in beats, the held parts added."""
         current: Event | None = None
@@ -177,7 +185,7 @@ def read(drill: Drill) -> Reading:
     meter = meter_named(drill.meter)
     instrument = instrument_named(drill.instrument)
     passes = _passes(drill, instrument, meter)
-    cursor = Cursor(meter)
+    cursor = Cursor(meter, drill.swing)
     places: list[Place] = []
     legs = [
         _lay_leg(drill, instrument, cursor, places, index, leg, notes)
@@ -291,6 +299,7 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             stroke=stroke,
             accent=place.accent or mark.level,
             group=mark.group,
+            chord=place.chord,
         )
         for place, stroke, mark in zip(places, strokes, marks, strict=True)
     )

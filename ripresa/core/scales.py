@@ -102,6 +102,13 @@ CHORDS: dict[str, Scale] = {
     "minor_seventh": _scale("minor seventh", "1 b3 5 b7"),
     "half_diminished": _scale("half-diminished", "1 b3 b5 b7"),
     "diminished_seventh": _scale("diminished seventh", "1 b3 b5 bb7"),
+    "fifth": _scale("fifth", "1 5"),
+    "suspended_second": _scale("suspended second", "1 2 5"),
+    "suspended_fourth": _scale("suspended fourth", "1 4 5"),
+    "sixth": _scale("sixth", "1 3 5 6"),
+    "minor_sixth": _scale("minor sixth", "1 b3 5 6"),
+    "added_ninth": _scale("added ninth", "1 2 3 5"),
+    "dominant_ninth": _scale("dominant ninth", "1 2 3 5 b7"),
 }
 
 TONICS = ("C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B", "Cb")

@@ -9,7 +9,8 @@ from ripresa.core.click import NamedClick
 from ripresa.core.drill import Drill, Leg, Seam
 from ripresa.core.errors import NotFound
 from ripresa.core.hands import ByOrder, ByPlace, Hands, NoHands
-from ripresa.core.material import Arpeggio, Count, Material, OneNote, ScaleRun, Sequence
+from ripresa.core.material import Arpeggio, Count, Material, OneNote, ScaleRun, Sequence, Strum
+from ripresa.core.swing import Swing
 
 Aim = Literal["evenness", "changes", "displacement", "accents", "strumming", "tonguing", "sequences", "meters", "pulse"]
 
@@ -58,6 +59,7 @@ def _shelved(
     click: str = "every_beat",
     seam: Seam = "hold",
     instrument: str = "any",
+    swing: Swing | None = None,
 ) -> Shelved:
     drill = Drill(
         title=title,
@@ -71,6 +73,7 @@ def _shelved(
         accents=accents or EachBeat(),
         click=NamedClick(plan=click),
         instrument=instrument,
+        swing=swing or Swing(),
     )
     return Shelved(title.lower().replace(" ", "-").replace(",", ""), aim, drill)
 
@@ -271,6 +274,31 @@ SHELF: tuple[Shelved, ...] = (
         hands=_SWING,
         bpm=66,
         instrument="guitar",
+    ),
+    _shelved(
+        "strumming",
+        "Four landings",
+        "A chord a bar, quarters down: change hands in time before the arm has more to do.",
+        Strum("C | Am | F | G", "1 2 3 4"),
+        hands=_SWING,
+        bpm=66,
+        instrument="guitar",
+    ),
+    _shelved(
+        "strumming",
+        "Two bells",
+        "Two chords in a bar, and the pattern does not wait for them.",
+        Strum("G D/F# | Em C", "1 2 & (3) & 4 &"),
+        hands=_SWING,
+        instrument="guitar",
+    ),
+    _shelved(
+        "evenness",
+        "Rolling swell",
+        "Eighths at 2:1: the second note is late, and always as late.",
+        ScaleRun(octaves=1),
+        "2",
+        swing=Swing(Fraction(2)),
     ),
     _shelved(
         "tonguing",

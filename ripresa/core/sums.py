@@ -57,11 +57,15 @@ class Fit:
 
 @dataclass(frozen=True, slots=True)
 class LegSums:
-    """The numbers of one leg; beats and seconds with what the seam adds."""
+    """The numbers of one leg; beats and seconds with what the seam adds.
+
+    ``gap_seconds`` is that of even notes; ``gaps`` are those in use, the longest first: more than one where they swing.
+    """
 
     leg: LegReading
     nps: Fraction
     gap_seconds: Fraction
+    gaps: tuple[Fraction, ...]
     beats: Fraction
     bars: Fraction
     seconds: Fraction
@@ -146,6 +150,7 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
             leg=leg,
             nps=speed_nps(bpm, leg.division) / meter.shortest_beat,
             gap_seconds=gap_seconds(bpm, leg.division) * meter.shortest_beat,
+            gaps=_gaps(leg.division, reading, bpm),
             beats=leg.beats,
             bars=leg.beats / meter.bar_length,
             seconds=span_seconds(leg.beats, bpm),
@@ -171,6 +176,14 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         walks=tuple(_walk(reading, division, bpm) for division in divisions if isinstance(reading.drill.accents, Walk)),
         dial=dial(reading.click_cycle, meter, bpm),
     )
+
+
+def _gaps(division: Fraction, reading: Reading, bpm: Fraction) -> tuple[Fraction, ...]:
+    """Return the lengths in seconds of the slots of a division on the shortest beat, the longest first."""
+    swing = reading.drill.swing
+    shares = {swing.share(division, slot) for slot in range(division.numerator)}
+    span = division.denominator * reading.meter.shortest_beat
+    return tuple(span_seconds(span * share, bpm) for share in sorted(shares, reverse=True))
 
 
 def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction]]:

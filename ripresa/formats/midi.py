@@ -44,7 +44,7 @@ def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> b
 def _ticks(reading: Reading, beats: Fraction) -> int:
     ticks = beats * reading.meter.counted * 4 * TICKS_A_QUARTER
     if ticks.denominator != 1:
-        raise OutOfRange("This division cannot be written exactly in MIDI ticks.", field="legs")
+        raise OutOfRange("This division, or its swing, cannot be written exactly in MIDI ticks.", field="legs")
     return int(ticks)
 
 
@@ -64,15 +64,16 @@ def _note_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     messages = []
     for event, length in reading.sounding():
         start, end = _ticks(reading, event.onset), _ticks(reading, event.onset + length)
-        note = event.pitch.midi + reading.instrument.sounds if event.pitch else _UNPITCHED_NOTE
-        if not 0 <= note <= 127:
-            raise OutOfRange(
-                "A note of this drill lies outside what MIDI can hold. Take fewer octaves.", field="material"
-            )
-        channel = 0 if event.pitch else _PERCUSSION
+        heard = reading.heard(event)
+        channel = 0 if heard else _PERCUSSION
         velocity = _VELOCITY[event.accent]
-        messages.append((start, mido.Message("note_on", note=note, velocity=velocity, channel=channel)))
-        messages.append((end, mido.Message("note_off", note=note, velocity=0, channel=channel)))
+        for note in heard or (_UNPITCHED_NOTE,):
+            if not 0 <= note <= 127:
+                raise OutOfRange(
+                    "A note of this drill lies outside what MIDI can hold. Take fewer octaves.", field="material"
+                )
+            messages.append((start, mido.Message("note_on", note=note, velocity=velocity, channel=channel)))
+            messages.append((end, mido.Message("note_off", note=note, velocity=0, channel=channel)))
     return messages
 
 

@@ -58,6 +58,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
                 "division": str(event.division),
                 "count": event.count,
                 "pitch": event.pitch.name if event.pitch else None,
+                "chord": event.chord.symbol if event.chord else None,
                 "stroke": event.stroke,
                 "accent": event.accent,
                 "kind": event.kind,

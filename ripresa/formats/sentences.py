@@ -59,7 +59,19 @@ def _is_member(step: object) -> bool:
     return isinstance(step, str) and (step[:1].isupper() or step in _KINDS or "[" in step)
 
 
-_KINDS = {"scale_run", "one_note", "by_order", "none", "each_beat", "every_nth", "named", "percent", "even", "int"}
+_KINDS = {
+    "scale_run",
+    "one_note",
+    "strum",
+    "by_order",
+    "none",
+    "each_beat",
+    "every_nth",
+    "named",
+    "percent",
+    "even",
+    "int",
+}
 
 
 def _shown(value: object) -> str:

@@ -208,6 +208,7 @@ def test_taking_accents_and_hands_away_moves_nothing(drill: Drill) -> None:
         seam=drill.seam,
         closing=drill.closing,
         instrument=drill.instrument,
+        swing=drill.swing,
         accents=NoAccents(),
     )
     assert [event.onset for event in read(bare).events] == [event.onset for event in read(drill).events]

@@ -493,6 +493,10 @@ export interface components {
             figures: components["schemas"]["Choice"][];
             /** Ways */
             ways: components["schemas"]["Choice"][];
+            /** Patterns */
+            patterns: components["schemas"]["Choice"][];
+            /** Swings */
+            swings: components["schemas"]["Choice"][];
             /** Shapes */
             shapes: components["schemas"]["Choice"][];
             /** Octaves */
@@ -869,6 +873,7 @@ export interface components {
          *         closing: Whether a closing tonic is played for itself.
          *         hands, accents, click: The layers on top.
          *         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
+         *         swing: How the ideal places of pairs are moved; straight unless said.
          *         purpose: What it is for, in the teacher's words.
          *
          *     Raises:
@@ -893,7 +898,7 @@ export interface components {
              *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Strum"];
             /**
              * Legs
              * @default [
@@ -961,6 +966,13 @@ export interface components {
              * @default any
              */
             instrument: string;
+            /**
+             * @default {
+             *       "ratio": "1",
+             *       "on": 2
+             *     }
+             */
+            swing: components["schemas"]["Swing"];
             /**
              * Purpose
              * @default
@@ -1203,6 +1215,62 @@ export interface components {
             kind: "sequence";
         };
         /**
+         * Strum
+         * @description Chords under a pattern. It brings its own divisions, as a count does.
+         *
+         *     Args:
+         *         chords: Chord symbols with bar lines, as ``parse_progression`` takes them.
+         *         pattern: A count of one bar or more, as ``parse_count`` takes it; it begins again
+         *             where the progression is longer. A bar of it that is not full is held to its end.
+         *
+         *     Raises:
+         *         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
+         *             read with the meter, when the drill is.
+         *         OutOfRange: The pattern is too long.
+         */
+        Strum: {
+            /**
+             * Chords
+             * @default C | Am | F | G
+             */
+            chords: string;
+            /**
+             * Pattern
+             * @default 1 2 & (3) & 4 &
+             */
+            pattern: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strum";
+        };
+        /**
+         * Swing
+         * @description The first of each pair of slots is longer than the second.
+         *
+         *     Args:
+         *         ratio: Long to short; 1 is straight, 2 is 2:1; 1 to 4.
+         *         on: The division whose pairs swing: 2 or 4 notes a beat. With 2, quarters of a
+         *             beat go along: each half is cut evenly, so that the & of both falls together.
+         *
+         *     Raises:
+         *         OutOfRange: A ratio outside 1 to 4.
+         */
+        Swing: {
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio: string;
+            /**
+             * On
+             * @default 2
+             * @enum {integer}
+             */
+            on: 2 | 4;
+        };
+        /**
          * TypedAccents
          * @description A cycle of levels over the notes.
          *
@@ -1439,6 +1507,8 @@ export interface components {
             kind: "note" | "rest" | "air" | "hold";
             /** Pitch */
             pitch: string | null;
+            /** Chord */
+            chord: string | null;
             /** Stroke */
             stroke: string | null;
             /**
@@ -1639,6 +1709,8 @@ export interface components {
         /**
          * Tone
          * @description A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
+         *
+         *     ``also`` are the heard notes that sound with it: the other tones of a chord.
          */
         Tone: {
             /** Event */
@@ -1651,6 +1723,11 @@ export interface components {
             midi: number | null;
             /** Accented */
             accented: boolean;
+            /**
+             * Also
+             * @default []
+             */
+            also: number[];
         };
         /**
          * PerformanceBody

@@ -12,6 +12,8 @@ export const CHOICES: Choices = {
   tone_sets: [choice("major")],
   figures: [choice("0 2", "thirds"), choice("0 1 2", "groups of three")],
   ways: [choice("up"), choice("there_and_back", "up and back")],
+  patterns: [choice("1 2 3 4", "quarters"), choice("1 & 2 & 3 & 4 &", "eighths")],
+  swings: [choice("1", "straight"), choice("2", "with a swing of 2:1")],
   shapes: [choice("there_and_back", "there and back", "It comes back."), choice("up")],
   octaves: [
     choice("match", "as many octaves as notes per beat"),
@@ -59,6 +61,7 @@ export const DRILL: Drill = {
   accents: { kind: "each_beat" },
   click: { kind: "named", plan: "every_beat" },
   instrument: "any",
+  swing: { ratio: "1", on: 2 },
   purpose: "",
 };
 
@@ -138,6 +141,7 @@ export function row(): Row {
       count: index % 2 ? "&" : String(1 + (index >> 1)),
       kind: index === 5 ? "hold" : index === 6 ? "air" : "note",
       pitch: null,
+      chord: null,
       stroke: index % 2 ? "U" : "D",
       accent: index === 0 ? "accent" : index === 3 ? "ghost" : "plain",
       group: null,

@@ -83,7 +83,7 @@ export class Player {
     this.stop();
     await this.context.resume();
     this.#voice = voice;
-    for (const tone of score.tones) this.#sounds.note(voice, tone.midi);
+    for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(voice, midi);
     const begin = this.context.currentTime + BEFORE_START;
     const first = opening(score, begin);
     this.#stretches = [first];
@@ -169,11 +169,18 @@ export class Player {
   }
 
   #sound(one: Sounding): void {
+    if (one.kind === "click") this.#start(one, this.#sounds.click(one.role), 1);
+    // The tones of a chord together are a little louder than one note, not many times.
+    else
+      for (const midi of pitches(one))
+        this.#start(one, this.#sounds.note(this.#voice, midi), (1 + one.also.length) ** -0.7);
+  }
+
+  #start(one: Sounding, buffer: AudioBuffer, share: number): void {
     const isNote = one.kind === "note";
-    const buffer = isNote ? this.#sounds.note(this.#voice, one.midi) : this.#sounds.click(one.role);
     const source = new AudioBufferSourceNode(this.context, { buffer });
     const loud = isNote ? (one.accented ? 1 : 0.55) : one.role === "plain" ? 0.75 : 1;
-    const gain = new GainNode(this.context, { gain: loud });
+    const gain = new GainNode(this.context, { gain: loud * share });
     source.connect(gain).connect(this.#channels[isNote ? "notes" : "click"]);
     source.start(one.at);
     if (isNote) {
@@ -183,4 +190,9 @@ export class Player {
     }
     this.#planned.push({ at: one.at, source });
   }
+}
+
+/** Every pitch of a note: more than one where it is a chord, null where it has none. */
+function pitches(tone: { midi: number | null; also: number[] }): (number | null)[] {
+  return [tone.midi, ...tone.also];
 }

@@ -9,7 +9,7 @@ export type Score = Schemas["Performance"];
 /** One thing to sound: its time on the audio clock, and what. */
 export type Sounding =
   | { kind: "click"; at: Seconds; role: ClickRole }
-  | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; accented: boolean };
+  | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; accented: boolean };
 
 /** A score from a moment of the audio clock on: `base` is where the first turn would begin. */
 export type Stretch = { score: Score; base: Seconds; from: Seconds; withLead: boolean };
@@ -40,8 +40,9 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
     for (let index = firstAt(score.tones, after - start); index < score.tones.length; index++) {
       const tone = score.tones[index];
       if (!tone || start + tone.at >= before) break;
-      const { seconds, midi, accented } = tone;
-      if (due(start + tone.at)) found.push({ kind: "note", at: start + tone.at, seconds, midi, accented });
+      const { seconds, midi, also, accented } = tone;
+      if (due(start + tone.at))
+        found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
     }
   }
   return found;

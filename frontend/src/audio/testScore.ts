@@ -14,6 +14,7 @@ export function scoreOf(beat: number): Score {
       at: (number * beat) / 2,
       seconds: beat / 2,
       midi: 60,
+      also: [],
       accented: number % 8 === 0,
     })),
     ticks: beats.map((at) => ({ at, level: at === 0 ? ("strong" as const) : ("plain" as const) })),

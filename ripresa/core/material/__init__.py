@@ -13,7 +13,8 @@ from ripresa.core.material.notes import NotePass
 from ripresa.core.material.one_note import OneNote
 from ripresa.core.material.scale_run import ScaleRun
 from ripresa.core.material.sequence import Sequence
+from ripresa.core.material.strum import Strum
 
-Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count, ByKind()]
+Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Strum, ByKind()]
 
-__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence"]
+__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence", "Strum"]

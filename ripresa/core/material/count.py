@@ -65,7 +65,7 @@ class Count:
         Raises:
             OutOfRange: A bar has more beats than the meter, or it has no one grid to be moved on.
         """
-        beats = _every_beat(parse_count(self.text), len(meter.beats))
+        beats = every_beat(parse_count(self.text), len(meter.beats))
         if self.shift:
             beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
         slots: list[Slot] = []
@@ -82,7 +82,7 @@ class Count:
         return NotePass((None,) * notes, described=plural(bars, "bar"), rhythm=tuple(slots))
 
 
-def _every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
+def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
     """Return the beats that were said and those between them, on grids that agree.
 
     Halves and quarters of a beat share the finer grid, so that an arm that

@@ -18,10 +18,12 @@ from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material.run import SHAPES, TOPS
 from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
 from ripresa.core.material.sequence import FIGURES, WAYS
+from ripresa.core.material.strum import PATTERNS
 from ripresa.core.meter import METERS
 from ripresa.core.pitch import show_tonic
 from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.studio import WEEKDAYS
+from ripresa.core.swing import RATIOS
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
 from ripresa.web.answers import answer
@@ -56,6 +58,8 @@ class Choices(BaseModel):
     tone_sets: list[Choice]
     figures: list[Choice]
     ways: list[Choice]
+    patterns: list[Choice]
+    swings: list[Choice]
     shapes: list[Choice]
     octaves: list[Choice]
     tops: list[Choice]
@@ -97,6 +101,8 @@ def list_choices() -> Response:
                 for figure, name in FIGURES.values()
             ],
             ways=_named(WAYS),
+            patterns=[Choice(value=text, label=name, why=why) for text, name, why in PATTERNS.values()],
+            swings=[Choice(value=str(ratio), label=name, why=why) for ratio, name, why in RATIOS],
             shapes=_named(SHAPES),
             octaves=_octaves(),
             tops=_named(TOPS),

@@ -42,6 +42,7 @@ class EventShape(BaseModel):
     count: str
     kind: Kind
     pitch: str | None
+    chord: str | None
     stroke: str | None
     accent: Level
     group: int | None
@@ -193,6 +194,7 @@ def _event(event: Event, start: Fraction) -> EventShape:
         count=event.count,
         kind=event.kind,
         pitch=event.pitch.shown if event.pitch else None,
+        chord=event.chord.symbol if event.chord else None,
         stroke=event.stroke,
         accent=event.accent,
         group=event.group,
@@ -228,6 +230,7 @@ def _words(events: list[Event]) -> str:
             for part in (
                 event.count,
                 event.pitch.shown if event.pitch else "",
+                event.chord.symbol if event.chord else "",
                 event.stroke or "",
                 "accent" if event.accent == "accent" else "",
             )

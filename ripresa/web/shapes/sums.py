@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
-from ripresa.core.material import Count
+from ripresa.core.material import Count, Strum
 from ripresa.core.motion import beat_starts, flips, loads, on_numbers, same_way
 from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
@@ -77,7 +77,7 @@ def leg_shapes(found: Sums) -> list[LegShape]:
             index=row.leg.index,
             division=division_label(*row.leg.divisions),
             nps=decimal(row.nps, 1),
-            gap_ms=decimal(row.gap_seconds * 1000, 1),
+            gap_ms=" / ".join(decimal(gap * 1000, 1) for gap in row.gaps),
             notes=row.leg.notes,
             beats=label(row.beats),
             bars=label(row.bars),
@@ -139,11 +139,11 @@ def walk_shape(walk: WalkSums) -> HomeShape:
 def numbers_shapes(reading: Reading) -> Iterator[HomeShape]:
     """Yield how a counted rhythm lies to the beat, before and after it was moved; nothing for other material."""
     material = reading.drill.material
-    if not isinstance(material, Count):
+    if not isinstance(material, Count | Strum):
         return
     on, notes = on_numbers(reading)
     sentences = [f"{on} of {plural(notes, 'note')} fall on a number."]
-    if material.shift:
+    if isinstance(material, Count) and material.shift:
         before, _ = on_numbers(read(replace(reading.drill, material=replace(material, shift=0))))
         sentences.append(f"Before it was moved: {before}.")
     yield HomeShape(title="To the beat", sentences=sentences, starts="")

@@ -115,6 +115,27 @@ describe("the brief of a drill", () => {
     expect(last()?.legs).toHaveLength(4);
   });
 
+  it("strums with a swinging arm, a pattern taken ready or typed", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("material"), "strum");
+    expect(last()?.hands).toMatchObject({ kind: "by_place", lead: "down" });
+    expect(screen.queryByLabelText(/^divisions/)).toBeNull();
+    await user.selectOptions(screen.getByLabelText("ready pattern"), "quarters");
+    expect(last()?.material).toMatchObject({ pattern: "1 2 3 4" });
+    const chords = screen.getByLabelText("chords", { exact: true });
+    await user.clear(chords);
+    await user.type(chords, "G D{Enter}");
+    expect(last()?.material).toMatchObject({ chords: "G D", pattern: "1 2 3 4" });
+  });
+
+  it("asks which pairs swing once they do", async () => {
+    const { user, last } = opened();
+    expect(screen.queryByLabelText("which pairs swing")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("swing"), "2");
+    await user.selectOptions(screen.getByLabelText("which pairs swing"), "4");
+    expect(last()?.swing).toEqual({ ratio: "2", on: 4 });
+  });
+
   it("has the server read the tempo, and shows its refusal", async () => {
     const { user, last } = opened();
     amount.mockImplementation((text: string) =>

@@ -8,6 +8,7 @@ import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
+import { SwingWords } from "./SwingWords";
 
 type Props = {
   drill: Drill;
@@ -47,6 +48,12 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
     <F extends keyof Drill>(field: F) =>
     (value: Drill[F]) =>
       onChange({ ...drill, [field]: value }, field);
+  const play = (material: Drill["material"]) => {
+    // Who strums swings the arm: alternate picking counts notes, and would start beats with the wrong stroke.
+    const strums = material.kind === "strum" && drill.material.kind !== "strum";
+    const hands: Drill["hands"] = strums ? { kind: "by_place", lead: "down", odd: "through" } : drill.hands;
+    onChange({ ...drill, material, hands }, "material");
+  };
   const select = (
     field: "meter" | "seam" | "closing" | "instrument",
     label: string,
@@ -63,9 +70,9 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
   const several = drill.legs.length > 1;
   return (
     <Brief label="The brief" refusal={refusal}>
-      Play <MaterialWords material={drill.material} choices={choices} onChange={word("material")} />, in{" "}
+      Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
       {select("meter", "meter", choices.meters)},{" "}
-      {drill.material.kind === "count" ? (
+      {drill.material.kind === "count" || drill.material.kind === "strum" ? (
         <Times legs={drill.legs} onChange={word("legs")} />
       ) : (
         <>
@@ -73,7 +80,8 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
           <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat
         </>
       )}
-      , {select("seam", "seam: what happens between legs", choices.seams)}
+      , <SwingWords swing={drill.swing} choices={choices} onChange={word("swing")} />,{" "}
+      {select("seam", "seam: what happens between legs", choices.seams)}
       {drill.material.kind === "scale_run" && (
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}

@@ -4,6 +4,7 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CountWords } from "./CountWords";
 import { ArpeggioWords, ScaleWords } from "./RunWords";
 import { SequenceWords } from "./SequenceWords";
+import { StrumWords } from "./StrumWords";
 
 type Material = Drill["material"];
 type OneNote = Extract<Material, { kind: "one_note" }>;
@@ -20,6 +21,11 @@ const KINDS: { value: Material["kind"]; label: string; why: string }[] = [
     value: "count",
     label: "the rhythm",
     why: "Typed as it is said: 1 & a 2 e & (3) 4 &. What is not said is held.",
+  },
+  {
+    value: "strum",
+    label: "the chords",
+    why: "Strummed: a progression under a pattern that is typed as a count.",
   },
   { value: "one_note", label: "one note", why: "One string, one key or a clap: rhythm alone." },
 ];
@@ -51,6 +57,7 @@ const FRESH: Record<Material["kind"], Material> = {
     way: "there_and_back",
   },
   count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true },
+  strum: { kind: "strum", chords: "C | Am | F | G", pattern: "1 2 & (3) & 4 &" },
   one_note: { kind: "one_note", beats: 8 },
 };
 
@@ -86,6 +93,8 @@ function Words({ material, choices, onChange }: Props) {
       return <SequenceWords sequence={material} choices={choices} onChange={onChange} />;
     case "count":
       return <CountWords count={material} onChange={onChange} />;
+    case "strum":
+      return <StrumWords strum={material} choices={choices} onChange={onChange} />;
     case "one_note":
       return <BeatWords note={material} onChange={onChange} />;
   }

@@ -24,6 +24,7 @@ const CLICK: Drill = {
   accents: { kind: "none" },
   click: { kind: "named", plan: "every_beat" },
   instrument: "any",
+  swing: { ratio: "1", on: 2 },
   purpose: "",
 };
 

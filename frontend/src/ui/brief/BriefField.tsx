@@ -53,7 +53,16 @@ export function BriefField({
       onChange(event.target.value);
     },
   };
-  if (long) return <textarea rows={1} spellCheck={false} {...shared} />;
+  if (long)
+    return (
+      <textarea
+        rows={1}
+        spellCheck={false}
+        // It may wrap, but it is one line: Enter is what finishes a word, not a part of it.
+        onKeyDown={(event) => event.key === "Enter" && event.preventDefault()}
+        {...shared}
+      />
+    );
   return (
     <span className="whitespace-nowrap">
       {before}

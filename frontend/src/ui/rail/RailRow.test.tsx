@@ -15,6 +15,20 @@ function drawn() {
 }
 
 describe("a row of the rail", () => {
+  it("names a chord where it begins, above a rail that moves down for it", () => {
+    const chords = ["C", "C", null, "G", "G", null, "C", "C"];
+    const plain = row();
+    const strummed = {
+      ...plain,
+      events: plain.events.map((event, index) => ({ ...event, chord: chords[index] ?? null })),
+    };
+    const place = geometry([strummed], 4, 900);
+    const { container } = draw(<RailRow row={strummed} division="2" place={place} />);
+    const named = [...container.querySelectorAll("svg > text")].map((node) => node.textContent);
+    expect(named).toEqual(["C", "G", "C"]);
+    expect(place.height).toBeGreaterThan(geometry([plain], 4, 900).height);
+  });
+
   it("says all of it to someone who listens", () => {
     drawn();
     expect(screen.getByRole("img", { name: "2 a beat, bar 1: 1 D accent, & U" })).toBeTruthy();

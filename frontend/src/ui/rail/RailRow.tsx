@@ -17,67 +17,89 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel }:
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
   return (
     <svg width={place.width} height={place.height} role="img" aria-label={name} className="block">
-      <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />
-      {row.bays.map((bay, index) => (
-        <rect
-          key={index}
-          className={index % 2 ? "fill-bay-even" : "fill-bay"}
-          x={gutter + bay.x * beat + 2}
-          y={26 * scale}
-          width={bay.width * beat - 4}
-          height={54 * scale}
-          rx={8}
-        />
-      ))}
-      <line
-        className="stroke-base-content"
-        x1={gutter}
-        x2={place.width - 6}
-        y1={80 * scale}
-        y2={80 * scale}
-        strokeWidth={1.5}
-      />
-      {row.clicks.map((click, index) => {
-        const r = (click.level === "strong" ? 6 : 4.5) * scale;
-        return (
-          <path
+      {place.top > 0 && <Chords row={row} place={place} />}
+      <g transform={`translate(0 ${place.top})`}>
+        <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />
+        {row.bays.map((bay, index) => (
+          <rect
             key={index}
-            className="fill-success"
-            d={`M${x(click.x)} ${place.clickY - r}l${r} ${r}l${-r} ${r}l${-r} ${-r}z`}
+            className={index % 2 ? "fill-bay-even" : "fill-bay"}
+            x={gutter + bay.x * beat + 2}
+            y={26 * scale}
+            width={bay.width * beat - 4}
+            height={54 * scale}
+            rx={8}
           />
-        );
-      })}
-      {row.groups.map((group, index) => (
-        <Group key={index} group={group} place={place} />
-      ))}
-      {row.events.map((event, index) => (
-        <g key={index} data-event={row.first + index}>
-          {(event.kind !== "hold" || event.stroke) && (
-            <text
-              className={event.slot === 0 ? "fill-base-content font-bold" : "fill-soft"}
-              x={x(event.x)}
-              y={18 * scale}
-              textAnchor="middle"
-              fontSize={(event.slot === 0 ? 15 : 14) * scale}
-            >
-              {event.count}
-            </text>
-          )}
-          <Peg event={event} place={place} />
-          {event.stroke && (
-            <Stroke
-              stroke={event.stroke}
-              hollow={event.kind !== "note"}
-              at={x(event.x)}
-              y={97 * scale}
-              scale={scale}
+        ))}
+        <line
+          className="stroke-base-content"
+          x1={gutter}
+          x2={place.width - 6}
+          y1={80 * scale}
+          y2={80 * scale}
+          strokeWidth={1.5}
+        />
+        {row.clicks.map((click, index) => {
+          const r = (click.level === "strong" ? 6 : 4.5) * scale;
+          return (
+            <path
+              key={index}
+              className="fill-success"
+              d={`M${x(click.x)} ${place.clickY - r}l${r} ${r}l${-r} ${r}l${-r} ${-r}z`}
             />
-          )}
-        </g>
-      ))}
+          );
+        })}
+        {row.groups.map((group, index) => (
+          <Group key={index} group={group} place={place} />
+        ))}
+        {row.events.map((event, index) => (
+          <g key={index} data-event={row.first + index}>
+            {(event.kind !== "hold" || event.stroke) && (
+              <text
+                className={event.slot === 0 ? "fill-base-content font-bold" : "fill-soft"}
+                x={x(event.x)}
+                y={18 * scale}
+                textAnchor="middle"
+                fontSize={(event.slot === 0 ? 15 : 14) * scale}
+              >
+                {event.count}
+              </text>
+            )}
+            <Peg event={event} place={place} />
+            {event.stroke && (
+              <Stroke
+                stroke={event.stroke}
+                hollow={event.kind !== "note"}
+                at={x(event.x)}
+                y={97 * scale}
+                scale={scale}
+              />
+            )}
+          </g>
+        ))}
+      </g>
     </svg>
   );
 });
+
+/** The chord where it begins, and again at the start of a bar. */
+function Chords({ row, place }: { row: Row; place: Geometry }) {
+  const named = row.events.filter((event) => event.chord !== null);
+  return named.map((event, index) =>
+    event.chord === named[index - 1]?.chord ? null : (
+      <text
+        key={event.x}
+        className="fill-base-content font-bold font-display"
+        x={place.x(event.x)}
+        y={17 * place.scale}
+        textAnchor="middle"
+        fontSize={17 * place.scale}
+      >
+        {event.chord}
+      </text>
+    ),
+  );
+}
 
 type GutterProps = { division: string; barLabel: string | undefined; narrow: boolean; scale: number };
 

@@ -12,6 +12,7 @@ function row(division: number): Row {
     count: "1",
     kind: "note" as const,
     pitch: null,
+    chord: null,
     stroke: null,
     accent: "plain" as const,
     group: null,

@@ -7,6 +7,8 @@ export type Geometry = {
   beat: number;
   width: number;
   height: number;
+  /** Where the bays begin: lower where chords are named above them. */
+  top: number;
   /** Where clicks and group brackets stand: higher where no hand is written. */
   clickY: number;
   groupY: number;
@@ -16,6 +18,8 @@ export type Geometry = {
 
 /** How far a peg stands inside its bay, so that the first one is not cut by the edge. */
 const INSET = 14;
+/** What a line of chord names takes above the count. */
+const CHORD_LINE = 24;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
 
@@ -28,7 +32,9 @@ export function geometry(
   const gutter = width < 560 ? 56 : 84;
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
   const hasGroups = rows.some((row) => row.groups.length > 0);
+  const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
   const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null));
+  const top = hasChords ? CHORD_LINE * scale : 0;
   const groupY = hasHands ? 128 : 108;
   const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
   return {
@@ -36,7 +42,8 @@ export function geometry(
     gutter,
     beat,
     width: gutter + beat * beatsABar + 6,
-    height: (groupY + (hasGroups ? 16 : -6)) * scale,
+    height: (groupY + (hasGroups ? 16 : -6)) * scale + top,
+    top,
     clickY: (groupY - 12) * scale,
     groupY: groupY * scale,
     x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
