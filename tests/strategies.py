@@ -57,14 +57,16 @@ hands = st.one_of(
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
     st.builds(
         ByOrder,
-        cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K"]), min_size=1, max_size=6).map(tuple),
+        cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K", "-"]), min_size=0, max_size=5).map(
+            lambda rest: ("D", *rest)
+        ),
         restart=st.sampled_from(list(RESTARTS)),
     ),
 )
 accents = st.one_of(
     st.just(NoAccents()),
     st.just(EachBeat()),
-    st.builds(EveryNth, size=st.integers(2, 9)),
+    st.builds(EveryNth, size=st.integers(2, 9), restart=st.sampled_from(list(RESTARTS))),
     st.builds(Walk, width=st.integers(1, 3), bars=st.integers(1, 3)),
     st.builds(
         TypedAccents,

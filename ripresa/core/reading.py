@@ -15,6 +15,7 @@ from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.hands.by_order import SLUR
 from ripresa.core.instrument import Instrument, instrument_named
 from ripresa.core.material import NotePass
 from ripresa.core.meter import Meter, meter_named
@@ -38,6 +39,7 @@ class Event:
         pitch: Written pitch, None without.
         stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
         accent: One of three levels.
+        slurred: Whether it is not struck, but slurred to the note that sounds before it.
         chord: The chord that is struck, None without.
         group: Number of its group in the leg, from 0; None without groups.
         layer: Which layer it belongs to.
@@ -56,6 +58,7 @@ class Event:
     stroke: str | None
     accent: Level
     group: int | None
+    slurred: bool = False
     chord: ChordSound | None = None
     layer: str = "notes"
 
@@ -296,10 +299,11 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             count=count_word(place.division, place.beat, place.slot),
             kind="air" if place.kind == "rest" and stroke else place.kind,
             pitch=place.pitch,
-            stroke=stroke,
+            stroke=None if stroke == SLUR else stroke,
             accent=place.accent or mark.level,
             group=mark.group,
+            slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
             chord=place.chord,
         )
-        for place, stroke, mark in zip(places, strokes, marks, strict=True)
+        for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
     )

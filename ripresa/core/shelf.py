@@ -83,6 +83,7 @@ _SWING = ByPlace()
 _TWO_HANDS = ByOrder(cycle=("R", "L"))
 _PAIRS = ByOrder(cycle=("R", "L", "R", "R", "L", "R", "L", "L"))
 _DOUBLE = ByOrder(cycle=("T", "K"))
+_SLUR_TWO = ByOrder(cycle=("T", "-", "T", "T"), restart="beat")
 _TRIPLE = ByOrder(cycle=("T", "T", "K"))
 
 SHELF: tuple[Shelved, ...] = (
@@ -299,6 +300,16 @@ SHELF: tuple[Shelved, ...] = (
         ScaleRun(octaves=1),
         "2",
         swing=Swing(Fraction(2)),
+    ),
+    _shelved(
+        "tonguing",
+        "Rope over rope",
+        "Slur two, tongue two: the fingers stay even whatever the tongue does.",
+        ScaleRun(octaves=1),
+        "4",
+        hands=_SLUR_TWO,
+        bpm=66,
+        instrument="clarinet",
     ),
     _shelved(
         "tonguing",

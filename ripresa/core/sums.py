@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import pairwise
+from itertools import groupby, pairwise
 
 from ripresa.core.accents import EveryNth, Walk
 from ripresa.core.accents.walk import seams as walk_seams
@@ -74,11 +74,15 @@ class LegSums:
 
 @dataclass(frozen=True, slots=True)
 class Home:
-    """When groups and hands come home on one division."""
+    """When groups and hands come home on one division.
+
+    ``cut`` holds the notes of each group in the first bar, where groups start anew on each bar or beat.
+    """
 
     division: Fraction
     groups: Realignment | None
     landings: tuple[Landing, ...]
+    cut: tuple[int, ...]
     lead_beats: Fraction | None
 
 
@@ -210,13 +214,25 @@ def warnings(reading: Reading) -> tuple[str, ...]:
 
 def _home(reading: Reading, division: Fraction) -> Home:
     accents, hands = reading.drill.accents, reading.drill.hands
-    groups = realignment(accents.size, division, reading.meter) if isinstance(accents, EveryNth) else None
+    anew = isinstance(accents, EveryNth) and accents.restart in {"bar", "beat"}
+    groups = None
+    if isinstance(accents, EveryNth) and not anew:
+        groups = realignment(accents.size, division, reading.meter)
     return Home(
         division=division,
         groups=groups,
         landings=landings(groups.size, division, reading.meter) if groups else (),
+        cut=_cut(reading, division) if anew else (),
         lead_beats=hands.home_beats(division) if isinstance(hands, ByOrder) else None,
     )
+
+
+def _cut(reading: Reading, division: Fraction) -> tuple[int, ...]:
+    """Return the notes of each group in the first bar of the first leg on a division."""
+    leg = next(leg for leg in reading.legs if division in leg.divisions)
+    inside = [event for event in reading.notes if event.leg == leg.index]
+    first = [event.group for event in inside if event.bar == inside[0].bar]
+    return tuple(len(list(notes)) for _, notes in groupby(first))
 
 
 def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:

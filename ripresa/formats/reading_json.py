@@ -60,6 +60,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
                 "pitch": event.pitch.name if event.pitch else None,
                 "chord": event.chord.symbol if event.chord else None,
                 "stroke": event.stroke,
+                "slurred": event.slurred,
                 "accent": event.accent,
                 "kind": event.kind,
                 "group": event.group,

@@ -4,9 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ripresa.core.accents import EveryNth
+from ripresa.core.drill import Drill
 from ripresa.core.groups import landings, note_on_beat, realignment
+from ripresa.core.material import OneNote
 from ripresa.core.meter import METERS, Meter
-from tests.strategies import meters, whole_divisions
+from ripresa.core.place import Restart
+from ripresa.core.reading import read
+from ripresa.core.sums import sums
+from tests.strategies import legs, meters, whole_divisions
 
 sizes = st.integers(2, 16)
 
@@ -55,3 +61,28 @@ def test_the_note_on_the_beat_is_the_first_one_just_when_groups_are_home(size: i
     home = realignment(size, F(division), METERS["4/4"])
     beats = [beat for beat in range(1, int(home.beat_beats) + 1) if note_on_beat(beat, division, size) == 1]
     assert beats[-1] == home.beat_beats
+
+
+@pytest.mark.parametrize(
+    ("restart", "accented", "groups"),
+    [
+        # Two legs of six beats on two a beat, each held to its bar line: 12 notes each.
+        ("never", [0, 5, 10, 15, 20], [0, 1, 2, 0, 1, 2]),
+        ("leg", [0, 5, 10, 12, 17, 22], [0, 1, 2, 0, 1, 2]),
+        ("bar", [0, 5, 8, 12, 17, 20], [0, 1, 2, 0, 1, 2]),
+        ("beat", list(range(0, 24, 2)), [0, 1, 2, 3, 4, 5] * 2),
+    ],
+)
+def test_groups_run_on_or_start_anew(restart: Restart, accented: list[int], groups: list[int]) -> None:
+    accents = EveryNth(size=5, restart=restart)
+    notes = read(Drill(material=OneNote(beats=6), legs=legs(2, 2), accents=accents)).notes
+    assert [index for index, note in enumerate(notes) if note.accent == "accent"] == accented
+    assert list(dict.fromkeys((note.leg, note.group) for note in notes)) == [
+        (index // (len(groups) // 2), group) for index, group in enumerate(groups)
+    ]
+
+
+def test_the_sums_say_how_a_bar_cuts_groups_off() -> None:
+    drill = Drill(material=OneNote(beats=8), legs=legs(4), accents=EveryNth(size=5, restart="bar"))
+    (home,) = sums(read(drill), F(60)).homes
+    assert (home.cut, home.groups, home.landings) == ((5, 5, 5, 1), None, ())

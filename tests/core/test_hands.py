@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import OutOfRange
 from ripresa.core.hands import ByOrder, ByPlace, Hands
 from ripresa.core.material import Count, OneNote
 from ripresa.core.motion import beat_starts, flips, loads, same_way
@@ -112,3 +113,24 @@ def test_doubling_the_grid_turns_the_and_round() -> None:
 
 def test_which_hand_starts_each_beat() -> None:
     assert beat_starts(rhythm(3, ByOrder())) == ("D", "U", "D", "U")
+
+
+def test_a_slurred_note_is_not_struck() -> None:
+    reading = rhythm(4, ByOrder(cycle=("T", "-", "T", "T")), beats=2)
+    assert sounded(reading) == "T.TTT.TT"
+    assert [index for index, note in enumerate(reading.notes) if note.slurred] == [1, 5]
+    assert [(load.symbol, load.strikes) for load in loads(reading, F(60))] == [("T", 6)]
+
+
+def test_nothing_is_slurred_out_of_a_silence() -> None:
+    hands = ByOrder(cycle=("T", "-"))
+    slurred = [event.place_name for event in strummed("1 2 (3) 4", hands).events if event.slurred]
+    after_rest = [event.slurred for event in strummed("1 (2) 3 4", hands).notes]
+    assert slurred == ["bar 1, beat 2"]
+    assert after_rest == [False, False, False]
+
+
+def test_slurs_alone_are_refused() -> None:
+    with pytest.raises(OutOfRange, match="strikes nothing") as caught:
+        ByOrder(cycle=("-", "-"))
+    assert caught.value.field == "hands.cycle"

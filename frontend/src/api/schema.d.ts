@@ -765,11 +765,12 @@ export interface components {
          * @description A cycle of symbols over the notes.
          *
          *     Args:
-         *         cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``.
+         *         cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``;
+         *             ``-`` is a note that is slurred.
          *         restart: Never (runs on), or at each beat, bar or leg.
          *
          *     Raises:
-         *         OutOfRange: An empty or overlong cycle or symbol.
+         *         OutOfRange: An empty or overlong cycle or symbol, or one that strikes nothing.
          */
         ByOrder: {
             /**
@@ -992,10 +993,12 @@ export interface components {
         };
         /**
          * EveryNth
-         * @description Notes 1, g + 1, 2g + 1 … of each leg are accented.
+         * @description Notes 1, g + 1, 2g + 1 … of each stretch are accented.
          *
          *     Args:
          *         size: Notes in a group, 2 to 64.
+         *         restart: Whether the count goes on for ever, or starts anew at each leg, bar or beat:
+         *             what is left of a group there is cut off.
          *
          *     Raises:
          *         OutOfRange: A smaller or larger group.
@@ -1006,6 +1009,12 @@ export interface components {
              * @default 3
              */
             size: number;
+            /**
+             * Restart
+             * @default leg
+             * @enum {string}
+             */
+            restart: "never" | "beat" | "bar" | "leg";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1511,6 +1520,8 @@ export interface components {
             chord: string | null;
             /** Stroke */
             stroke: string | null;
+            /** Slurred */
+            slurred: boolean;
             /**
              * Accent
              * @enum {string}

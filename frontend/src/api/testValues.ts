@@ -141,6 +141,7 @@ export function row(): Row {
       count: index % 2 ? "&" : String(1 + (index >> 1)),
       kind: index === 5 ? "hold" : index === 6 ? "air" : "note",
       pitch: null,
+      slurred: false,
       chord: null,
       stroke: index % 2 ? "U" : "D",
       accent: index === 0 ? "accent" : index === 3 ? "ghost" : "plain",

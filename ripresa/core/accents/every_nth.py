@@ -6,17 +6,19 @@ from typing import Literal
 
 from ripresa.core.accents.mark import PLAIN, Mark
 from ripresa.core.errors import OutOfRange
-from ripresa.core.place import Place
+from ripresa.core.place import Place, Restart, stretch_of
 
 LARGEST_GROUP = 64
 
 
 @dataclass(frozen=True, slots=True)
 class EveryNth:
-    """Notes 1, g + 1, 2g + 1 … of each leg are accented.
+    """Notes 1, g + 1, 2g + 1 … of each stretch are accented.
 
     Args:
         size: Notes in a group, 2 to 64.
+        restart: Whether the count goes on for ever, or starts anew at each leg, bar or beat:
+            what is left of a group there is cut off.
 
     Raises:
         OutOfRange: A smaller or larger group.
@@ -24,22 +26,29 @@ class EveryNth:
 
     kind: Literal["every_nth"] = field(default="every_nth", kw_only=True)
     size: int = 3
+    restart: Restart = "leg"
 
     def __post_init__(self) -> None:
         if not 2 <= self.size <= LARGEST_GROUP:
             raise OutOfRange(f"A group has 2 to {LARGEST_GROUP} notes, not {self.size}.", field="accents.size")
 
     def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return an accent for the first note of each group, and each note's group; groups start anew with a leg."""
+        """Return an accent for the first note of each group, and each note's group, numbered from 0 in its leg."""
         marks: list[Mark] = []
-        leg, count = -1, 0
+        leg, group, inside = -1, -1, 0
+        stretch: object = None
         for place in places:
-            if place.leg != leg:
-                leg, count = place.leg, 0
             if place.kind != "note":
                 marks.append(PLAIN)
                 continue
-            group, inside = divmod(count, self.size)
+            now = stretch_of(place, self.restart)
+            if now != stretch:
+                stretch, inside = now, 0
+            if place.leg != leg:
+                # A group that runs on into another leg is that leg's first.
+                leg, group = place.leg, 0 if inside else -1
+            if not inside:
+                group += 1
             marks.append(Mark("plain" if inside else "accent", group))
-            count += 1
+            inside = (inside + 1) % self.size
         return marks

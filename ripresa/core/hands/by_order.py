@@ -10,17 +10,21 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.place import Place, Restart, in_turn
 
 RESTARTS: dict[Restart, tuple[str, str]] = {
-    "never": ("runs on", "The hand never stops to think; leads change where the cycle is odd."),
-    "leg": ("starts again with each leg", "Each division starts from the same hand, so that legs compare."),
+    "never": ("runs on", "It never stops to think; where it is odd, another part of it falls on 1."),
+    "leg": ("starts again with each leg", "Each division starts the same way, so that legs compare."),
     "bar": ("starts again each bar", "The same bar feels the same each time."),
-    "beat": ("starts again each beat", "The beat always falls on the same hand."),
+    "beat": ("starts again each beat", "The beat always falls on the same part of it."),
 }
+#: Stands in a cycle for a note that is not struck: it is slurred to the one before.
+SLUR = "-"
 CYCLES: dict[str, tuple[tuple[str, ...], str]] = {
     "alternate": (("D", "U"), "alternate picking"),
     "hands": (("R", "L"), "hand to hand"),
     "double_tongue": (("T", "K"), "double tonguing"),
     "triple_tongue": (("T", "T", "K"), "triple tonguing"),
     "single_tongue": (("T",), "single tonguing"),
+    "slur_pairs": (("T", SLUR), "tongue one, slur one"),
+    "slur_two_tongue_two": (("T", SLUR, "T", "T"), "slur two, tongue two"),
 }
 LONGEST_CYCLE = 32
 LONGEST_SYMBOL = 4
@@ -31,11 +35,12 @@ class ByOrder:
     """A cycle of symbols over the notes.
 
     Args:
-        cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``.
+        cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``;
+            ``-`` is a note that is slurred.
         restart: Never (runs on), or at each beat, bar or leg.
 
     Raises:
-        OutOfRange: An empty or overlong cycle or symbol.
+        OutOfRange: An empty or overlong cycle or symbol, or one that strikes nothing.
     """
 
     kind: Literal["by_order"] = field(default="by_order", kw_only=True)
@@ -46,6 +51,11 @@ class ByOrder:
         if not 1 <= len(self.cycle) <= LONGEST_CYCLE:
             raise OutOfRange(
                 f"A hand cycle has 1 to {LONGEST_CYCLE} symbols, not {len(self.cycle)}. Write them with spaces: D U.",
+                field="hands.cycle",
+            )
+        if set(self.cycle) == {SLUR}:
+            raise OutOfRange(
+                "A hand cycle of slurs alone strikes nothing. Begin with what is struck: T - for a slur of two.",
                 field="hands.cycle",
             )
         for symbol in self.cycle:

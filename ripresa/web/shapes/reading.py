@@ -44,6 +44,7 @@ class EventShape(BaseModel):
     pitch: str | None
     chord: str | None
     stroke: str | None
+    slurred: bool
     accent: Level
     group: int | None
 
@@ -196,6 +197,7 @@ def _event(event: Event, start: Fraction) -> EventShape:
         pitch=event.pitch.shown if event.pitch else None,
         chord=event.chord.symbol if event.chord else None,
         stroke=event.stroke,
+        slurred=event.slurred,
         accent=event.accent,
         group=event.group,
     )
@@ -231,7 +233,7 @@ def _words(events: list[Event]) -> str:
                 event.count,
                 event.pitch.shown if event.pitch else "",
                 event.chord.symbol if event.chord else "",
-                event.stroke or "",
+                event.stroke or ("slurred" if event.slurred else ""),
                 "accent" if event.accent == "accent" else "",
             )
             if part

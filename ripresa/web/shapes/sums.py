@@ -116,6 +116,10 @@ def home_shape(home: Home) -> HomeShape | None:
             f"{plural(home.groups.bar_notes, 'note')}, {plural(home.groups.bars, 'bar')}, "
             f"{plural(home.groups.groups, 'group')}."
         )
+    if len(set(home.cut)) > 1:
+        title = f"Groups on {division_label(home.division)} a beat"
+        sizes = " + ".join(str(size) for size in home.cut)
+        sentences.append(f"Cut off where they start anew: {sizes} notes in the first bar.")
     if home.lead_beats and home.lead_beats != 1:
         sentences.append(f"The same hand is back on a beat after {plural(home.lead_beats, 'beat')}.")
     if not sentences:

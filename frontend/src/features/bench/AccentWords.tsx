@@ -27,7 +27,7 @@ const KINDS = [
 ];
 const FRESH: Record<Accents["kind"], Accents> = {
   each_beat: { kind: "each_beat" },
-  every_nth: { kind: "every_nth", size: 5 },
+  every_nth: { kind: "every_nth", size: 5, restart: "leg" },
   walk: { kind: "walk", width: 1, bars: 2 },
   typed: { kind: "typed", cycle: ["accent", "plain", "plain", "ghost"], restart: "bar" },
   none: { kind: "none" },
@@ -57,7 +57,15 @@ export function AccentWords({ accents, choices, onChange }: Props) {
             numeric
             value={String(accents.size)}
             hint="2 to 64. Five on four comes home after five beats."
-            onChange={(text) => onChange({ kind: "every_nth", size: typedCount(text) })}
+            onChange={(text) => onChange({ ...accents, size: typedCount(text) })}
+          />{" "}
+          whose count{" "}
+          <BriefSelect
+            label="restart of the groups"
+            field="accents.restart"
+            value={accents.restart}
+            choices={choices.restarts}
+            onChange={(restart) => onChange({ ...accents, restart: restart as Typed["restart"] })}
           />
         </>
       )}

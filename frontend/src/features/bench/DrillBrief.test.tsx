@@ -103,7 +103,7 @@ describe("the brief of a drill", () => {
     const field = screen.getByLabelText("notes in a group");
     await user.clear(field);
     await user.type(field, "five");
-    expect(last()?.accents).toEqual({ kind: "every_nth", size: 0 });
+    expect(last()?.accents).toEqual({ kind: "every_nth", size: 0, restart: "leg" });
     expect((field as HTMLInputElement).value).toBe("five");
   });
 

@@ -8,7 +8,7 @@ const NONE = { value: "none", label: "Any hand", why: "No hand is written: the s
 const OWN = {
   value: "own",
   label: "Your own cycle",
-  why: "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4.",
+  why: "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4; - is a slurred note: T -.",
 };
 
 const PLACE = {

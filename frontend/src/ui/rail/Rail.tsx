@@ -103,6 +103,7 @@ function Legend({ reading }: { reading: Reading }) {
     rests: reading.rows.some((row) =>
       row.events.some((event) => event.kind === "rest" || event.kind === "air"),
     ),
+    slurs: reading.rows.some((row) => row.events.some((event) => event.slurred)),
     air: reading.rows.some((row) => row.events.some((event) => event.kind !== "note" && event.stroke)),
   };
   return (
@@ -111,6 +112,7 @@ function Legend({ reading }: { reading: Reading }) {
       {has.groups && " Brackets: groups, numbered."}
       {has.rests && " Dashed: silence."}
       {has.air && " Hollow: in the air."}
+      {has.slurs && " Bow: slurred."}
     </p>
   );
 }

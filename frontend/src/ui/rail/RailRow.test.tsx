@@ -34,6 +34,16 @@ describe("a row of the rail", () => {
     expect(screen.getByRole("img", { name: "2 a beat, bar 1: 1 D accent, & U" })).toBeTruthy();
   });
 
+  it("draws a bow to each slurred note", () => {
+    const plain = row();
+    const slurred = {
+      ...plain,
+      events: plain.events.map((one, index) => ({ ...one, slurred: index % 4 === 1 })),
+    };
+    const { container } = draw(<RailRow row={slurred} division="2" place={geometry([slurred], 4, 900)} />);
+    expect(container.querySelectorAll("path[d*='Q']")).toHaveLength(2);
+  });
+
   it("marks each event by its number in the reading, so that it can be lit", () => {
     const { container } = drawn();
     const numbers = [...container.querySelectorAll("[data-event]")].map((node) =>

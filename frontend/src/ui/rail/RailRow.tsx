@@ -52,6 +52,7 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel }:
         {row.groups.map((group, index) => (
           <Group key={index} group={group} place={place} />
         ))}
+        <Slurs row={row} place={place} />
         {row.events.map((event, index) => (
           <g key={index} data-event={row.first + index}>
             {(event.kind !== "hold" || event.stroke) && (
@@ -81,6 +82,26 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel }:
     </svg>
   );
 });
+
+/** A bow from the note before to each note that is slurred; from the left edge where that one is in another bar. */
+function Slurs({ row, place }: { row: Row; place: Geometry }) {
+  const y = 92 * place.scale;
+  return row.events.map((event, index) => {
+    if (!event.slurred) return null;
+    const before = row.events.slice(0, index).findLast((one) => one.kind === "note");
+    const from = before ? place.x(before.x) + 9 : place.x(event.x) - 26 * place.scale;
+    const to = place.x(event.x);
+    return (
+      <path
+        key={event.x}
+        className="stroke-base-content"
+        d={`M${from} ${y}Q${(from + to) / 2} ${y + 12 * place.scale} ${to} ${y}`}
+        fill="none"
+        strokeWidth={2}
+      />
+    );
+  });
+}
 
 /** The chord where it begins, and again at the start of a bar. */
 function Chords({ row, place }: { row: Row; place: Geometry }) {

@@ -33,7 +33,7 @@ export function geometry(
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
-  const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null));
+  const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null || event.slurred));
   const top = hasChords ? CHORD_LINE * scale : 0;
   const groupY = hasHands ? 128 : 108;
   const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
