@@ -31,6 +31,7 @@ QUALITIES: dict[str, str] = {
     "9": "dominant_ninth",
 }
 LONGEST_TEXT = 1000
+_FIELD = "material.chords"
 MOST_BARS = 64
 #: Which tones of a chord a hand takes, counted upwards from the root: close on keys, spread on strings.
 _CLOSE = (0, 1, 2, 3)
@@ -81,7 +82,7 @@ class ChordSpan:
         return self.start + self.beats
 
 
-def parse_chord(symbol: str, where: str = "", field: str = "material.chords") -> Chord:
+def parse_chord(symbol: str, where: str = "") -> Chord:
     """Return the chord of a symbol: ``C``, ``F#m7``, ``G/B``.
 
     Raises:
@@ -91,14 +92,14 @@ def parse_chord(symbol: str, where: str = "", field: str = "material.chords") ->
     if not found:
         raise Unreadable(
             f"{where}“{symbol}” is not a chord. Write a root and what it is: C, Am, F#m7, Bb7, Dsus4, G/B.",
-            field=field,
+            field=_FIELD,
         )
     bass = parse_tonic(found["bass"]) if found["bass"] else None
     tones = CHORDS[QUALITIES[found["quality"] or ""]]
     return Chord(symbol, parse_tonic(found["root"]), tones, bass)
 
 
-def parse_progression(text: str, meter: Meter, field: str = "material.chords") -> tuple[ChordSpan, ...]:
+def parse_progression(text: str, meter: Meter) -> tuple[ChordSpan, ...]:
     """Return the chords of a progression with their lengths.
 
     Bars are parted by ``|``. The chords of a bar share its beats, or say how
@@ -112,26 +113,26 @@ def parse_progression(text: str, meter: Meter, field: str = "material.chords") -
     [('G', '2'), ('D', '2'), ('Em', '3'), ('C', '1')]
     """
     if len(text) > LONGEST_TEXT:
-        raise Unreadable(f"A progression has up to {LONGEST_TEXT} signs, not {len(text)}.", field=field)
+        raise Unreadable(f"A progression has up to {LONGEST_TEXT} signs, not {len(text)}.", field=_FIELD)
     bars = [bar.split() for bar in text.strip().strip("|").split("|")]
     if len(bars) > MOST_BARS:
-        raise Unreadable(f"A progression has up to {MOST_BARS} bars, not {len(bars)}.", field=field)
+        raise Unreadable(f"A progression has up to {MOST_BARS} bars, not {len(bars)}.", field=_FIELD)
     spans: list[ChordSpan] = []
     at = Fraction(0)
     for number, bar in enumerate(bars, start=1):
-        for word, beats in _lengths(bar or ["-"], number, meter.bar_length, field):
+        for word, beats in _lengths(bar or ["-"], number, meter.bar_length):
             if word != "-":
-                chord = parse_chord(word, f"Bar {number}: ", field)
+                chord = parse_chord(word, f"Bar {number}: ")
             elif spans:
                 chord = spans[-1].chord
             else:
-                raise Unreadable(f"Bar {number} has no chord, and none stands before it. Write one: C.", field=field)
+                raise Unreadable(f"Bar {number} has no chord, and none stands before it. Write one: C.", field=_FIELD)
             spans.append(ChordSpan(chord, at, beats))
             at += beats
     return tuple(spans)
 
 
-def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tuple[str, Fraction]]:
+def _lengths(words: list[str], bar: int, beats: Fraction) -> list[tuple[str, Fraction]]:
     """Return the words of a bar with the beats of each."""
     parted = [word.partition("*") for word in words]
     if not any(star for _, star, _ in parted):
@@ -139,15 +140,15 @@ def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tu
     found = []
     for word, star, length in parted:
         if not star:
-            raise Unreadable(f"Bar {bar}: “{word}” needs its beats too: {word}*2, as the others have.", field=field)
+            raise Unreadable(f"Bar {bar}: “{word}” needs its beats too: {word}*2, as the others have.", field=_FIELD)
         try:
             found.append((word, parse_amount(length)))
         except Unreadable as error:
-            raise Unreadable(f"Bar {bar}: “{word}*{length}”: {error.message}", field=field) from error
+            raise Unreadable(f"Bar {bar}: “{word}*{length}”: {error.message}", field=_FIELD) from error
     total = sum((length for _, length in found), Fraction(0))
     if total != beats or any(length <= 0 for _, length in found):
         raise Unreadable(
-            f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=field
+            f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=_FIELD
         )
     return found
 

@@ -14,7 +14,7 @@ from ripresa.core.exact import division_label, plural
 from ripresa.core.groups import Landing, Realignment, landings, realignment
 from ripresa.core.hands import ByOrder
 from ripresa.core.meter import Meter
-from ripresa.core.reading import LegReading, Reading, SlotPlace
+from ripresa.core.reading import Event, LegReading, Reading, SlotPlace
 from ripresa.core.tempo import (
     GearChange,
     Speeds,
@@ -227,10 +227,15 @@ def _home(reading: Reading, division: Fraction) -> Home:
     )
 
 
+def _first_on(reading: Reading, division: Fraction) -> tuple[LegReading, list[Event]]:
+    """Return the first leg on a division, and its notes."""
+    leg = next(leg for leg in reading.legs if division in leg.divisions)
+    return leg, [event for event in reading.notes if event.leg == leg.index]
+
+
 def _cut(reading: Reading, division: Fraction) -> tuple[int, ...]:
     """Return the notes of each group in the first bar of the first leg on a division."""
-    leg = next(leg for leg in reading.legs if division in leg.divisions)
-    inside = [event for event in reading.notes if event.leg == leg.index]
+    _, inside = _first_on(reading, division)
     first = [event.group for event in inside if event.bar == inside[0].bar]
     return tuple(len(list(notes)) for _, notes in groupby(first))
 
@@ -238,8 +243,7 @@ def _cut(reading: Reading, division: Fraction) -> tuple[int, ...]:
 def _walk(reading: Reading, division: Fraction, bpm: Fraction) -> WalkSums:
     walk = reading.drill.accents
     assert isinstance(walk, Walk)
-    leg = next(leg for leg in reading.legs if division in leg.divisions)
-    inside = [event for event in reading.notes if event.leg == leg.index]
+    leg, inside = _first_on(reading, division)
     stations = tuple(
         (
             count_word(division, 1, slot),

@@ -15,6 +15,8 @@ from ripresa.core.material.scale_run import ScaleRun
 from ripresa.core.material.sequence import Sequence
 from ripresa.core.material.strum import Strum
 
+#: Kinds that bring their own rhythm: the legs only say how often they are played.
+OwnRhythm = Count | Strum
 Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Strum, ByKind()]
 
-__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "ScaleRun", "Sequence", "Strum"]
+__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "OwnRhythm", "ScaleRun", "Sequence", "Strum"]

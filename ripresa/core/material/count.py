@@ -1,6 +1,6 @@
 """A rhythm typed as a count: ``1 & a 2 e & (3) 4 &``."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
@@ -11,7 +11,7 @@ from ripresa.core.instrument import Instrument
 from ripresa.core.material.count_words import CountedBeat, Filled, parse_count
 from ripresa.core.material.notes import NotePass
 from ripresa.core.meter import Meter
-from ripresa.core.place import Slot
+from ripresa.core.place import Kind, Level, Slot
 
 LONGEST_TEXT = 4000
 FARTHEST_SHIFT = 64
@@ -68,18 +68,23 @@ class Count:
         beats = every_beat(parse_count(self.text), len(meter.beats))
         if self.shift:
             beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
-        slots: list[Slot] = []
-        sounding = False
-        for beat in beats:
-            for number, (kind, accent) in enumerate(beat.slots):
-                if kind is None:
-                    slots.append(Slot(Fraction(beat.division), number, "hold" if sounding else "rest"))
-                    continue
-                sounding = kind == "note"
-                slots.append(Slot(Fraction(beat.division), number, kind, None, accent))
+        slots = [
+            Slot(Fraction(beat.division), number, kind, None, accent)
+            for beat, number, kind, accent in filled_slots(beats)
+        ]
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
         return NotePass((None,) * notes, described=plural(bars, "bar"), rhythm=tuple(slots))
+
+
+def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, Kind, Level | None]]:
+    """Yield beat, number, kind and accent of every slot; what is not said is the held part of what was, or silent."""
+    sounding = False
+    for beat in beats:
+        for number, (kind, accent) in enumerate(beat.slots):
+            if kind is not None:
+                sounding = kind == "note"
+            yield beat, number, kind or ("hold" if sounding else "rest"), accent
 
 
 def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
