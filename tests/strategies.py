@@ -10,7 +10,8 @@ from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Count, OneNote, ScaleRun, Sequence, Strum
+from ripresa.core.material import Arpeggio, Count, Line, OneNote, ScaleRun, Sequence, Strum
+from ripresa.core.material.line import AFTERS
 from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
@@ -51,7 +52,27 @@ strums = st.builds(
     chords=st.sampled_from(["C | Am7", "G D/F# | - | Bb9", "Dsus4"]),
     pattern=st.sampled_from(["1 2", "1 & (2) e & a", "(1) trip | 1 2/5 .3"]),
 )
-materials = st.one_of(scale_runs, arpeggios, sequences, counts, strums, st.builds(OneNote, beats=st.integers(1, 9)))
+slot_lines = st.builds(
+    Line,
+    text=st.sampled_from(["1 b3 5' x r", "E4*2 >F#4 ~G4*1 (A4) /B4 C5*3", "x", "1 2 3 4 5 4 3 2 1"]),
+    tonic=st.sampled_from(TONICS),
+    after=st.sampled_from(list(AFTERS)),
+    shift=st.integers(-9, 9).map(F),
+    around=st.booleans(),
+    through=st.sampled_from(["", "C | Am7", "G D/F# | - | Bb9"]),
+)
+own_lines = st.builds(
+    Line,
+    text=st.sampled_from(["E4*1/2 F4 r*1/3 x x", "1*3/4 2*1/4 >3*1", "x*2 (1)*1/2 2"]),
+    rhythm=st.just("own"),
+    after=st.sampled_from(["open", "bar"]),
+    shift=st.sampled_from([F(0), F(1), F(-1, 2)]),
+    around=st.booleans(),
+)
+lines = st.one_of(slot_lines, own_lines)
+materials = st.one_of(
+    scale_runs, arpeggios, sequences, counts, strums, lines, st.builds(OneNote, beats=st.integers(1, 9))
+)
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),

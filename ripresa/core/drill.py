@@ -10,7 +10,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.hands import Hands, NoHands
 from ripresa.core.instrument import instrument_named
-from ripresa.core.material import Material, OwnRhythm, ScaleRun
+from ripresa.core.material import Material, ScaleRun, own_rhythm
 from ripresa.core.meter import meter_named
 from ripresa.core.swing import Swing
 from ripresa.core.tempo import check_bpm
@@ -130,6 +130,7 @@ class Drill:
     @property
     def fastest_division(self) -> Fraction:
         """Most notes per beat of any leg: the one that sets the peak speed."""
-        if isinstance(self.material, OwnRhythm):
-            return self.material.fastest_division
+        own = own_rhythm(self.material)
+        if own:
+            return own.fastest_division
         return max(leg.fastest for leg in self.legs)

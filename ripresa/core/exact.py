@@ -66,7 +66,7 @@ def parse_exact(text: str | int) -> Fraction:
 def parse_amount(text: str) -> Fraction:
     """Return what a person typed as a number: ``"84"``, ``"84.5"``, ``"84,5"``, ``"84 1/2"``, ``"84½"``.
 
-    A decimal is taken at its word, as tenths or hundredths, so it stays exact.
+    A decimal is taken at its word, as tenths or hundredths, so it stays exact. A minus belongs to all of it.
 
     Raises:
         Unreadable: It is not a number.
@@ -74,14 +74,19 @@ def parse_amount(text: str) -> Fraction:
     >>> parse_amount("84½"), parse_amount("5.6")
     (Fraction(169, 2), Fraction(28, 5))
     """
-    plain = text.strip().replace(",", ".")
+    plain = text.strip().replace(",", ".").replace("−", "-")
+    below = plain.startswith("-")
+    plain = plain.removeprefix("-")
     for value, sign in _VULGAR.items():
         plain = plain.replace(sign, f" {value}")
     parts = plain.split()
     try:
         if not 1 <= len(parts) <= 2 or len(plain) > 20 or "e" in plain.lower() or "_" in plain:
             raise ValueError
-        return sum((Fraction(part) for part in parts), Fraction(0))
+        if any(not part[0].isdigit() for part in parts):
+            raise ValueError
+        total = sum((Fraction(part) for part in parts), Fraction(0))
+        return -total if below else total
     except (ValueError, ZeroDivisionError) as error:
         raise Unreadable(f"“{text.strip()}” is not a number. Write 84, 84.5 or 84½.") from error
 

@@ -5,9 +5,11 @@ lowest note to the highest that a student is asked for.
 """
 
 from dataclasses import dataclass
+from math import ceil
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.pitch import Pitch
 
 Voice = Literal["pluck", "keys", "wind"]
 
@@ -34,6 +36,18 @@ class Instrument:
     def holds(self, midi: int) -> bool:
         """Whether a written note lies in the range."""
         return self.lowest <= midi <= self.highest
+
+    def folded(self, pitch: Pitch) -> Pitch:
+        """Return a written pitch moved by octaves into the range, the nearest that there is.
+
+        >>> INSTRUMENTS["guitar"].folded(Pitch(0, 0, 2)).name
+        'C4'
+        """
+        if pitch.midi < self.lowest:
+            return Pitch(pitch.letter, pitch.alter, pitch.octave + ceil((self.lowest - pitch.midi) / 12))
+        if pitch.midi > self.highest:
+            return Pitch(pitch.letter, pitch.alter, pitch.octave - ceil((pitch.midi - self.highest) / 12))
+        return pitch
 
 
 INSTRUMENTS: dict[str, Instrument] = {

@@ -32,6 +32,7 @@ class Place:
         pitch: Written pitch of a note, if it has one.
         accent: A level that the material itself asks for.
         chord: The chord that sounds, for what is strummed.
+        statement: The statement of a line that it belongs to, from 0.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
     """
 
@@ -46,6 +47,7 @@ class Place:
     pitch: Pitch | None = None
     accent: Level | None = None
     chord: ChordSound | None = None
+    statement: int | None = None
     on_grid: bool = True
 
 
@@ -89,6 +91,7 @@ class Slot:
     pitch: Pitch | None = None
     accent: Level | None = None
     chord: ChordSound | None = None
+    statement: int | None = None
 
 
 def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
@@ -139,6 +142,7 @@ class Cursor:
                 pitch=pitch,
                 accent=accent,
                 chord=chord,
+                statement=slot.statement,
                 on_grid=on_grid,
             )
             self._advance(piece)

@@ -40,8 +40,9 @@ class Event:
         stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
         accent: One of three levels.
         slurred: Whether it is not struck, but slurred to the note that sounds before it.
-        chord: The chord that is struck, None without.
+        chord: The chord that is struck, or that a line is played over; None without.
         group: Number of its group in the leg, from 0; None without groups.
+        statement: Number of the statement of a line that it belongs to, from 0; None where there is one alone.
         layer: Which layer it belongs to.
     """
 
@@ -60,7 +61,13 @@ class Event:
     group: int | None
     slurred: bool = False
     chord: ChordSound | None = None
+    statement: int | None = None
     layer: str = "notes"
+
+    @property
+    def tones(self) -> tuple[Pitch, ...]:
+        """The written pitches that sound, from the lowest; none without pitch."""
+        return (self.pitch,) if self.pitch else self.chord.tones if self.chord else ()
 
     @property
     def place_name(self) -> str:
@@ -156,8 +163,7 @@ class Reading:
 
     def heard(self, event: Event) -> tuple[int, ...]:
         """Return the MIDI notes that are heard when an event is played, from the lowest; none without pitch."""
-        written = event.chord.tones if event.chord else (event.pitch,) if event.pitch else ()
-        return tuple(pitch.midi + self.instrument.sounds for pitch in written)
+        return tuple(pitch.midi + self.instrument.sounds for pitch in event.tones)
 
     def sounding(self) -> Iterator[tuple[Event, Fraction]]:
         """Yield each note with its length in beats, the held parts added."""
@@ -215,7 +221,8 @@ def _lay_leg(
     closes = _plays_closing(drill, notes, cursor.meter, cursor.at)
     if closes:
         places += cursor.lay(index, Slot(division, number, "note", notes.closing))
-    places += _seam(drill, cursor, index, division)
+    sounds = places[-1].kind in {"note", "hold"}
+    places += _seam(drill, cursor, index, division, "hold" if sounds else "rest")
     sounded = notes.notes + ((notes.closing,) if closes else ())
     return LegReading(
         index=index,
@@ -268,19 +275,20 @@ def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -
             return True
 
 
-def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction) -> Iterator[Place]:
+def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: Kind) -> Iterator[Place]:
+    """Yield what lies between two legs; a note that ends the pass is held, a silence goes on."""
     meter = cursor.meter
     match drill.seam:
         case "hold":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
         case "straight_on":
             # The next leg starts on a beat: a note that ends inside one is held to its end.
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
         case "bar_rest":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
             yield from cursor.fill(index, division, meter.bar_length, "rest")
         case "breath":
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), "hold")
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
             yield from cursor.fill(index, division, meter.beats[cursor.beat - 1], "rest")
 
 
@@ -304,6 +312,7 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             group=mark.group,
             slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
             chord=place.chord,
+            statement=place.statement,
         )
         for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
     )

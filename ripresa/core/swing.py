@@ -61,3 +61,16 @@ class Swing:
         if self.on == 2:
             return (self.long if slot < 2 else 1 - self.long) / 2
         return even
+
+    def written(self, division: Fraction, share: Fraction) -> Fraction:
+        """Return where in its beat a swung place is written: print does not show swing.
+
+        >>> str(Swing(Fraction(2)).written(Fraction(2), Fraction(2, 3)))
+        '1/2'
+        """
+        at = Fraction(0)
+        for slot in range(division.numerator if division in {2, 4} else 0):
+            if at == share:
+                return Fraction(slot, division.numerator)
+            at += self.share(division, slot)
+        return share

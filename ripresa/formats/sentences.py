@@ -63,6 +63,7 @@ _KINDS = {
     "scale_run",
     "one_note",
     "strum",
+    "line",
     "by_order",
     "none",
     "each_beat",

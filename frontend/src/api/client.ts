@@ -84,6 +84,9 @@ export const api = {
   addDrill: (drill: Drill) => taken(client.POST("/api/drills", { body: { drill } })),
   shelf: () => taken(client.GET("/api/shelf")),
   takeFromShelf: (key: string) => taken(client.POST("/api/shelf/{key}", { params: { path: { key } } })),
+  tool: (body: Schemas["ToolBody"]) => taken(client.POST("/api/tool", { body })),
+  partsOf: (base64: string) => taken(client.POST("/api/scores/parts", { body: { base64 } })),
+  takeBars: (body: Schemas["TakeBars"]) => taken(client.POST("/api/scores/drill", { body })),
   openDrillFile: (text: string) => taken(client.POST("/api/drills/file", { body: { text } })),
   saveDrill: (id: number, drill: Drill, basedOn: number) =>
     taken(
@@ -129,5 +132,6 @@ export const api = {
 export const files = {
   drill: (id: number, version: number) => `/api/drills/${id}/file.json?version=${version}`,
   midi: (id: number, version: number) => `/api/drills/${id}/file.mid?version=${version}`,
+  musicxml: (id: number, version: number) => `/api/drills/${id}/file.musicxml?version=${version}`,
   log: (studentId?: number) => (studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
 };

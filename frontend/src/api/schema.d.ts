@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{drill_id}/file.musicxml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drill as MusicXML, at its own tempo or another. */
+        get: operations["drills_save_musicxml_drills__int_drill_id__file_musicxml_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -256,6 +273,57 @@ export interface paths {
         get: operations["readings_read_amount_amount_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tool": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat. */
+        post: operations["tools_use_tool_tool_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scores/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The parts of a file. */
+        post: operations["scores_list_parts_parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scores/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bars of a part as a new drill: a line in its own rhythm. */
+        post: operations["scores_take_bars_drill_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -497,6 +565,10 @@ export interface components {
             patterns: components["schemas"]["Choice"][];
             /** Swings */
             swings: components["schemas"]["Choice"][];
+            /** Rhythms */
+            rhythms: components["schemas"]["Choice"][];
+            /** Afters */
+            afters: components["schemas"]["Choice"][];
             /** Shapes */
             shapes: components["schemas"]["Choice"][];
             /** Octaves */
@@ -899,7 +971,7 @@ export interface components {
              *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Strum"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
             /**
              * Legs
              * @default [
@@ -1040,6 +1112,68 @@ export interface components {
              * @default []
              */
             following: string[];
+        };
+        /**
+         * Line
+         * @description A phrase, as ``parse_line`` takes it.
+         *
+         *     Args:
+         *         text: Its notes, up to 20,000 signs.
+         *         tonic: What degrees count from, and what a progression moves.
+         *         rhythm: Whether a length of 1 is a slot of the legs' divisions, or a beat.
+         *         after: What happens when it is over: left open, again until home, or on to the bar line.
+         *         shift: Slots (or beats, in its own rhythm) by which it is moved, later above 0; −256 to 256.
+         *         around: Whether what is moved over the end comes round to the start; else there is silence
+         *             before it, or it begins as a pickup.
+         *         through: A progression that it is taken through, from root to root; empty for none.
+         *
+         *     Raises:
+         *         Unreadable: A word or the tonic cannot be read.
+         *         OutOfRange: It is too long, moved too far, or has a length that is no whole slot.
+         */
+        Line: {
+            /**
+             * Text
+             * @default 1 2 3 5 4 3
+             */
+            text: string;
+            /**
+             * Tonic
+             * @default C
+             */
+            tonic: string;
+            /**
+             * Rhythm
+             * @default legs
+             * @enum {string}
+             */
+            rhythm: "legs" | "own";
+            /**
+             * After
+             * @default open
+             * @enum {string}
+             */
+            after: "open" | "home" | "bar";
+            /**
+             * Shift
+             * @default 0
+             */
+            shift: string;
+            /**
+             * Around
+             * @default false
+             */
+            around: boolean;
+            /**
+             * Through
+             * @default
+             */
+            through: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
         };
         /**
          * NamedClick
@@ -1769,6 +1903,99 @@ export interface components {
             exact: string;
             /** Label */
             label: string;
+        };
+        /**
+         * ToolResult
+         * @description The drill that it became.
+         */
+        ToolResult: {
+            drill: components["schemas"]["Drill"];
+        };
+        /**
+         * ToolBody
+         * @description A drill, what to do with it, and for ``arrive`` the beat it shall lead to.
+         */
+        ToolBody: {
+            drill: components["schemas"]["Drill"];
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive";
+            /**
+             * Bar
+             * @default 1
+             */
+            bar: number;
+            /**
+             * Beat
+             * @default 1
+             */
+            beat: number;
+        };
+        /**
+         * PartList
+         * @description The parts that have notes.
+         */
+        PartList: {
+            /** Parts */
+            parts: components["schemas"]["PartShape"][];
+        };
+        /**
+         * PartShape
+         * @description A part: its name, how many bars it has, what may be chosen of it at once, and all of it in words.
+         */
+        PartShape: {
+            /** Name */
+            name: string;
+            /** Bars */
+            bars: number;
+            /** Most Bars */
+            most_bars: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ScoreFile
+         * @description A file: its bytes in base 64.
+         */
+        ScoreFile: {
+            /** Base64 */
+            base64: string;
+        };
+        /**
+         * TakenShape
+         * @description The new drill, and what had to be changed, in sentences.
+         */
+        TakenShape: {
+            kept: components["schemas"]["DrillShape"];
+            /** Said */
+            said: string[];
+        };
+        /**
+         * TakeBars
+         * @description Which bars of which part (from 0) become a drill, and its title.
+         */
+        TakeBars: {
+            /** Base64 */
+            base64: string;
+            /**
+             * Part
+             * @default 0
+             */
+            part: number;
+            /**
+             * First Bar
+             * @default 1
+             */
+            first_bar: number;
+            /**
+             * Last Bar
+             * @default 4
+             */
+            last_bar: number;
+            /** Title */
+            title: string;
         };
         /**
          * ClimbList
@@ -2882,6 +3109,31 @@ export interface operations {
             };
         };
     };
+    drills_save_musicxml_drills__int_drill_id__file_musicxml_get: {
+        parameters: {
+            query?: {
+                version?: number | null;
+                bpm?: string | null;
+            };
+            header?: never;
+            path: {
+                drill_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     shelf_list_shelf_shelf_get: {
         parameters: {
             query?: never;
@@ -3027,6 +3279,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Amount"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    tools_use_tool_tool_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToolBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolResult"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    scores_list_parts_parts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScoreFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    scores_take_bars_drill_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBars"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenShape"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -9,14 +9,32 @@ from typing import Annotated
 from ripresa.core.exact import ByKind
 from ripresa.core.material.arpeggio import Arpeggio
 from ripresa.core.material.count import Count
+from ripresa.core.material.line import Line
 from ripresa.core.material.notes import NotePass
 from ripresa.core.material.one_note import OneNote
 from ripresa.core.material.scale_run import ScaleRun
 from ripresa.core.material.sequence import Sequence
 from ripresa.core.material.strum import Strum
 
-#: Kinds that bring their own rhythm: the legs only say how often they are played.
-OwnRhythm = Count | Strum
-Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Strum, ByKind()]
+Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Strum | Line, ByKind()]
 
-__all__ = ["Arpeggio", "Count", "Material", "NotePass", "OneNote", "OwnRhythm", "ScaleRun", "Sequence", "Strum"]
+
+def own_rhythm(material: Material) -> Count | Strum | Line | None:
+    """Return a material that brings its own rhythm, so that the legs only say how often it is played; else None."""
+    if isinstance(material, Line):
+        return material if material.rhythm == "own" else None
+    return material if isinstance(material, Count | Strum) else None
+
+
+__all__ = [
+    "Arpeggio",
+    "Count",
+    "Line",
+    "Material",
+    "NotePass",
+    "OneNote",
+    "ScaleRun",
+    "Sequence",
+    "Strum",
+    "own_rhythm",
+]

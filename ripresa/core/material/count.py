@@ -15,7 +15,8 @@ from ripresa.core.place import Kind, Level, Slot
 
 LONGEST_TEXT = 4000
 FARTHEST_SHIFT = 64
-_BINARY = (1, 2, 4)
+#: Divisions of a beat that share the finest grid among them.
+BINARY = (1, 2, 4)
 _UNSAID: Filled = (None, None)
 
 
@@ -93,7 +94,7 @@ def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
     Halves and quarters of a beat share the finer grid, so that an arm that
     keeps moving has its places: it does not change its rate from beat to beat.
     """
-    finest = max((beat.division for beat in said if beat.division in _BINARY), default=1)
+    finest = max((beat.division for beat in said if beat.division in BINARY), default=1)
     found: list[CountedBeat] = []
     last_bar = said[-1].bar
     for bar in range(1, last_bar + 1):
@@ -136,7 +137,7 @@ def _shifted(beats: Sequence[CountedBeat], shift: int, in_bar: int, *, around: b
 
 
 def _refined(beat: CountedBeat, finest: int) -> CountedBeat:
-    if beat.division not in _BINARY or beat.division == finest:
+    if beat.division not in BINARY or beat.division == finest:
         return beat
     step = finest // beat.division
     slots: list[Filled] = [_UNSAID] * finest

@@ -1,6 +1,6 @@
 """The addresses under ``/api``, one module for each subject."""
 
-from ripresa.web.routes import choices, climbs, desk, drills, log, readings, shelf, students, sums, takes
+from ripresa.web.routes import choices, climbs, desk, drills, log, readings, scores, shelf, students, sums, takes, tools
 
 ALL = (
     choices.api,
@@ -8,6 +8,8 @@ ALL = (
     drills.api,
     shelf.api,
     readings.api,
+    tools.api,
+    scores.api,
     climbs.api,
     takes.api,
     desk.api,

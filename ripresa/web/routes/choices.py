@@ -15,6 +15,7 @@ from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
 from ripresa.core.instrument import INSTRUMENTS
+from ripresa.core.material.line import AFTERS, RHYTHMS
 from ripresa.core.material.run import SHAPES, TOPS
 from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
 from ripresa.core.material.sequence import FIGURES, WAYS
@@ -60,6 +61,8 @@ class Choices(BaseModel):
     ways: list[Choice]
     patterns: list[Choice]
     swings: list[Choice]
+    rhythms: list[Choice]
+    afters: list[Choice]
     shapes: list[Choice]
     octaves: list[Choice]
     tops: list[Choice]
@@ -103,6 +106,8 @@ def list_choices() -> Response:
             ways=_named(WAYS),
             patterns=[Choice(value=text, label=name, why=why) for text, name, why in PATTERNS.values()],
             swings=[Choice(value=str(ratio), label=name, why=why) for ratio, name, why in RATIOS],
+            rhythms=_named(RHYTHMS),
+            afters=_named(AFTERS),
             shapes=_named(SHAPES),
             octaves=_octaves(),
             tops=_named(TOPS),

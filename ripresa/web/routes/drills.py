@@ -11,6 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
+from ripresa.formats.musicxml import write_musicxml
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, download, now
@@ -43,7 +44,7 @@ class ArchiveBody(BaseModel):
     archived: bool
 
 
-class MidiQuery(BaseModel):
+class AtTempoQuery(BaseModel):
     """Which version, and at which tempo."""
 
     version: int | None = None
@@ -136,11 +137,19 @@ def save_file(path: DrillPath, query: VersionQuery) -> Any:
 
 
 @api.get("/drills/<int:drill_id>/file.mid")
-def save_midi(path: DrillPath, query: MidiQuery) -> Any:
+def save_midi(path: DrillPath, query: AtTempoQuery) -> Any:
     """A drill as a MIDI file, at its own tempo or another."""
     kept = store.find_drill(path.drill_id, query.version)
     body = write_midi(read(kept.drill), query.bpm or kept.drill.bpm)
     return download(body, f"{_file_name(kept.drill.title)}.mid", "audio/midi")
+
+
+@api.get("/drills/<int:drill_id>/file.musicxml")
+def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
+    """A drill as MusicXML, at its own tempo or another."""
+    kept = store.find_drill(path.drill_id, query.version)
+    body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
+    return download(body, f"{_file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
 
 
 def _file_name(title: str) -> str:

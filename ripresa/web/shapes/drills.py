@@ -6,7 +6,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.drill import Drill
 from ripresa.core.exact import division_label, label
 from ripresa.core.instrument import instrument_named
-from ripresa.core.material import OwnRhythm
+from ripresa.core.material import own_rhythm
 from ripresa.core.meter import meter_named
 from ripresa.core.studio import KeptDrill
 
@@ -55,7 +55,7 @@ def drill_line(kept: KeptDrill) -> DrillLine:
 
 def divisions_of(drill: Drill) -> str:
     """Return the divisions of a drill in a line, the first seven of many; a count has its own."""
-    if isinstance(drill.material, OwnRhythm):
+    if own_rhythm(drill.material):
         return f"{division_label(drill.fastest_division)} a beat"
     divisions = [division_label(*leg.divisions) for leg in drill.legs]
     return " → ".join(divisions if len(divisions) <= 8 else [*divisions[:7], "…"]) + " a beat"

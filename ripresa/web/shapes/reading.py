@@ -14,6 +14,7 @@ from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.place import Kind
 from ripresa.core.reading import Event, Reading
 from ripresa.core.sums import sums, warnings
+from ripresa.web.shapes.lines import line_shapes
 from ripresa.web.shapes.sums import (
     GearShape,
     HomeShape,
@@ -142,6 +143,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
             *(shape for home in found.homes if (shape := home_shape(home))),
             *(walk_shape(walk) for walk in found.walks),
             *numbers_shapes(reading),
+            *line_shapes(reading),
             *hands_shapes(reading, bpm),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
@@ -206,10 +208,12 @@ def _event(event: Event, start: Fraction) -> EventShape:
 def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[GroupShape]:
     found = []
     divisions = reading.legs[events[0].leg].divisions
-    grouped = [event for event in events if event.group is not None]
-    for number, inside in groupby(grouped, key=lambda event: event.group):
-        members = list(inside)
-        if number is None or not _crosses(reading, divisions):
+    crosses = _crosses(reading, divisions)
+    # Where accents make groups, these are what is looked for; else the statements of a line.
+    numbered = [(event.group if crosses else event.statement, event) for event in events if event.kind == "note"]
+    for number, inside in groupby(numbered, key=lambda pair: pair[0]):
+        members = [event for _, event in inside]
+        if number is None:
             continue
         last = members[-1]
         found.append(

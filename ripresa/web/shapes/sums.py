@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
-from ripresa.core.material import Count, OwnRhythm
+from ripresa.core.material import Count, own_rhythm
 from ripresa.core.motion import beat_starts, flips, loads, on_numbers, same_way
 from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
@@ -143,7 +143,7 @@ def walk_shape(walk: WalkSums) -> HomeShape:
 def numbers_shapes(reading: Reading) -> Iterator[HomeShape]:
     """Yield how a counted rhythm lies to the beat, before and after it was moved; nothing for other material."""
     material = reading.drill.material
-    if not isinstance(material, OwnRhythm):
+    if not own_rhythm(material):
         return
     on, notes = on_numbers(reading)
     sentences = [f"{on} of {plural(notes, 'note')} fall on a number."]

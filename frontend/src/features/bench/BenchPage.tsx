@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
-import { api, type Choices, files, type Schemas } from "../../api/client";
+import { api, type Choices, type Schemas } from "../../api/client";
 import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading, useSlow } from "../../ui/Loading";
@@ -12,6 +12,8 @@ import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
 import { DrillBrief } from "./DrillBrief";
 import { draftOf } from "./drafts";
+import { LineTools } from "./LineTools";
+import { SaveAs } from "./SaveAs";
 import { SaveLine } from "./SaveLine";
 import { SumsColumn } from "./SumsColumn";
 import { useAutosave } from "./useAutosave";
@@ -120,13 +122,9 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
             Make a copy
           </button>
-          <button type="button" className="button" onClick={() => void download(files.midi)}>
-            Save as MIDI
-          </button>
-          <button type="button" className="button" onClick={() => void download(files.drill)}>
-            Save as a drill file
-          </button>
+          <SaveAs onSave={(file) => void download(file)} />
         </div>
+        <LineTools drill={drill} onChange={change} />
         {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>

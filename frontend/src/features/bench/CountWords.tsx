@@ -6,7 +6,8 @@ import { BriefContext } from "../../ui/brief/context";
 
 type Count = Extract<Drill["material"], { kind: "count" }>;
 
-const ENDS = [
+/** What becomes of what is moved over the end. */
+export const ENDS = [
   { value: "around", label: "wrapped round", why: "What goes over the end comes in at the start." },
   {
     value: "over",

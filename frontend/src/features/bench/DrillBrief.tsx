@@ -8,6 +8,7 @@ import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
+import { hasOwnRhythm } from "./ownRhythm";
 import { SwingWords } from "./SwingWords";
 
 type Props = {
@@ -72,7 +73,7 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
     <Brief label="The brief" refusal={refusal}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
       {select("meter", "meter", choices.meters)},{" "}
-      {drill.material.kind === "count" || drill.material.kind === "strum" ? (
+      {hasOwnRhythm(drill.material) ? (
         <Times legs={drill.legs} onChange={word("legs")} />
       ) : (
         <>

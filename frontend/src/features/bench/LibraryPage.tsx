@@ -8,6 +8,7 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
 import { DrillList } from "./DrillList";
+import { OpenScore, type Score } from "./OpenScore";
 import { hasWords } from "./search";
 
 /** The drills of the studio, the last changed first. */
@@ -17,9 +18,15 @@ export function LibraryPage() {
   const newDrill = useNewDrill();
   const [wanted, setWanted] = useState("");
   const picker = useRef<HTMLInputElement>(null);
+  const [score, setScore] = useState<Score | null>(null);
   const open = useMutation({
-    mutationFn: async (file: File) => api.openDrillFile(await file.text()),
+    mutationFn: async (file: File) => {
+      if (/\.json$/i.test(file.name)) return api.openDrillFile(await file.text());
+      setScore({ name: file.name, base64: await base64Of(file) });
+      return null;
+    },
     onSuccess: (kept) => {
+      if (!kept) return;
       forgetWork();
       void navigate(`/bench/${kept.id}`);
     },
@@ -36,10 +43,10 @@ export function LibraryPage() {
         <input
           ref={picker}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.mid,.midi,.musicxml,.xml,.mxl"
           className="sr-only"
           tabIndex={-1}
-          aria-label="A drill file to open"
+          aria-label="A file to open"
           onChange={(event) => {
             const file = event.target.files?.[0];
             if (file) open.mutate(file);
@@ -52,7 +59,7 @@ export function LibraryPage() {
           disabled={open.isPending}
           onClick={() => picker.current?.click()}
         >
-          Open a drill file
+          Open a file
         </button>
         <Link className="button" to="/bench/shelf">
           From the shelf
@@ -65,7 +72,8 @@ export function LibraryPage() {
       {newDrill.isError && <Problem error={newDrill.error} />}
       {drills.data.drills.length === 0 ? (
         <p className="card-plain">
-          No drill yet. Make the first one, take one from the shelf, or open a drill file.
+          No drill yet. Make the first one, take one from the shelf, or open a file: a drill file, MIDI or
+          MusicXML.
         </p>
       ) : (
         <>
@@ -83,8 +91,17 @@ export function LibraryPage() {
         </>
       )}
       <PutAway />
+      {score && <OpenScore score={score} onClose={() => setScore(null)} />}
     </div>
   );
+}
+
+async function base64Of(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  let text = "";
+  for (let at = 0; at < bytes.length; at += 0x8000)
+    text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
+  return btoa(text);
 }
 
 /** Drills that were put away; asked for once they are looked at. */

@@ -2,6 +2,7 @@ import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CountWords } from "./CountWords";
+import { LineWords } from "./LineWords";
 import { ArpeggioWords, ScaleWords } from "./RunWords";
 import { SequenceWords } from "./SequenceWords";
 import { StrumWords } from "./StrumWords";
@@ -16,6 +17,11 @@ const KINDS: { value: Material["kind"]; label: string; why: string }[] = [
     value: "sequence",
     label: "a sequence in",
     why: "A figure that steps through a scale, one degree at a time.",
+  },
+  {
+    value: "line",
+    label: "the line",
+    why: "A phrase of your own, note by note: names, degrees, or rhythm alone.",
   },
   {
     value: "count",
@@ -58,6 +64,16 @@ const FRESH: Record<Material["kind"], Material> = {
   },
   count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true },
   strum: { kind: "strum", chords: "C | Am | F | G", pattern: "1 2 & (3) & 4 &" },
+  line: {
+    kind: "line",
+    text: "1 2 3 5 4 3",
+    tonic: "C",
+    rhythm: "legs",
+    after: "open",
+    shift: "0",
+    around: false,
+    through: "",
+  },
   one_note: { kind: "one_note", beats: 8 },
 };
 
@@ -95,6 +111,8 @@ function Words({ material, choices, onChange }: Props) {
       return <CountWords count={material} onChange={onChange} />;
     case "strum":
       return <StrumWords strum={material} choices={choices} onChange={onChange} />;
+    case "line":
+      return <LineWords line={material} choices={choices} onChange={onChange} />;
     case "one_note":
       return <BeatWords note={material} onChange={onChange} />;
   }

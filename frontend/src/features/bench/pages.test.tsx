@@ -87,7 +87,7 @@ describe("the library", () => {
     api.openDrillFile.mockRejectedValue(new Error("This file is not JSON at line 1."));
     draw(<LibraryPage />);
     const file = new File(["{"], "drill.json", { type: "application/json" });
-    await userEvent.upload(await screen.findByLabelText("A drill file to open"), file);
+    await userEvent.upload(await screen.findByLabelText("A file to open"), file);
     expect((await screen.findByRole("alert")).textContent).toContain("not JSON at line 1");
   });
 });

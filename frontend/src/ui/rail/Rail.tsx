@@ -3,7 +3,7 @@ import type { Reading, Row } from "../../api/client";
 import { useWidth } from "../useWidth";
 import { fold } from "./fold";
 import { geometry } from "./geometry";
-import { RailRow } from "./RailRow";
+import { RailRow, type Words } from "./RailRow";
 
 /** A bar of each leg; what a teacher looks at first, because legs then stand under one another. */
 type View = number | "all";
@@ -14,6 +14,8 @@ const SPARE = 2;
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
 export function Rail({ reading }: { reading: Reading }) {
   const [view, setView] = useState<View>(1);
+  const [words, setWords] = useState<Words>("count");
+  const hasPitch = reading.rows.some((row) => row.events.some((event) => event.pitch !== null));
   const [box, width] = useWidth<HTMLDivElement>();
   const [top, setTop] = useState(0);
   const bars = useMemo(() => inLegs(reading.rows), [reading.rows]);
@@ -44,6 +46,7 @@ export function Rail({ reading }: { reading: Reading }) {
                   row={row}
                   division={reading.legs[row.leg]?.division ?? ""}
                   place={place}
+                  words={hasPitch ? words : "count"}
                   barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
                 />
               </div>
@@ -52,6 +55,19 @@ export function Rail({ reading }: { reading: Reading }) {
       </section>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
+        {hasPitch && (
+          <label className="flex items-center gap-2 text-soft">
+            with
+            <select
+              className="brief-word"
+              value={words}
+              onChange={(event) => setWords(event.target.value as Words)}
+            >
+              <option value="count">count words</option>
+              <option value="pitch">note names</option>
+            </select>
+          </label>
+        )}
         <Legend reading={reading} />
         {reading.count && (
           <p className="text-soft text-sm basis-full">

@@ -9,10 +9,14 @@ type Props = {
   place: Geometry;
   /** Written at the left: division, and which bar. */
   barLabel?: string;
+  /** What stands above the pegs. */
+  words?: Words;
 };
 
+export type Words = "count" | "pitch";
+
 /** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
-export const RailRow = memo(function RailRow({ row, division, place, barLabel }: Props) {
+export const RailRow = memo(function RailRow({ row, division, place, barLabel, words = "count" }: Props) {
   const { scale, x, gutter, beat } = place;
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
   return (
@@ -63,7 +67,7 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel }:
                 textAnchor="middle"
                 fontSize={(event.slot === 0 ? 15 : 14) * scale}
               >
-                {event.count}
+                {words === "pitch" ? (event.pitch ?? "") : event.count}
               </text>
             )}
             <Peg event={event} place={place} />

@@ -1,0 +1,33 @@
+import { files } from "../../api/client";
+
+type Props = { onSave: (file: (id: number, version: number) => string) => void };
+
+const FORMATS: [string, (id: number, version: number) => string][] = [
+  ["a drill file", files.drill],
+  ["MIDI", files.midi],
+  ["MusicXML", files.musicxml],
+];
+
+/** The drill as a file, in one of the open formats. */
+export function SaveAs({ onSave }: Props) {
+  return (
+    <label className="button cursor-default gap-2">
+      Save as
+      <select
+        className="brief-word"
+        value=""
+        onChange={(event) => {
+          const chosen = FORMATS.find(([name]) => name === event.target.value);
+          if (chosen) onSave(chosen[1]);
+        }}
+      >
+        <option value="">…</option>
+        {FORMATS.map(([name]) => (
+          <option key={name} value={name}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,237 @@
+"""Parts of a file that others wrote, and the drill that some bars of one become: a line in its own rhythm."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from itertools import pairwise
+from math import lcm
+
+from ripresa.core.accents import NoAccents
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.material import Line
+from ripresa.core.material.line_text import LineNote, without_bars, write_line
+from ripresa.core.material.onto_beats import FINEST
+from ripresa.core.meter import METERS, Meter
+from ripresa.core.pitch import Pitch
+from ripresa.core.place import Level
+
+MOST_BARS = 64
+#: Divisions that played notes are drawn to, the plainest first, and how far off (in beats) still is that division.
+_GRIDS = (1, 2, 4, 3, 6, 8)
+_NEAR = Fraction(1, 24)
+_LAST_GRID = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Sounded:
+    """A note of a part: onset and length in quarters from its start; pitch as written, None for percussion."""
+
+    onset: Fraction
+    length: Fraction
+    pitch: Pitch | None
+    accent: Level = "plain"
+
+    @property
+    def end(self) -> Fraction:
+        """Where it is over."""
+        return self.onset + self.length
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part of a file.
+
+    Args:
+        name: What the file calls it.
+        notes: In order of their onsets; one voice or several.
+        meters: (onset in quarters, beats, beat type) of each time signature, the first at 0.
+        quarters_a_minute: Its first tempo.
+    """
+
+    name: str
+    notes: tuple[Sounded, ...]
+    meters: tuple[tuple[Fraction, int, int], ...]
+    quarters_a_minute: Fraction
+
+    @property
+    def bars(self) -> int:
+        """Bars, the one with the last note in."""
+        last = max((note.onset for note in self.notes), default=Fraction(0))
+        return next((number for number, start, length in self.bar_lines() if start + length > last), 1)
+
+    def bar_lines(self) -> Iterator[tuple[int, Fraction, Fraction]]:
+        """Yield number, start and length (quarters) of each bar, without end."""
+        start, number, place = Fraction(0), 0, 0
+        while True:
+            number += 1
+            while place + 1 < len(self.meters) and self.meters[place + 1][0] <= start:
+                place += 1
+            length = Fraction(4 * self.meters[place][1], self.meters[place][2])
+            yield number, start, length
+            start += length
+
+    def signature_at(self, quarters: Fraction) -> tuple[int, int]:
+        """Return the time signature in force."""
+        return next((above, below) for at, above, below in reversed(self.meters) if at <= quarters)
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """The drill that bars of a part became, and what had to be changed, in sentences."""
+
+    drill: Drill
+    said: tuple[str, ...]
+
+
+def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
+    """Return bars of a part as a drill: its highest voice, each note at its place.
+
+    Raises:
+        OutOfRange: There are no such bars or no notes in them, or a meter that Ripresa does not know or that changes.
+    """
+    if not 1 <= first_bar <= last_bar <= part.bars or last_bar - first_bar >= MOST_BARS:
+        raise OutOfRange(
+            f"Choose bars from 1 to {part.bars}, up to {MOST_BARS} of them; not {first_bar} to {last_bar}.",
+            field="first_bar",
+        )
+    bars = [(start, start + length) for number, start, length in _until(part, last_bar) if number >= first_bar]
+    meter = _meter(part, [start for start, _ in bars], first_bar)
+    begin, end = bars[0][0], bars[-1][1]
+    inside = [note for note in part.notes if begin <= note.onset < end]
+    if not inside:
+        raise OutOfRange(f"Bars {first_bar} to {last_bar} of {part.name} have no notes.", field="first_bar")
+    beat = meter.counted * 4
+    scaled = [replace(note, onset=(note.onset - begin) / beat, length=note.length / beat) for note in inside]
+    voice = _highest(scaled)
+    drawn, moved = _drawn(voice, meter)
+    notes = tuple(_spelt(drawn, (end - begin) / beat, meter))
+    said = []
+    if len(voice) < len(scaled):
+        said.append(f"{plural(len(scaled) - len(voice), 'note')} under another left out: a line has one voice.")
+    if moved:
+        said.append(f"{plural(moved, 'note')} moved to the nearest place that can be counted.")
+    drill = Drill(
+        title=title,
+        material=Line(text=write_line(notes), rhythm="own"),
+        legs=(Leg(Fraction(1)),),
+        bpm=max(Fraction(1), Fraction(round(part.quarters_a_minute / beat * 4), 4)),
+        meter=meter.name,
+        accents=NoAccents(),
+    )
+    return Taken(drill, tuple(said))
+
+
+def _until(part: Part, last: int) -> Iterator[tuple[int, Fraction, Fraction]]:
+    for bar in part.bar_lines():
+        if bar[0] > last:
+            return
+        yield bar
+
+
+def _meter(part: Part, starts: Sequence[Fraction], first_bar: int) -> Meter:
+    signature = part.signature_at(starts[0])
+    for number, start in enumerate(starts, start=first_bar):
+        if part.signature_at(start) != signature:
+            raise OutOfRange(
+                f"The meter changes at bar {number}. Choose bars before it, or from it on.", field="last_bar"
+            )
+    for meter in METERS.values():
+        if meter.signature == signature:
+            return meter
+    known = ", ".join(dict.fromkeys(f"{above}/{below}" for above, below in (m.signature for m in METERS.values())))
+    raise OutOfRange(
+        f"This part is in {signature[0]}/{signature[1]}, a meter that Ripresa does not know. It knows {known}.",
+        field="part",
+    )
+
+
+def _highest(notes: Sequence[Sounded]) -> list[Sounded]:
+    """Return the highest note of each onset, none longer than to the next."""
+    best: dict[Fraction, Sounded] = {}
+    for note in notes:
+        other = best.get(note.onset)
+        if other is None or _height(note) > _height(other):
+            best[note.onset] = note
+    ordered = [best[onset] for onset in sorted(best)]
+    ends = [*(after.onset for after in ordered[1:]), None]
+    return [
+        replace(note, length=end - note.onset) if end is not None and note.end > end else note
+        for note, end in zip(ordered, ends, strict=True)
+    ]
+
+
+def _height(note: Sounded) -> int:
+    return note.pitch.midi if note.pitch else 0
+
+
+def _drawn(voice: Sequence[Sounded], meter: Meter) -> tuple[list[Sounded], int]:
+    """Return notes whose places can be counted, and how many had to be moved.
+
+    What is exact stays; in a beat that needs more than 16 slots, all is drawn to the plainest division near it.
+    """
+    grids: dict[Fraction, int | None] = {}
+    edges = [edge for note in voice for edge in (note.onset, note.end)]
+    by_beat: dict[Fraction, list[Fraction]] = {}
+    for edge in edges:
+        start, share, _ = _in_beat(edge, meter)
+        by_beat.setdefault(start, []).append(share)
+    for start, shares in by_beat.items():
+        exact = lcm(*(share.denominator for share in shares)) <= FINEST
+        grids[start] = None if exact else _grid(shares)
+
+    def draw(position: Fraction) -> Fraction:
+        start, share, length = _in_beat(position, meter)
+        grid = grids[start]
+        return position if grid is None else start + length * Fraction(round(share * grid), grid)
+
+    found = [replace(note, onset=draw(note.onset), length=draw(note.end) - draw(note.onset)) for note in voice]
+    moved = sum(before.onset != after.onset for before, after in zip(voice, found, strict=True))
+    kept = [note for note, after in pairwise([*found, None]) if after is None or (note and note.onset < after.onset)]
+    return [_lasting(note, after) for note, after in pairwise([*kept, None]) if note], moved
+
+
+def _lasting(note: Sounded, after: Sounded | None) -> Sounded:
+    """Return a note that lasts: one that was drawn to nothing goes on to the next."""
+    if note.length > 0 and (after is None or note.end <= after.onset):
+        return note
+    return replace(note, length=after.onset - note.onset if after else Fraction(1, 4))
+
+
+def _in_beat(position: Fraction, meter: Meter) -> tuple[Fraction, Fraction, Fraction]:
+    """Return where the beat of a position starts, the share of it that is gone, and its length."""
+    _, beat, inside = meter.place(position)
+    length = meter.beats[beat - 1]
+    return position - inside, inside / length, length
+
+
+def _grid(shares: Sequence[Fraction]) -> int:
+    for grid in _GRIDS:
+        if all(abs(share - Fraction(round(share * grid), grid)) <= _NEAR for share in shares):
+            return grid
+    return _LAST_GRID
+
+
+def _spelt(notes: Sequence[Sounded], end: Fraction, meter: Meter) -> Iterator[LineNote]:
+    """Yield the words of the line, rests between; with bar lines if nothing goes over one."""
+    words: list[tuple[Fraction, LineNote]] = []
+    at = Fraction(0)
+    for note in notes:
+        words += _rests(at, note.onset, meter)
+        length = min(note.length, end - note.onset)
+        words.append((note.onset, LineNote(note.pitch, length, note.accent)))
+        at = note.onset + length
+    words += _rests(at, end, meter)
+    over = any(
+        meter.place(onset)[0] != meter.place(onset + word.length - Fraction(1, 10**9))[0] for onset, word in words
+    )
+    placed = [replace(word, bar=meter.place(onset)[0]) for onset, word in words]
+    yield from without_bars(placed) if over else placed
+
+
+def _rests(start: Fraction, end: Fraction, meter: Meter) -> Iterator[tuple[Fraction, LineNote]]:
+    while start < end:
+        piece = min(end - start, meter.to_bar_line(start) or meter.bar_length)
+        yield start, LineNote(None, piece, silent=True)
+        start += piece

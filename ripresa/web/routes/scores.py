@@ -1,0 +1,98 @@
+"""Scores that others wrote: what parts a MIDI or MusicXML file has, and bars of one taken as a drill."""
+
+import binascii
+from base64 import b64decode
+
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel, Field
+
+from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import plural
+from ripresa.core.reading import read
+from ripresa.formats.midi_in import read_midi
+from ripresa.formats.musicxml_in import read_musicxml
+from ripresa.formats.parts import MOST_BARS, Part, drill_of
+from ripresa.store import drills as store
+from ripresa.web.answers import answer, now
+from ripresa.web.shapes.drills import DrillShape, drill_shape
+
+api = APIBlueprint("scores", __name__, url_prefix="/api/scores")
+
+LARGEST_FILE = 5_000_000
+_MIDI_START = b"MThd"
+
+
+class ScoreFile(BaseModel):
+    """A file: its bytes in base 64."""
+
+    base64: str
+
+
+class PartShape(BaseModel):
+    """A part: its name, how many bars it has, what may be chosen of it at once, and all of it in words."""
+
+    name: str
+    bars: int
+    most_bars: int
+    words: str
+
+
+class PartList(BaseModel):
+    """The parts that have notes."""
+
+    parts: list[PartShape]
+
+
+class TakeBars(ScoreFile):
+    """Which bars of which part (from 0) become a drill, and its title."""
+
+    part: int = 0
+    first_bar: int = 1
+    last_bar: int = 4
+    title: str = Field(max_length=200)
+
+
+class TakenShape(BaseModel):
+    """The new drill, and what had to be changed, in sentences."""
+
+    kept: DrillShape
+    said: list[str]
+
+
+@api.post("/parts", responses={200: PartList})
+def list_parts(body: ScoreFile) -> Response:
+    """The parts of a file."""
+    return answer(PartList(parts=[_shape(part) for part in _parts(body.base64)]))
+
+
+@api.post("/drill", responses={201: TakenShape})
+def take_bars(body: TakeBars) -> Response:
+    """Bars of a part as a new drill: a line in its own rhythm."""
+    parts = _parts(body.base64)
+    if not 0 <= body.part < len(parts):
+        raise OutOfRange(f"This file has {plural(len(parts), 'part')} with notes. Choose one of them.", field="part")
+    taken = drill_of(parts[body.part], body.first_bar, body.last_bar, body.title.strip() or "From a score")
+    read(taken.drill)
+    return answer(TakenShape(kept=drill_shape(store.add_drill(taken.drill, now())), said=list(taken.said)), 201)
+
+
+def _parts(text: str) -> tuple[Part, ...]:
+    try:
+        data = b64decode(text, validate=True)
+    except (binascii.Error, ValueError) as error:
+        raise Unreadable("This file did not arrive whole. Choose it again.", field="file") from error
+    if len(data) > LARGEST_FILE:
+        raise Unreadable(f"This file is over {LARGEST_FILE // 1_000_000} MB. Save a part of the score.", field="file")
+    return read_midi(data) if data.startswith(_MIDI_START) else read_musicxml(data)
+
+
+def _shape(part: Part) -> PartShape:
+    above, below = part.signature_at(part.meters[0][0])
+    bars = part.bars
+    return PartShape(
+        name=part.name,
+        bars=bars,
+        most_bars=min(bars, MOST_BARS),
+        words=f"{part.name}: {plural(bars, 'bar')} in {above}/{below}, {plural(len(part.notes), 'note')}",
+    )

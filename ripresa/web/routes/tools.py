@@ -1,0 +1,57 @@
+"""Tools on a drill that need not be kept yet: the drill comes back changed."""
+
+from typing import Literal, assert_never
+
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+from ripresa.core.drill import Drill
+from ripresa.core.reading import read
+from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, trimmed
+from ripresa.web.answers import answer
+
+api = APIBlueprint("tools", __name__, url_prefix="/api")
+
+Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive"]
+
+
+class ToolBody(BaseModel):
+    """A drill, what to do with it, and for ``arrive`` the beat it shall lead to."""
+
+    drill: Drill
+    tool: Tool
+    bar: int = 1
+    beat: int = 1
+
+
+class ToolResult(BaseModel):
+    """The drill that it became."""
+
+    drill: Drill
+
+
+@api.post("/tool", responses={200: ToolResult})
+def use_tool(body: ToolBody) -> Response:
+    """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
+    changed = _changed(body)
+    read(changed)
+    return answer(ToolResult(drill=changed))
+
+
+def _changed(body: ToolBody) -> Drill:
+    match body.tool:
+        case "double":
+            return doubled(body.drill)
+        case "halve":
+            return halved(body.drill)
+        case "backwards":
+            return backwards(body.drill)
+        case "trim":
+            return trimmed(body.drill)
+        case "lengthen":
+            return lengthened(body.drill)
+        case "arrive":
+            return arriving(body.drill, body.bar, body.beat)
+        case _:
+            assert_never(body.tool)

@@ -1,0 +1,192 @@
+"""Scores in and out: MIDI and MusicXML keep every onset, and what cannot be kept is told."""
+
+import io
+import zipfile
+from collections.abc import Callable
+from dataclasses import replace
+from fractions import Fraction as F
+from functools import partial
+
+import mido
+import pytest
+from hypothesis import assume, given, settings
+from lxml import etree
+
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.material import Line
+from ripresa.core.reading import read
+from ripresa.formats.midi import write_midi
+from ripresa.formats.midi_in import read_midi
+from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.musicxml_in import read_musicxml
+from ripresa.formats.parts import MOST_BARS, Part, Sounded, drill_of
+from tests.strategies import drills, legs
+
+NOTE = "<note>{pitch}<duration>{length}</duration>{more}</note>"
+
+
+def score(*measures: str, time: tuple[int, int] = (4, 4)) -> bytes:
+    first = (
+        f"<attributes><divisions>12</divisions><time><beats>{time[0]}</beats><beat-type>{time[1]}</beat-type></time>"
+    )
+    bars = "".join(
+        f'<measure number="{number}">{first + "</attributes>" if number == 1 else ""}{one}</measure>'
+        for number, one in enumerate(measures, start=1)
+    )
+    listed = '<part-list><score-part id="P1"><part-name>Tenor</part-name></score-part></part-list>'
+    return f'<score-partwise>{listed}<part id="P1">{bars}</part></score-partwise>'.encode()
+
+
+def note(step: str, length: int, more: str = "", octave: int = 4) -> str:
+    pitch = f"<pitch><step>{step}</step><octave>{octave}</octave></pitch>"
+    return NOTE.format(pitch=pitch, length=length, more=more)
+
+
+def _onset(sounded: Sounded) -> F:
+    return sounded.onset
+
+
+def text_of(part: Part, first: int = 1, last: int | None = None) -> str:
+    material = drill_of(part, first, last or part.bars, "x").drill.material
+    assert isinstance(material, Line)
+    return material.text
+
+
+def round_trip(drill: Drill, write: Callable[..., bytes], back: Callable[[bytes], tuple[Part, ...]]) -> None:
+    reading = read(drill)
+    parts = back(write(reading, drill.bpm))
+    # Notes without pitch are a part of their own in MIDI, and so is the click.
+    part = replace(parts[0], notes=tuple(sorted((note for one in parts for note in one.notes), key=_onset)))
+    quarter = reading.meter.counted * 4
+    wanted = [event.onset for event in reading.notes]
+    assert list(dict.fromkeys(note.onset / quarter for note in part.notes)) == wanted
+    last = min(part.bars, MOST_BARS)
+    taken = drill_of(part, 1, last, "x")
+    again = read(taken.drill)
+    # A signature does not say how unequal beats lie; the beats of another grouping cannot hold every tuplet.
+    assume(again.meter == reading.meter)
+    if drill.swing.ratio == 1:
+        assert not any("moved" in sentence for sentence in taken.said)
+        assert [event.onset for event in again.notes] == [event.onset for event in reading.notes if event.bar <= last]
+
+
+@given(drills)
+@settings(max_examples=40, deadline=None)
+def test_midi_keeps_every_onset(drill: Drill) -> None:
+    try:
+        round_trip(drill, partial(write_midi, with_click=False), read_midi)
+    except OutOfRange:
+        assume(False)
+
+
+@given(drills)
+@settings(max_examples=40, deadline=None)
+def test_musicxml_keeps_every_onset_but_swing(drill: Drill) -> None:
+    assume(drill.swing.ratio == 1)
+    try:
+        round_trip(drill, write_musicxml, read_musicxml)
+    except OutOfRange:
+        assume(False)
+
+
+def test_musicxml_writes_pitches_accents_and_tuplets() -> None:
+    drill = Drill(material=Line(">Bb3 F#4 ~G4"), legs=legs(3), instrument="clarinet")
+    root = etree.fromstring(write_musicxml(read(drill), drill.bpm))
+    first, second, third = root.findall(".//note")[:3]
+    assert [first.findtext(f"pitch/{tag}") for tag in ("step", "alter", "octave")] == ["B", "-1", "3"]
+    assert first.find("notations/articulations/accent") is not None
+    assert third.xpath("notehead/@parentheses") == ["yes"]
+    assert [second.findtext(f"time-modification/{tag}") for tag in ("actual-notes", "normal-notes")] == ["3", "2"]
+    ends = [one.get("type") for one in root.findall(".//tuplet")]
+    assert ends == ["start", "stop"]
+    assert root.findtext(".//transpose/chromatic") == "-2"
+
+
+def test_ties_rests_chords_and_voices_become_one_line() -> None:
+    tie, stop = '<tie type="start"/>', '<tie type="stop"/>'
+    chord = note("E", 12).replace("<note>", "<note><chord/>")
+    bar = note("C", 12) + chord + "<note><rest/><duration>6</duration></note>" + note("G", 6) + note("A", 24, tie)
+    part = read_musicxml(score(bar, note("A", 12, stop) + note("B", 36)))[0]
+    assert part.name == "Tenor"
+    taken = drill_of(part, 1, 2, "x")
+    assert isinstance(taken.drill.material, Line)
+    assert taken.drill.material.text == "E4 r*1/2 G4 A4*3 B4"
+    assert taken.said == ("1 note under another left out: a line has one voice.",)
+
+
+def test_a_pickup_gets_silence_before_it() -> None:
+    data = score(note("C", 12), note("D", 48)).replace(b'number="1"', b'number="1" implicit="yes"')
+    assert text_of(read_musicxml(data)[0]) == "r*3 C4*1 | D4*4"
+
+
+def test_a_packed_score_is_opened() -> None:
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w") as archive:
+        archive.writestr("META-INF/container.xml", "<container/>")
+        archive.writestr("score.xml", score(note("C", 48)))
+    assert text_of(read_musicxml(packed.getvalue())[0]) == "C4*4"
+
+
+def test_bars_are_chosen_and_a_change_of_meter_is_named() -> None:
+    change = "<attributes><time><beats>3</beats><beat-type>4</beat-type></time></attributes>"
+    part = read_musicxml(score(note("C", 48), change + note("D", 36), note("E", 36)))[0]
+    assert part.bars == 3
+    assert drill_of(part, 2, 3, "x").drill.meter == "3/4"
+    with pytest.raises(OutOfRange, match="The meter changes at bar 2"):
+        drill_of(part, 1, 2, "x")
+    with pytest.raises(OutOfRange, match="Choose bars from 1 to 3"):
+        drill_of(part, 1, 4, "x")
+
+
+def test_a_meter_that_is_not_known_is_refused() -> None:
+    part = read_musicxml(score(note("C", 12), time=(11, 16)))[0]
+    with pytest.raises(OutOfRange, match="in 11/16, a meter that Ripresa does not know"):
+        drill_of(part, 1, 1, "x")
+
+
+def test_played_notes_are_drawn_to_what_can_be_counted_and_it_is_told() -> None:
+    played = tuple(Sounded(F(at, 960), F(300, 960), None) for at in (7, 311, 655, 951, 1440 + 11, 1920 + 3))
+    taken = drill_of(Part("Taps", played, ((F(0), 4, 4),), F(120)), 1, 1, "x")
+    onsets = [event.onset for event in read(taken.drill).notes]
+    assert onsets == [0, F(1, 3), F(2, 3), 1, F(3, 2), 2]
+    assert taken.said == ("6 notes moved to the nearest place that can be counted.",)
+
+
+@pytest.mark.parametrize(
+    ("read_file", "data", "sentence"),
+    [
+        (read_midi, b"MThd\0\0", "not a MIDI file"),
+        (read_musicxml, b"<score", "not MusicXML"),
+        (read_musicxml, b"<html/>", "holds “html”"),
+        (read_musicxml, b"PK\3\4broken", "cannot be opened"),
+        (read_musicxml, score(""), "has no notes"),
+        (read_musicxml, score(note("C", 1)).replace(b"<duration>1<", b"<duration>one<"), "“one” in this score"),
+        (read_musicxml, score(note("C", 1)).replace(b"<divisions>12<", b"<divisions>0<"), "no divisions"),
+        (
+            read_musicxml,
+            b'<!DOCTYPE a [<!ENTITY b "c">]><score-partwise>&b;</score-partwise>',
+            "not MusicXML",
+        ),
+    ],
+)
+def test_what_cannot_be_opened_is_refused(
+    read_file: Callable[[bytes], tuple[Part, ...]], data: bytes, sentence: str
+) -> None:
+    with pytest.raises(Unreadable, match=sentence) as refused:
+        read_file(data)
+    assert refused.value.field == "file"
+
+
+def test_midi_parts_are_named_by_track_and_drums_have_no_pitch() -> None:
+    file = mido.MidiFile(ticks_per_beat=480)
+    for name, channel in (("Melody", 0), ("Drums", 9)):
+        track = mido.MidiTrack([mido.MetaMessage("track_name", name=name)])
+        track.append(mido.Message("note_on", note=61, velocity=90, channel=channel, time=0))
+        track.append(mido.Message("note_off", note=61, channel=channel, time=480))
+        file.tracks.append(track)
+    target = io.BytesIO()
+    file.save(file=target)
+    melody, drums = read_midi(target.getvalue())
+    assert (melody.name, drums.name) == ("Melody", "Drums (percussion)")
+    assert (text_of(melody), text_of(drums)) == ("C#4 r*3", "x r*3")
