@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.click import CLICK_PLANS, NamedClick
-from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS, Drill, Leg
+from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
@@ -110,6 +110,8 @@ drills = st.builds(
     click=st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
     instrument=st.sampled_from(list(INSTRUMENTS)),
     swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
+    fingering=st.sampled_from(list(FINGERINGS)),
+    folded=st.booleans(),
     purpose=st.text(max_size=40),
 )
 

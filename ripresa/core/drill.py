@@ -8,7 +8,7 @@ from ripresa.core.accents import Accents, EachBeat
 from ripresa.core.click import Click, NamedClick
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
-from ripresa.core.hands import Hands, NoHands
+from ripresa.core.hands import Economy, Hands, NoHands
 from ripresa.core.instrument import instrument_named
 from ripresa.core.material import Material, ScaleRun, own_rhythm
 from ripresa.core.meter import meter_named
@@ -22,12 +22,17 @@ LONGEST_TEXT = 200
 
 Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
 Closing = Literal["by_seam", "own", "shared"]
+Fingering = Literal["none", "usual"]
 
 SEAMS: dict[Seam, tuple[str, str]] = {
     "hold": ("hold to the bar line", "Each leg starts on 1, and there is time to think."),
     "straight_on": ("straight on", "No time to think: the change itself is the drill."),
     "bar_rest": ("a bar’s rest between", "A whole bar to hear the next division inside."),
     "breath": ("a beat to breathe", "For wind, or to let go of the hand."),
+}
+FINGERINGS: dict[Fingering, tuple[str, str]] = {
+    "none": ("without fingering", "The student finds it."),
+    "usual": ("with the usual fingering", "String and fret by least movement; on keys what method books agree on."),
 }
 CLOSINGS: dict[Closing, tuple[str, str]] = {
     "by_seam": ("as the seam needs", "Its own where something is missing to the bar line, else shared."),
@@ -94,6 +99,8 @@ class Drill:
         hands, accents, click: The layers on top.
         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
         swing: How the ideal places of pairs are moved; straight unless said.
+        fingering: Whether the usual fingering of the instrument is worked out.
+        folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
 
     Raises:
@@ -112,11 +119,19 @@ class Drill:
     click: Click = NamedClick()
     instrument: str = "any"
     swing: Swing = Swing()
+    fingering: Fingering = "none"
+    folded: bool = False
     purpose: str = ""
 
     def __post_init__(self) -> None:
         meter_named(self.meter)
-        instrument_named(self.instrument)
+        instrument = instrument_named(self.instrument)
+        if isinstance(self.hands, Economy) and not instrument.strings:
+            raise OutOfRange(
+                f"Economy picking follows the strings, and {instrument.name} has none to follow. "
+                "Choose the guitar, the bass guitar or the ukulele, or another way of picking.",
+                field="hands.kind",
+            )
         check_bpm(self.bpm)
         if not self.title.strip() or len(self.title) > LONGEST_TEXT:
             raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
@@ -126,6 +141,11 @@ class Drill:
             raise OutOfRange(
                 f"A drill has 1 to {MOST_LEGS} legs, not {len(self.legs)}. Choose at least one division.", field="legs"
             )
+
+    @property
+    def knows_fingering(self) -> bool:
+        """Whether its notes are fingered: because that is wanted, or because the hands follow the strings."""
+        return self.fingering == "usual" or isinstance(self.hands, Economy)
 
     @property
     def fastest_division(self) -> Fraction:

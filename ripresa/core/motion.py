@@ -77,6 +77,16 @@ def flips(reading: Reading) -> tuple[tuple[Fraction, Fraction], ...]:
     return tuple((one, 2 * one) for one in sorted(divisions) if one.numerator % 2 == 0 and 2 * one in divisions)
 
 
+def positions(reading: Reading) -> tuple[tuple[Event, int], ...]:
+    """Return (first note, fret of the first finger) of each hand position of the first leg, in order."""
+    found: list[tuple[Event, int]] = []
+    for event in reading.notes:
+        position = event.touch.position if event.touch and event.leg == 0 else None
+        if position is not None and (not found or found[-1][1] != position):
+            found.append((event, position))
+    return tuple(found)
+
+
 def on_numbers(reading: Reading) -> tuple[int, int]:
     """Return how many notes fall on a beat, and how many there are."""
     return sum(event.slot == 0 for event in reading.notes), len(reading.notes)

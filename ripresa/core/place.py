@@ -10,6 +10,7 @@ from ripresa.core.chords import ChordSound
 from ripresa.core.meter import Meter
 from ripresa.core.pitch import Pitch
 from ripresa.core.swing import Swing
+from ripresa.core.touch import Touch
 
 T = TypeVar("T")
 Kind = Literal["note", "rest", "air", "hold"]
@@ -32,6 +33,7 @@ class Place:
         pitch: Written pitch of a note, if it has one.
         accent: A level that the material itself asks for.
         chord: The chord that sounds, for what is strummed.
+        touch: How it is fingered, if that is worked out.
         statement: The statement of a line that it belongs to, from 0.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
     """
@@ -48,6 +50,7 @@ class Place:
     accent: Level | None = None
     chord: ChordSound | None = None
     statement: int | None = None
+    touch: Touch | None = None
     on_grid: bool = True
 
 
@@ -92,6 +95,7 @@ class Slot:
     accent: Level | None = None
     chord: ChordSound | None = None
     statement: int | None = None
+    touch: Touch | None = None
 
 
 def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
@@ -127,7 +131,7 @@ class Cursor:
         if slot.number == 0:
             self.span = self._next_beats(slot.division.denominator)
         length = self.span * self.swing.share(slot.division, slot.number)
-        kind, pitch, accent, chord, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, True
+        kind, pitch, accent, chord, touch, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch, True
         while length:
             piece = min(length, self._bar_left())
             yield Place(
@@ -143,12 +147,13 @@ class Cursor:
                 accent=accent,
                 chord=chord,
                 statement=slot.statement,
+                touch=touch,
                 on_grid=on_grid,
             )
             self._advance(piece)
             length -= piece
             if kind == "note":
-                kind, pitch, accent, chord = "hold", None, None, None
+                kind, pitch, accent, chord, touch = "hold", None, None, None, None
             on_grid = False
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:

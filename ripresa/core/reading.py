@@ -5,7 +5,7 @@ works it out again. A reading has no tempo: its positions are beats.
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ripresa.core.accents import Level
@@ -15,12 +15,14 @@ from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.fingering import touches
 from ripresa.core.hands.by_order import SLUR
 from ripresa.core.instrument import Instrument, instrument_named
 from ripresa.core.material import NotePass
 from ripresa.core.meter import Meter, meter_named
 from ripresa.core.pitch import Pitch
 from ripresa.core.place import Cursor, Kind, Place, Slot, slot_numbers
+from ripresa.core.touch import Touch
 
 MOST_NOTES = 20_000
 
@@ -43,6 +45,7 @@ class Event:
         chord: The chord that is struck, or that a line is played over; None without.
         group: Number of its group in the leg, from 0; None without groups.
         statement: Number of the statement of a line that it belongs to, from 0; None where there is one alone.
+        touch: String, fret and finger; None where it is not worked out.
         layer: Which layer it belongs to.
     """
 
@@ -62,6 +65,7 @@ class Event:
     slurred: bool = False
     chord: ChordSound | None = None
     statement: int | None = None
+    touch: Touch | None = None
     layer: str = "notes"
 
     @property
@@ -194,33 +198,50 @@ def read(drill: Drill) -> Reading:
     meter = meter_named(drill.meter)
     instrument = instrument_named(drill.instrument)
     passes = _passes(drill, instrument, meter)
+    fingered = {id(one): _fingered(drill, instrument, one) for one in passes}
     cursor = Cursor(meter, drill.swing)
     places: list[Place] = []
     legs = [
-        _lay_leg(drill, instrument, cursor, places, index, leg, notes)
+        _lay_leg(drill, instrument, cursor, places, index, leg, notes, fingered[id(notes)])
         for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
     ]
     click = cycle_of(drill.click, meter)
     return Reading(drill, meter, instrument, _events(drill, places), tuple(legs), click, cursor.at)
 
 
+def _fingered(drill: Drill, instrument: Instrument, notes: NotePass) -> tuple[Touch | None, ...]:
+    """Return how each note of a pass is fingered, the closing tonic in."""
+    if drill.knows_fingering:
+        return touches(drill.material, instrument, notes.sounded)
+    return (None,) * len(notes.sounded)
+
+
 def _lay_leg(
-    drill: Drill, instrument: Instrument, cursor: Cursor, places: list[Place], index: int, leg: Leg, notes: NotePass
+    drill: Drill,
+    instrument: Instrument,
+    cursor: Cursor,
+    places: list[Place],
+    index: int,
+    leg: Leg,
+    notes: NotePass,
+    fingered: tuple[Touch | None, ...],
 ) -> LegReading:
     """Append the places of one leg, and return what it came to."""
     start = cursor.at
     numbers = slot_numbers(leg.divisions)
     last = (Fraction(0), leg.division, 0)
     rhythm = notes.rhythm or (Slot(*next(numbers), "note", pitch) for pitch in notes.notes)
+    touch = iter(fingered)
     for slot in rhythm:
         if slot.kind == "note":
             last = (cursor.at - start, slot.division, slot.number)
+            slot = replace(slot, touch=next(touch)) if drill.knows_fingering else slot
         places += cursor.lay(index, slot)
     pass_beats = cursor.at - start
     division, number = next(numbers)
     closes = _plays_closing(drill, notes, cursor.meter, cursor.at)
     if closes:
-        places += cursor.lay(index, Slot(division, number, "note", notes.closing))
+        places += cursor.lay(index, Slot(division, number, "note", notes.closing, touch=fingered[-1]))
     sounds = places[-1].kind in {"note", "hold"}
     places += _seam(drill, cursor, index, division, "hold" if sounds else "rest")
     sounded = notes.notes + ((notes.closing,) if closes else ())
@@ -248,7 +269,8 @@ def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass
     found: list[NotePass] = []
     for leg in drill.legs:
         if leg not in known:
-            known[leg] = drill.material.pass_for(leg.divisions, instrument, meter)
+            made = drill.material.pass_for(leg.divisions, instrument, meter)
+            known[leg] = made.folded(instrument) if drill.folded else made
         found.append(known[leg])
         total += len(found[-1].notes)
         if total > MOST_NOTES:
@@ -313,6 +335,7 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
             chord=place.chord,
             statement=place.statement,
+            touch=place.touch,
         )
         for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
     )

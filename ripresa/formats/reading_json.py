@@ -60,6 +60,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
                 "pitch": event.pitch.name if event.pitch else None,
                 "chord": event.chord.symbol if event.chord else None,
                 "stroke": event.stroke,
+                "touch": event.touch.words if event.touch else None,
                 "slurred": event.slurred,
                 "accent": event.accent,
                 "kind": event.kind,

@@ -65,6 +65,8 @@ _KINDS = {
     "strum",
     "line",
     "by_order",
+    "by_place",
+    "economy",
     "none",
     "each_beat",
     "every_nth",

@@ -583,6 +583,8 @@ export interface components {
             divisions: components["schemas"]["Choice"][];
             /** Seams */
             seams: components["schemas"]["Choice"][];
+            /** Fingerings */
+            fingerings: components["schemas"]["Choice"][];
             /** Cycles */
             cycles: components["schemas"]["Choice"][];
             /** Restarts */
@@ -947,6 +949,8 @@ export interface components {
          *         hands, accents, click: The layers on top.
          *         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
          *         swing: How the ideal places of pairs are moved; straight unless said.
+         *         fingering: Whether the usual fingering of the instrument is worked out.
+         *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
          *
          *     Raises:
@@ -1018,7 +1022,7 @@ export interface components {
              *       "kind": "none"
              *     }
              */
-            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["NoHands"];
+            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"];
             /**
              * Accents
              * @default {
@@ -1047,6 +1051,17 @@ export interface components {
              */
             swing: components["schemas"]["Swing"];
             /**
+             * Fingering
+             * @default none
+             * @enum {string}
+             */
+            fingering: "none" | "usual";
+            /**
+             * Folded
+             * @default false
+             */
+            folded: boolean;
+            /**
              * Purpose
              * @default
              */
@@ -1062,6 +1077,28 @@ export interface components {
              * @enum {string}
              */
             kind: "each_beat";
+        };
+        /**
+         * Economy
+         * @description D and U in turn on one string; to a thinner string D, to a thicker one U.
+         *
+         *     It needs to know the strings: the fingering of an instrument that has them.
+         *
+         *     Args:
+         *         lead: The first stroke.
+         */
+        Economy: {
+            /**
+             * Lead
+             * @default down
+             * @enum {string}
+             */
+            lead: "down" | "up";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "economy";
         };
         /**
          * EveryNth
@@ -1654,6 +1691,8 @@ export interface components {
             chord: string | null;
             /** Stroke */
             stroke: string | null;
+            /** Touch */
+            touch: string | null;
             /** Slurred */
             slurred: boolean;
             /**

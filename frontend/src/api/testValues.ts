@@ -26,6 +26,7 @@ export const CHOICES: Choices = {
   closings: [choice("by_seam"), choice("own")],
   meters: [choice("4/4"), choice("3/4")],
   divisions: [choice("1/2", "½"), ...["1", "2", "3", "4"].map((one) => choice(one))],
+  fingerings: [choice("none", "without fingering"), choice("usual", "with the usual fingering")],
   seams: [choice("hold", "hold to the bar line"), choice("straight_on", "straight on")],
   cycles: [choice("D U", "alternate picking (D U)"), choice("T K", "double tonguing (T K)")],
   restarts: [choice("never", "runs on"), choice("bar", "starts again each bar")],
@@ -64,6 +65,8 @@ export const DRILL: Drill = {
   click: { kind: "named", plan: "every_beat" },
   instrument: "any",
   swing: { ratio: "1", on: 2 },
+  fingering: "none",
+  folded: false,
   purpose: "",
 };
 
@@ -143,6 +146,7 @@ export function row(): Row {
       count: index % 2 ? "&" : String(1 + (index >> 1)),
       kind: index === 5 ? "hold" : index === 6 ? "air" : "note",
       pitch: null,
+      touch: null,
       slurred: false,
       chord: null,
       stroke: index % 2 ? "U" : "D",

@@ -9,8 +9,9 @@ from typing import Annotated
 from ripresa.core.exact import ByKind
 from ripresa.core.hands.by_order import ByOrder
 from ripresa.core.hands.by_place import ByPlace
+from ripresa.core.hands.economy import Economy
 from ripresa.core.hands.none import NoHands
 
-Hands = Annotated[ByOrder | ByPlace | NoHands, ByKind()]
+Hands = Annotated[ByOrder | ByPlace | Economy | NoHands, ByKind()]
 
-__all__ = ["ByOrder", "ByPlace", "Hands", "NoHands"]
+__all__ = ["ByOrder", "ByPlace", "Economy", "Hands", "NoHands"]

@@ -1,7 +1,9 @@
 """What material hands to a reading: the notes of one pass, in order, without time."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from ripresa.core.exact import plural
+from ripresa.core.instrument import Instrument
 from ripresa.core.pitch import Pitch
 from ripresa.core.place import Slot
 
@@ -23,3 +25,23 @@ class NotePass:
     closing: Pitch | None = None
     described: str = ""
     rhythm: tuple[Slot, ...] = ()
+
+    @property
+    def sounded(self) -> tuple[Pitch | None, ...]:
+        """Its notes, and the closing tonic if there is one, whether it is played or not."""
+        return self.notes if self.closing is None else (*self.notes, self.closing)
+
+    def folded(self, instrument: Instrument) -> "NotePass":
+        """Return the pass with what is out of range moved into it by octaves, and how many notes that were."""
+
+        def fold(pitch: Pitch | None) -> Pitch | None:
+            return instrument.folded(pitch) if pitch else None
+
+        moved = sum(bool(pitch) and fold(pitch) != pitch for pitch in self.notes)
+        return replace(
+            self,
+            notes=tuple(fold(pitch) for pitch in self.notes),
+            closing=fold(self.closing),
+            described=self.described + (f", {plural(moved, 'note')} folded" if moved else ""),
+            rhythm=tuple(replace(slot, pitch=fold(slot.pitch)) for slot in self.rhythm),
+        )

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 import ripresa
 from ripresa.core.click import CLICK_PLANS
 from ripresa.core.climb import EVENNESS
-from ripresa.core.drill import CLOSINGS, DIVISIONS, SEAMS
+from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS
 from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
@@ -70,6 +70,7 @@ class Choices(BaseModel):
     meters: list[Choice]
     divisions: list[Choice]
     seams: list[Choice]
+    fingerings: list[Choice]
     cycles: list[Choice]
     restarts: list[Choice]
     leads: list[Choice]
@@ -118,6 +119,7 @@ def list_choices() -> Response:
             ],
             divisions=[Choice(value=str(one), label=label(one), why="") for one in DIVISIONS],
             seams=_named(SEAMS),
+            fingerings=_named(FINGERINGS),
             cycles=[
                 Choice(value=" ".join(cycle), label=f"{name} ({' '.join(cycle)})", why="")
                 for cycle, name in CYCLES.values()

@@ -24,6 +24,7 @@ from ripresa.web.shapes.sums import (
     hands_shapes,
     home_shape,
     leg_shapes,
+    neck_shapes,
     numbers_shapes,
     walk_shape,
     working,
@@ -45,6 +46,7 @@ class EventShape(BaseModel):
     pitch: str | None
     chord: str | None
     stroke: str | None
+    touch: str | None
     slurred: bool
     accent: Level
     group: int | None
@@ -145,6 +147,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
             *numbers_shapes(reading),
             *line_shapes(reading),
             *hands_shapes(reading, bpm),
+            *neck_shapes(reading),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         dial=found.dial.sentence,
@@ -199,6 +202,7 @@ def _event(event: Event, start: Fraction) -> EventShape:
         pitch=event.pitch.shown if event.pitch else None,
         chord=event.chord.symbol if event.chord else None,
         stroke=event.stroke,
+        touch=event.touch.shown if event.touch else None,
         slurred=event.slurred,
         accent=event.accent,
         group=event.group,
@@ -238,6 +242,7 @@ def _words(events: list[Event]) -> str:
                 event.pitch.shown if event.pitch else "",
                 event.chord.symbol if event.chord else "",
                 event.stroke or ("slurred" if event.slurred else ""),
+                event.touch.words if event.touch else "",
                 "accent" if event.accent == "accent" else "",
             )
             if part

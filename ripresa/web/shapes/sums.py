@@ -10,11 +10,13 @@ from pydantic import BaseModel
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.material import Count, own_rhythm
-from ripresa.core.motion import beat_starts, flips, loads, on_numbers, same_way
+from ripresa.core.motion import beat_starts, flips, loads, on_numbers, positions, same_way
 from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
 from ripresa.core.tempo import GearChange
+from ripresa.core.touch import roman
 
+_MOST_POSITIONS = 6
 _WAY = {"D": "down", "U": "up"}
 
 
@@ -178,6 +180,19 @@ def hands_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
         for one, double in flips(reading)
     ]
     yield HomeShape(title="Hands", sentences=sentences, starts="")
+
+
+def neck_shapes(reading: Reading) -> Iterator[HomeShape]:
+    """Yield the positions on the neck, in words; nothing where none are worked out."""
+    found = positions(reading)
+    if not found:
+        return
+    changes = [f"{roman(position)} from {event.place_name}" for event, position in found[1:]]
+    said = "; ".join([f"Position {roman(found[0][1])}", *changes[:_MOST_POSITIONS]])
+    more = len(changes) - _MOST_POSITIONS
+    sentences = [said + (f"; and {more} more changes." if more > 0 else ".")]
+    sentences.append("By least movement: the hand stays where four frets reach, and goes the short way.")
+    yield HomeShape(title="On the neck", sentences=sentences, starts="")
 
 
 def _starts(landings: tuple[Landing, ...]) -> str:

@@ -101,8 +101,8 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
         )}
         <Warnings
           warnings={shown?.warnings ?? []}
-          material={drill.material}
-          onChange={(material) => change({ ...drill, material }, "material")}
+          drill={drill}
+          onChange={(mended) => change(mended, "material")}
         />
         {shown && <Rail reading={shown} />}
         <div className="flex flex-wrap gap-2 mt-3">

@@ -130,10 +130,32 @@ describe("the brief of a drill", () => {
 
   it("asks which pairs swing once they do", async () => {
     const { user, last } = opened();
-    expect(screen.queryByLabelText("which pairs swing")).toBeNull();
-    await user.selectOptions(screen.getByLabelText("swing"), "2");
+    expect(screen.queryByLabelText("swing")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("and more"), "swing");
     await user.selectOptions(screen.getByLabelText("which pairs swing"), "4");
     expect(last()?.swing).toEqual({ ratio: "2", on: 4 });
+  });
+
+  it("adds a rare part by “and …”, and drops it again", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("and more"), "fingering");
+    expect(last()?.fingering).toBe("usual");
+    await user.selectOptions(screen.getByLabelText("fingering"), "none");
+    expect(last()?.fingering).toBe("none");
+    expect(screen.queryByLabelText("fingering")).toBeNull();
+  });
+
+  it("types a line, and takes it through chords", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("material"), "line");
+    await user.clear(screen.getByLabelText("notes of the line"));
+    await user.type(screen.getByLabelText("notes of the line"), "E4 b3");
+    await user.selectOptions(screen.getByLabelText("chords it goes through"), "yes");
+    expect(last()?.material).toMatchObject({ kind: "line", text: "E4 b3", through: "C | F | G | C" });
+    await user.selectOptions(screen.getByLabelText("chords it goes through"), "no");
+    await user.selectOptions(screen.getByLabelText("rhythm of the line"), "own");
+    expect(last()?.material).toMatchObject({ rhythm: "own", through: "" });
+    expect(screen.getByLabelText("times")).toBeTruthy();
   });
 
   it("has the server read the tempo, and shows its refusal", async () => {

@@ -8,8 +8,8 @@ import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
+import { MoreWords } from "./MoreWords";
 import { hasOwnRhythm } from "./ownRhythm";
-import { SwingWords } from "./SwingWords";
 
 type Props = {
   drill: Drill;
@@ -81,8 +81,7 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
           <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat
         </>
       )}
-      , <SwingWords swing={drill.swing} choices={choices} onChange={word("swing")} />,{" "}
-      {select("seam", "seam: what happens between legs", choices.seams)}
+      , {select("seam", "seam: what happens between legs", choices.seams)}
       {drill.material.kind === "scale_run" && (
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}
@@ -105,7 +104,13 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
         hint="1 to 1000; halves and fractions too: 84½."
         onChange={word("bpm")}
       />
-      , for {select("instrument", "instrument", choices.instruments)}.
+      , for {select("instrument", "instrument", choices.instruments)}
+      <MoreWords
+        drill={drill}
+        choices={choices}
+        onChange={(part, name) => onChange({ ...drill, ...part }, name)}
+      />
+      .
     </Brief>
   );
 }

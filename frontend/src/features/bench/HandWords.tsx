@@ -17,6 +17,12 @@ const PLACE = {
   why: "By place: the slot says which way, and where nothing sounds the stroke goes through the air.",
 };
 
+const ECONOMY = {
+  value: "economy",
+  label: "Economy picking",
+  why: "Alternate on a string; to the next string the pick goes on the way it has to go. It needs strings.",
+};
+
 type Props = { hands: Hands; choices: Choices; onChange: (hands: Hands) => void };
 
 /** Which hand, pick direction or syllable plays each note, in words. */
@@ -36,10 +42,11 @@ export function HandWords({ hands, choices, onChange }: Props) {
       <BriefSelect
         label="hands"
         field="hands.kind"
-        value={hands.kind === "none" ? "none" : hands.kind === "by_place" ? "place" : own ? "own" : cycle}
+        value={shownAs(hands, own, cycle)}
         choices={[
           NONE,
           PLACE,
+          ECONOMY,
           ...choices.cycles.map((one) => ({
             ...one,
             label: one.label.replace(/^./, (first) => first.toUpperCase()),
@@ -49,6 +56,7 @@ export function HandWords({ hands, choices, onChange }: Props) {
         onChange={(value) => {
           setWantsOwn(value === "own");
           if (value === "none") onChange({ kind: "none" });
+          else if (value === "economy") onChange({ kind: "economy", lead: "down" });
           else if (value === "place") onChange({ kind: "by_place", lead: "down", odd: "through" });
           else onChange(byOrder(value === "own" ? cycle || "R L" : value));
         }}
@@ -100,4 +108,16 @@ export function HandWords({ hands, choices, onChange }: Props) {
       )}
     </>
   );
+}
+
+function shownAs(hands: Hands, own: boolean, cycle: string): string {
+  switch (hands.kind) {
+    case "none":
+    case "economy":
+      return hands.kind;
+    case "by_place":
+      return "place";
+    case "by_order":
+      return own ? "own" : cycle;
+  }
 }

@@ -2,13 +2,13 @@ import type { Drill } from "../../api/client";
 
 type Props = {
   warnings: readonly string[];
-  material: Drill["material"];
-  onChange: (material: Drill["material"]) => void;
+  drill: Drill;
+  onChange: (drill: Drill) => void;
 };
 
 /** What the teacher has to know about a drill, with the way out where there is one. */
-export function Warnings({ warnings, material, onChange }: Props) {
-  const mends = mendsOf(material);
+export function Warnings({ warnings, drill, onChange }: Props) {
+  const mends = mendsOf(drill);
   return warnings.map((warning) => (
     <div key={warning} className="bg-care text-care-text rounded-lg px-3 py-2 mb-2">
       <p className="font-semibold">{warning}</p>
@@ -23,7 +23,15 @@ export function Warnings({ warnings, material, onChange }: Props) {
   ));
 }
 
-function mendsOf(material: Drill["material"]): [string, Drill["material"]][] {
+function mendsOf(drill: Drill): [string, Drill][] {
+  const fold: [string, Drill] = ["Fold it into the range", { ...drill, folded: true }];
+  return [
+    ...shorter(drill.material).map(([name, material]): [string, Drill] => [name, { ...drill, material }]),
+    fold,
+  ];
+}
+
+function shorter(material: Drill["material"]): [string, Drill["material"]][] {
   if (material.kind === "scale_run" && material.octaves !== "one_repeated") {
     const mends: [string, Drill["material"]][] = [
       ["Take one octave repeated", { ...material, octaves: "one_repeated" }],

@@ -129,15 +129,20 @@ describe("the shelf", () => {
 describe("a drill out of range", () => {
   it("is mended in one press, with the same beats or with fewer octaves", async () => {
     const changed = vi.fn();
-    draw(<Warnings warnings={["Out of range for guitar."]} material={DRILL.material} onChange={changed} />);
+    draw(<Warnings warnings={["Out of range for guitar."]} drill={DRILL} onChange={changed} />);
     await userEvent.click(screen.getByRole("button", { name: "Take one octave repeated" }));
-    expect(changed).toHaveBeenLastCalledWith({ ...DRILL.material, octaves: "one_repeated" });
+    expect(changed).toHaveBeenLastCalledWith({
+      ...DRILL,
+      material: { ...DRILL.material, octaves: "one_repeated" },
+    });
     await userEvent.click(screen.getByRole("button", { name: "Take one octave" }));
-    expect(changed).toHaveBeenLastCalledWith({ ...DRILL.material, octaves: 1 });
+    expect(changed).toHaveBeenLastCalledWith({ ...DRILL, material: { ...DRILL.material, octaves: 1 } });
+    await userEvent.click(screen.getByRole("button", { name: "Fold it into the range" }));
+    expect(changed).toHaveBeenLastCalledWith({ ...DRILL, folded: true });
   });
 
   it("says nothing where there is nothing to say", () => {
-    const { container } = draw(<Warnings warnings={[]} material={DRILL.material} onChange={() => {}} />);
+    const { container } = draw(<Warnings warnings={[]} drill={DRILL} onChange={() => {}} />);
     expect(container.textContent).toBe("");
   });
 });

@@ -25,6 +25,8 @@ const CLICK: Drill = {
   click: { kind: "named", plan: "every_beat" },
   instrument: "any",
   swing: { ratio: "1", on: 2 },
+  fingering: "none",
+  folded: false,
   purpose: "",
 };
 

@@ -60,6 +60,7 @@ export function Rail({ reading }: { reading: Reading }) {
             with
             <select
               className="brief-word"
+              aria-label="words above the pegs"
               value={words}
               onChange={(event) => setWords(event.target.value as Words)}
             >
@@ -98,6 +99,7 @@ function BarPicker({ most, view, onChange }: PickerProps) {
       Showing
       <select
         className="brief-word"
+        aria-label="bars shown"
         value={String(view)}
         onChange={(event) => onChange(event.target.value === "all" ? "all" : Number(event.target.value))}
       >
@@ -119,6 +121,10 @@ function Legend({ reading }: { reading: Reading }) {
     rests: reading.rows.some((row) =>
       row.events.some((event) => event.kind === "rest" || event.kind === "air"),
     ),
+    frets: reading.rows.some((row) => row.events.some((event) => event.touch?.includes("·"))),
+    fingers: reading.rows.some((row) =>
+      row.events.some((event) => event.touch && !event.touch.includes("·")),
+    ),
     slurs: reading.rows.some((row) => row.events.some((event) => event.slurred)),
     air: reading.rows.some((row) => row.events.some((event) => event.kind !== "note" && event.stroke)),
   };
@@ -128,6 +134,8 @@ function Legend({ reading }: { reading: Reading }) {
       {has.groups && " Brackets: groups, numbered."}
       {has.rests && " Dashed: silence."}
       {has.air && " Hollow: in the air."}
+      {has.frets && " 5·3: string 5, fret 3."}
+      {has.fingers && " Numbers below: fingers."}
       {has.slurs && " Bow: slurred."}
     </p>
   );

@@ -71,6 +71,17 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
               </text>
             )}
             <Peg event={event} place={place} />
+            {event.touch && (
+              <text
+                className="fill-soft"
+                x={x(event.x)}
+                y={place.touchY}
+                textAnchor="middle"
+                fontSize={13 * scale}
+              >
+                {event.touch}
+              </text>
+            )}
             {event.stroke && (
               <Stroke
                 stroke={event.stroke}

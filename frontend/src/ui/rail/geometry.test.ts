@@ -14,6 +14,7 @@ function row(division: number): Row {
     pitch: null,
     chord: null,
     stroke: null,
+    touch: null,
     slurred: false,
     accent: "plain" as const,
     group: null,

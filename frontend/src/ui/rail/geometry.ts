@@ -9,6 +9,8 @@ export type Geometry = {
   height: number;
   /** Where the bays begin: lower where chords are named above them. */
   top: number;
+  /** Where fingers stand, if any are written. */
+  touchY: number;
   /** Where clicks and group brackets stand: higher where no hand is written. */
   clickY: number;
   groupY: number;
@@ -35,7 +37,9 @@ export function geometry(
   const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
   const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null || event.slurred));
   const top = hasChords ? CHORD_LINE * scale : 0;
-  const groupY = hasHands ? 128 : 108;
+  const hasTouch = rows.some((row) => row.events.some((event) => event.touch !== null));
+  const touchY = hasHands ? 118 : 98;
+  const groupY = (hasHands ? 128 : 108) + (hasTouch ? 18 : 0);
   const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
   return {
     scale,
@@ -44,6 +48,7 @@ export function geometry(
     width: gutter + beat * beatsABar + 6,
     height: (groupY + (hasGroups ? 16 : -6)) * scale + top,
     top,
+    touchY: touchY * scale,
     clickY: (groupY - 12) * scale,
     groupY: groupY * scale,
     x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
