@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.click import CLICK_PLANS, NamedClick
+from ripresa.core.counting import Counting
 from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
@@ -110,6 +111,9 @@ drills = st.builds(
     click=st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
     instrument=st.sampled_from(list(INSTRUMENTS)),
     swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
+    counting=st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
+    articulation=st.sampled_from([F(1), F(3, 4), F(1, 2)]),
+    breath=st.sampled_from([F(0), F(3), F(10)]),
     fingering=st.sampled_from(list(FINGERINGS)),
     folded=st.booleans(),
     purpose=st.text(max_size=40),

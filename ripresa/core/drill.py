@@ -6,6 +6,7 @@ from typing import Literal
 
 from ripresa.core.accents import Accents, EachBeat
 from ripresa.core.click import Click, NamedClick
+from ripresa.core.counting import Counting
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.hands import Economy, Hands, NoHands
@@ -19,6 +20,7 @@ from ripresa.core.tempo import check_bpm
 DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
 MOST_LEGS = 400
 LONGEST_TEXT = 200
+LONGEST_BREATH = 60
 
 Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
 Closing = Literal["by_seam", "own", "shared"]
@@ -30,6 +32,12 @@ SEAMS: dict[Seam, tuple[str, str]] = {
     "bar_rest": ("a bar’s rest between", "A whole bar to hear the next division inside."),
     "breath": ("a beat to breathe", "For wind, or to let go of the hand."),
 }
+ARTICULATIONS: tuple[tuple[Fraction, str, str], ...] = (
+    (Fraction(1), "full length", "Each note goes on to the next."),
+    (Fraction(3, 4), "a little apart", "Three quarters of the slot sound."),
+    (Fraction(1, 2), "short", "Half of the slot sounds."),
+    (Fraction(1, 4), "as short as can be", "A quarter of the slot sounds."),
+)
 FINGERINGS: dict[Fingering, tuple[str, str]] = {
     "none": ("without fingering", "The student finds it."),
     "usual": ("with the usual fingering", "String and fret by least movement; on keys what method books agree on."),
@@ -99,6 +107,9 @@ class Drill:
         hands, accents, click: The layers on top.
         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
         swing: How the ideal places of pairs are moved; straight unless said.
+        counting: The words that are said on each slot.
+        articulation: Share of its length that a note sounds, above 0 to 1.
+        breath: Seconds that a breath lasts; 0 where it does not matter.
         fingering: Whether the usual fingering of the instrument is worked out.
         folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
@@ -119,6 +130,9 @@ class Drill:
     click: Click = NamedClick()
     instrument: str = "any"
     swing: Swing = Swing()
+    counting: Counting = Counting()
+    articulation: Exact = Fraction(1)
+    breath: Exact = Fraction(0)
     fingering: Fingering = "none"
     folded: bool = False
     purpose: str = ""
@@ -137,6 +151,17 @@ class Drill:
             raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
         if len(self.purpose) > LONGEST_TEXT:
             raise OutOfRange(f"A purpose has up to {LONGEST_TEXT} signs.", field="purpose")
+        if not 0 < self.articulation <= 1:
+            raise OutOfRange(
+                f"A note sounds for a share of its length above 0 and up to 1, not {label(self.articulation)}.",
+                field="articulation",
+            )
+        if not 0 <= self.breath <= LONGEST_BREATH:
+            raise OutOfRange(
+                f"A breath lasts up to {LONGEST_BREATH} seconds, not {label(self.breath)}. Write 0 where it does not "
+                "matter.",
+                field="breath",
+            )
         if not 1 <= len(self.legs) <= MOST_LEGS:
             raise OutOfRange(
                 f"A drill has 1 to {MOST_LEGS} legs, not {len(self.legs)}. Choose at least one division.", field="legs"

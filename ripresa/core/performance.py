@@ -167,7 +167,7 @@ def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fra
     return Tone(
         event=index,
         at=float(span_seconds(event.onset, bpm)),
-        seconds=float(span_seconds(length, bpm)),
+        seconds=float(span_seconds(reading.lasts(length), bpm)),
         midi=heard[0] if heard else None,
         accented=event.accent == "accent",
         also=heard[1:],

@@ -4,130 +4,27 @@ Rail, sums, sound, MIDI, hand-out and matching all consume this; none of them
 works it out again. A reading has no tempo: its positions are beats.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ripresa.core.accents import Level
-from ripresa.core.chords import ChordSound
+from ripresa.core.accents import Mark
 from ripresa.core.click import ClickCycle, cycle_of
-from ripresa.core.counting import count_word, place_name
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
+from ripresa.core.event import Event as Event
+from ripresa.core.event import LegReading as LegReading
+from ripresa.core.event import SlotPlace as SlotPlace
 from ripresa.core.exact import plural
 from ripresa.core.fingering import touches
 from ripresa.core.hands.by_order import SLUR
 from ripresa.core.instrument import Instrument, instrument_named
 from ripresa.core.material import NotePass
 from ripresa.core.meter import Meter, meter_named
-from ripresa.core.pitch import Pitch
 from ripresa.core.place import Cursor, Kind, Place, Slot, slot_numbers
 from ripresa.core.touch import Touch
 
 MOST_NOTES = 20_000
-
-
-@dataclass(frozen=True, slots=True)
-class Event:
-    """One slot of a drill, with all that is known about it.
-
-    Args:
-        onset, length: In beats of the bpm, from the drill's start.
-        leg: Index of the leg, from 0.
-        bar, beat: From 1. slot: from 0.
-        count: The word that is said there.
-        division: Notes per beat here.
-        kind: A note, a rest, an air stroke, or the held part of an earlier note.
-        pitch: Written pitch, None without.
-        stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
-        accent: One of three levels.
-        slurred: Whether it is not struck, but slurred to the note that sounds before it.
-        chord: The chord that is struck, or that a line is played over; None without.
-        group: Number of its group in the leg, from 0; None without groups.
-        statement: Number of the statement of a line that it belongs to, from 0; None where there is one alone.
-        touch: String, fret and finger; None where it is not worked out.
-        layer: Which layer it belongs to.
-    """
-
-    onset: Fraction
-    length: Fraction
-    leg: int
-    bar: int
-    beat: int
-    slot: int
-    division: Fraction
-    count: str
-    kind: Kind
-    pitch: Pitch | None
-    stroke: str | None
-    accent: Level
-    group: int | None
-    slurred: bool = False
-    chord: ChordSound | None = None
-    statement: int | None = None
-    touch: Touch | None = None
-    layer: str = "notes"
-
-    @property
-    def tones(self) -> tuple[Pitch, ...]:
-        """The written pitches that sound, from the lowest; none without pitch."""
-        return (self.pitch,) if self.pitch else self.chord.tones if self.chord else ()
-
-    @property
-    def place_name(self) -> str:
-        """Where it stands, in words."""
-        return place_name(self.bar, self.beat, self.count)
-
-
-#: Where a slot stands in its leg: beats from the start of the leg, division, number of the slot.
-SlotPlace = tuple[Fraction, Fraction, int]
-
-
-@dataclass(frozen=True, slots=True)
-class LegReading:
-    """One leg, as it was laid out.
-
-    Args:
-        divisions: Notes per beat, in the order in which they take turns.
-        start, beats: In beats; what the seam adds is in.
-        pass_beats: Beats of the pass alone: N / s.
-        last, closing: Slot of the last note of the pass and of the closing tonic: (beats from the
-            start of the leg, division, slot); the closing one is there whether it is played or not.
-        notes: Notes sounded, the closing tonic in.
-        pass_notes: Notes of the pass alone: N of the fit report.
-        has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
-        described: The pass in words: ``"2 octaves"``.
-        out_of_range: How many notes the instrument does not have.
-    """
-
-    index: int
-    divisions: tuple[Fraction, ...]
-    start: Fraction
-    beats: Fraction
-    pass_beats: Fraction
-    last: SlotPlace
-    closing: SlotPlace
-    notes: int
-    pass_notes: int
-    has_closing: bool
-    plays_closing: bool
-    described: str
-    out_of_range: int
-
-    @property
-    def enters(self) -> Fraction:
-        """The division with which the leg begins."""
-        return self.divisions[0]
-
-    @property
-    def leaves(self) -> Fraction:
-        """The division of the last note of the pass."""
-        return self.last[1]
-
-    @property
-    def division(self) -> Fraction:
-        """The fastest division: the one that sets the speed."""
-        return max(self.divisions)
 
 
 @dataclass(frozen=True, slots=True)
@@ -164,6 +61,10 @@ class Reading:
     def loop_beats(self) -> Fraction:
         """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
         return self.beats + self.meter.to_bar_line(self.beats)
+
+    def lasts(self, length: Fraction) -> Fraction:
+        """Return how much of a note's length sounds, in beats: its share by the articulation."""
+        return length * self.drill.articulation
 
     def heard(self, event: Event) -> tuple[int, ...]:
         """Return the MIDI notes that are heard when an event is played, from the lowest; none without pitch."""
@@ -317,6 +218,7 @@ def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: 
 def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
     strokes = drill.hands.strokes(places)
     marks = drill.accents.marks(places)
+    inside = _in_groups(places, marks)
     return tuple(
         Event(
             onset=place.onset,
@@ -326,7 +228,7 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             beat=place.beat,
             slot=place.slot,
             division=place.division,
-            count=count_word(place.division, place.beat, place.slot),
+            count=drill.counting.word(place.division, place.beat, place.slot),
             kind="air" if place.kind == "rest" and stroke else place.kind,
             pitch=place.pitch,
             stroke=None if stroke == SLUR else stroke,
@@ -335,7 +237,24 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
             chord=place.chord,
             statement=place.statement,
+            in_group=inside[index],
             touch=place.touch,
         )
         for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
     )
+
+
+def _in_groups(places: Sequence[Place], marks: Sequence[Mark]) -> list[int | None]:
+    """Return which note of its group each place is, from 1; of its statement where there are no groups."""
+    found: list[int | None] = []
+    before: tuple[int, int | None] | None = None
+    number = 0
+    for place, mark in zip(places, marks, strict=True):
+        group = mark.group if mark.group is not None else place.statement
+        if place.kind != "note" or group is None:
+            found.append(None)
+            continue
+        number = number + 1 if before == (place.leg, group) else 1
+        before = (place.leg, group)
+        found.append(number)
+    return found

@@ -63,7 +63,7 @@ def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
 def _note_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     messages = []
     for event, length in reading.sounding():
-        start, end = _ticks(reading, event.onset), _ticks(reading, event.onset + length)
+        start, end = _ticks(reading, event.onset), _ticks(reading, event.onset + reading.lasts(length))
         heard = reading.heard(event)
         channel = 0 if heard else _PERCUSSION
         velocity = _VELOCITY[event.accent]

@@ -65,6 +65,7 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
                 "accent": event.accent,
                 "kind": event.kind,
                 "group": event.group,
+                "in_group": event.in_group,
             }
             for event in reading.events
         ],

@@ -585,6 +585,10 @@ export interface components {
             seams: components["schemas"]["Choice"][];
             /** Fingerings */
             fingerings: components["schemas"]["Choice"][];
+            /** Articulations */
+            articulations: components["schemas"]["Choice"][];
+            /** Countings */
+            countings: components["schemas"]["Choice"][];
             /** Cycles */
             cycles: components["schemas"]["Choice"][];
             /** Restarts */
@@ -935,6 +939,31 @@ export interface components {
             kind: "count";
         };
         /**
+         * Counting
+         * @description A way to count.
+         *
+         *     Args:
+         *         system: Numbers, syllables, or own words; a division without words of its own is counted in numbers.
+         *         own: Words of each division, parted by ``;``: ``"2: # und; 3: # o la"``; ``#`` is the number of the beat.
+         *
+         *     Raises:
+         *         Unreadable: Own words that cannot be read; the sentence says which.
+         *         OutOfRange: They are too long.
+         */
+        Counting: {
+            /**
+             * System
+             * @default numbers
+             * @enum {string}
+             */
+            system: "numbers" | "syllables" | "own";
+            /**
+             * Own
+             * @default
+             */
+            own: string;
+        };
+        /**
          * Drill
          * @description What is practised.
          *
@@ -949,6 +978,9 @@ export interface components {
          *         hands, accents, click: The layers on top.
          *         instrument: Key of ``ripresa.core.instrument.INSTRUMENTS``.
          *         swing: How the ideal places of pairs are moved; straight unless said.
+         *         counting: The words that are said on each slot.
+         *         articulation: Share of its length that a note sounds, above 0 to 1.
+         *         breath: Seconds that a breath lasts; 0 where it does not matter.
          *         fingering: Whether the usual fingering of the instrument is worked out.
          *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
@@ -1050,6 +1082,23 @@ export interface components {
              *     }
              */
             swing: components["schemas"]["Swing"];
+            /**
+             * @default {
+             *       "system": "numbers",
+             *       "own": ""
+             *     }
+             */
+            counting: components["schemas"]["Counting"];
+            /**
+             * Articulation
+             * @default 1
+             */
+            articulation: string;
+            /**
+             * Breath
+             * @default 0
+             */
+            breath: string;
             /**
              * Fingering
              * @default none
@@ -1693,6 +1742,8 @@ export interface components {
             stroke: string | null;
             /** Touch */
             touch: string | null;
+            /** In Group */
+            in_group: number | null;
             /** Slurred */
             slurred: boolean;
             /**
@@ -1787,6 +1838,8 @@ export interface components {
             clicks: components["schemas"]["ClickShape"][];
             /** Groups */
             groups: components["schemas"]["GroupShape"][];
+            /** Breaths */
+            breaths: number[];
             /** Words */
             words: string;
         };

@@ -10,7 +10,8 @@ from pydantic import BaseModel
 import ripresa
 from ripresa.core.click import CLICK_PLANS
 from ripresa.core.climb import EVENNESS
-from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS
+from ripresa.core.counting import SYSTEMS
+from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS
 from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
@@ -71,6 +72,8 @@ class Choices(BaseModel):
     divisions: list[Choice]
     seams: list[Choice]
     fingerings: list[Choice]
+    articulations: list[Choice]
+    countings: list[Choice]
     cycles: list[Choice]
     restarts: list[Choice]
     leads: list[Choice]
@@ -120,6 +123,8 @@ def list_choices() -> Response:
             divisions=[Choice(value=str(one), label=label(one), why="") for one in DIVISIONS],
             seams=_named(SEAMS),
             fingerings=_named(FINGERINGS),
+            articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
+            countings=_named(SYSTEMS),
             cycles=[
                 Choice(value=" ".join(cycle), label=f"{name} ({' '.join(cycle)})", why="")
                 for cycle, name in CYCLES.values()

@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.accents import Level
+from ripresa.core.breath import breath_marks
 from ripresa.core.click.plans import ClickLevel
 from ripresa.core.count_text import count_text
 from ripresa.core.exact import decimal, division_label, label, plural
@@ -20,6 +21,7 @@ from ripresa.web.shapes.sums import (
     HomeShape,
     LegShape,
     TwinShape,
+    breath_shapes,
     gear_shape,
     hands_shapes,
     home_shape,
@@ -47,6 +49,7 @@ class EventShape(BaseModel):
     chord: str | None
     stroke: str | None
     touch: str | None
+    in_group: int | None
     slurred: bool
     accent: Level
     group: int | None
@@ -88,6 +91,7 @@ class RowShape(BaseModel):
     events: list[EventShape]
     clicks: list[ClickShape]
     groups: list[GroupShape]
+    breaths: list[float]
     words: str
 
 
@@ -127,7 +131,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         sign=reading.meter.sign,
         sign_name=reading.meter.counted_name,
         beats_a_bar=float(reading.meter.bar_length),
-        rows=list(_rows(reading)),
+        rows=list(_rows(reading, bpm)),
         legs=leg_shapes(found),
         extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
         bars_said=plural(found.bars, "bar"),
@@ -148,6 +152,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
             *line_shapes(reading),
             *hands_shapes(reading, bpm),
             *neck_shapes(reading),
+            *breath_shapes(reading, bpm),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         dial=found.dial.sentence,
@@ -155,8 +160,9 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     )
 
 
-def _rows(reading: Reading) -> Iterator[RowShape]:
+def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
     meter = reading.meter
+    breaths = {event.onset for event in breath_marks(reading, bpm)}
     bays = [
         BayShape(x=float(start), width=float(length))
         for start, length in zip(meter.beat_starts(), meter.beats, strict=True)
@@ -180,7 +186,8 @@ def _rows(reading: Reading) -> Iterator[RowShape]:
                 if events[0].onset <= onset < end
             ],
             groups=_groups(reading, events, start),
-            words=_words(events),
+            breaths=[float(event.onset - start) for event in events if event.onset in breaths],
+            words=_words(events, breaths),
         )
 
 
@@ -203,6 +210,7 @@ def _event(event: Event, start: Fraction) -> EventShape:
         chord=event.chord.symbol if event.chord else None,
         stroke=event.stroke,
         touch=event.touch.shown if event.touch else None,
+        in_group=event.in_group,
         slurred=event.slurred,
         accent=event.accent,
         group=event.group,
@@ -233,11 +241,12 @@ def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
     return bool(size) and any(division % size != 0 for division in divisions)
 
 
-def _words(events: list[Event]) -> str:
+def _words(events: list[Event], breaths: set[Fraction]) -> str:
     notes = [
         " ".join(
             part
             for part in (
+                "breathe" if event.onset in breaths else "",
                 event.count,
                 event.pitch.shown if event.pitch else "",
                 event.chord.symbol if event.chord else "",

@@ -7,6 +7,7 @@ from itertools import groupby
 
 from pydantic import BaseModel
 
+from ripresa.core.breath import breath_marks, breath_sums
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.material import Count, own_rhythm
@@ -193,6 +194,24 @@ def neck_shapes(reading: Reading) -> Iterator[HomeShape]:
     sentences = [said + (f"; and {more} more changes." if more > 0 else ".")]
     sentences.append("By least movement: the hand stays where four frets reach, and goes the short way.")
     yield HomeShape(title="On the neck", sentences=sentences, starts="")
+
+
+def breath_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
+    """Yield what a breath holds, in words; nothing where breath does not matter."""
+    found = breath_sums(reading, bpm)
+    if not found:
+        return
+    seconds, sign = label(reading.drill.breath), reading.meter.sign
+    sentences = [
+        f"{division_label(*one.leg.divisions)} a beat: {plural(one.beats, 'beat')} in a breath of {seconds} s need "
+        f"{sign} = {_short(one.needed_bpm)} or more" + ("." if one.fits else f", and this is {label(bpm)}.")
+        for one in found
+    ]
+    marks = breath_marks(reading, bpm)
+    if marks:
+        named = "; ".join(event.place_name for event in marks[:_MOST_POSITIONS])
+        sentences.append(f"Breathe before {named}" + (" …" if len(marks) > _MOST_POSITIONS else "."))
+    yield HomeShape(title="Breath", sentences=list(dict.fromkeys(sentences)), starts="")
 
 
 def _starts(landings: tuple[Landing, ...]) -> str:

@@ -1,5 +1,7 @@
 import type { ReactNode } from "react";
 import type { Choices, Drill } from "../../api/client";
+import { AmountField } from "../../ui/brief/AmountField";
+import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { SwingWords } from "./SwingWords";
 
@@ -46,6 +48,51 @@ const PARTS: Part[] = [
     ),
   },
   {
+    offer: "other count words",
+    why: "Syllables, or your own words for each division.",
+    isUsed: (drill) => drill.counting.system !== "numbers",
+    start: { counting: { system: "syllables", own: "" } },
+    words: (props) => <CountingWords {...props} />,
+  },
+  {
+    offer: "articulation",
+    why: "How much of each note sounds.",
+    isUsed: (drill) => drill.articulation !== "1",
+    start: { articulation: "1/2" },
+    words: ({ drill, choices, onChange }) => (
+      <>
+        notes{" "}
+        <BriefSelect
+          label="articulation"
+          field="articulation"
+          value={drill.articulation}
+          choices={withOther(choices.articulations, drill.articulation)}
+          onChange={(articulation) => onChange({ articulation }, "articulation")}
+        />
+      </>
+    ),
+  },
+  {
+    offer: "a breath",
+    why: "How long a breath lasts: from which tempo a pass is one breath, and where to breathe below it.",
+    isUsed: (drill) => drill.breath !== "0",
+    start: { breath: "10" },
+    words: ({ drill, onChange }) => (
+      <>
+        one breath lasting{" "}
+        <AmountField
+          label="seconds of a breath"
+          field="breath"
+          what="number"
+          exact={drill.breath}
+          hint="Seconds of playing in one comfortable breath; 0 takes it out."
+          onChange={(breath) => onChange({ breath }, "breath")}
+        />{" "}
+        seconds
+      </>
+    ),
+  },
+  {
     offer: "folding into the range",
     why: "What the instrument does not have is moved by octaves.",
     isUsed: (drill) => drill.folded,
@@ -61,6 +108,51 @@ const PARTS: Part[] = [
     ),
   },
 ];
+
+function withOther(choices: Choices["articulations"], value: string) {
+  const known = choices.some((one) => one.value === value);
+  return known ? choices : [...choices, { value, label: `sounding for ${value} of their length`, why: "" }];
+}
+
+/** The words that are said, and those of the teacher's own. */
+function CountingWords({ drill, choices, onChange }: Props) {
+  const { counting } = drill;
+  return (
+    <>
+      counted{" "}
+      <BriefSelect
+        label="count words"
+        field="counting.system"
+        value={counting.system}
+        choices={choices.countings}
+        onChange={(system) =>
+          onChange(
+            {
+              counting: {
+                system: system as typeof counting.system,
+                own: system === "own" && !counting.own ? "2: # and; 3: # o la" : counting.own,
+              },
+            },
+            "counting",
+          )
+        }
+      />
+      {counting.system === "own" && (
+        <>
+          {" "}
+          <BriefField
+            label="your own count words"
+            field="counting.own"
+            long
+            value={counting.own}
+            hint="Each division and its words, parted by ;  2: # und; 3: # o la. # is the number of the beat."
+            onChange={(own) => onChange({ counting: { ...counting, own } }, "counting")}
+          />
+        </>
+      )}
+    </>
+  );
+}
 
 /** The parts of a brief that are in use, and "and …" for those that are not. */
 export function MoreWords(props: Props) {

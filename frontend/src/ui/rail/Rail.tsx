@@ -8,6 +8,12 @@ import { RailRow, type Words } from "./RailRow";
 /** A bar of each leg; what a teacher looks at first, because legs then stand under one another. */
 type View = number | "all";
 
+const WORDS: [Words, string][] = [
+  ["count", "count words"],
+  ["pitch", "note names"],
+  ["group", "both counts: the group’s and the bar’s"],
+];
+
 /** Rows drawn above and below what is in sight. */
 const SPARE = 2;
 
@@ -24,7 +30,13 @@ export function Rail({ reading }: { reading: Reading }) {
     () => fold(view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? [])),
     [reading.rows, bars, most, view],
   );
-  const place = useMemo(() => geometry(reading.rows, reading.beats_a_bar, width), [reading, width]);
+  const hasGroups = reading.rows.some((row) => row.groups.length > 0);
+  const offered = WORDS.filter(([kind]) => kind === "count" || (kind === "pitch" ? hasPitch : hasGroups));
+  const above = offered.some(([kind]) => kind === words) ? words : "count";
+  const place = useMemo(
+    () => geometry(reading.rows, reading.beats_a_bar, width, { secondLine: above === "group" }),
+    [reading, width, above],
+  );
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);
@@ -46,7 +58,7 @@ export function Rail({ reading }: { reading: Reading }) {
                   row={row}
                   division={reading.legs[row.leg]?.division ?? ""}
                   place={place}
-                  words={hasPitch ? words : "count"}
+                  words={above}
                   barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
                 />
               </div>
@@ -55,17 +67,20 @@ export function Rail({ reading }: { reading: Reading }) {
       </section>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
-        {hasPitch && (
+        {offered.length > 1 && (
           <label className="flex items-center gap-2 text-soft">
             with
             <select
               className="brief-word"
               aria-label="words above the pegs"
-              value={words}
+              value={above}
               onChange={(event) => setWords(event.target.value as Words)}
             >
-              <option value="count">count words</option>
-              <option value="pitch">note names</option>
+              {offered.map(([kind, name]) => (
+                <option key={kind} value={kind}>
+                  {name}
+                </option>
+              ))}
             </select>
           </label>
         )}
@@ -117,6 +132,7 @@ function BarPicker({ most, view, onChange }: PickerProps) {
 function Legend({ reading }: { reading: Reading }) {
   const has = {
     groups: reading.rows.some((row) => row.groups.length > 0),
+    breaths: reading.rows.some((row) => row.breaths.length > 0),
     clicks: reading.rows.some((row) => row.clicks.length > 0),
     rests: reading.rows.some((row) =>
       row.events.some((event) => event.kind === "rest" || event.kind === "air"),
@@ -132,6 +148,7 @@ function Legend({ reading }: { reading: Reading }) {
     <p className="text-soft text-sm">
       Tall with a head: accent.{has.clicks && " ◆ click."}
       {has.groups && " Brackets: groups, numbered."}
+      {has.breaths && " ’ breathe."}
       {has.rests && " Dashed: silence."}
       {has.air && " Hollow: in the air."}
       {has.frets && " 5·3: string 5, fret 3."}

@@ -13,7 +13,8 @@ type Props = {
   words?: Words;
 };
 
-export type Words = "count" | "pitch";
+/** Count words, note names, or the count with the number inside the group above it. */
+export type Words = "count" | "pitch" | "group";
 
 /** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
 export const RailRow = memo(function RailRow({ row, division, place, barLabel, words = "count" }: Props) {
@@ -21,7 +22,8 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
   return (
     <svg width={place.width} height={place.height} role="img" aria-label={name} className="block">
-      {place.top > 0 && <Chords row={row} place={place} />}
+      {place.top > 0 && words !== "group" && <Chords row={row} place={place} />}
+      {words === "group" && <InGroup row={row} place={place} />}
       <g transform={`translate(0 ${place.top})`}>
         <Gutter division={division} barLabel={barLabel} narrow={gutter < 60} scale={scale} />
         {row.bays.map((bay, index) => (
@@ -57,6 +59,18 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
           <Group key={index} group={group} place={place} />
         ))}
         <Slurs row={row} place={place} />
+        {row.breaths.map((at) => (
+          <text
+            key={at}
+            className="fill-secondary font-bold"
+            x={x(at) - 14 * scale}
+            y={42 * scale}
+            textAnchor="middle"
+            fontSize={26 * scale}
+          >
+            ’
+          </text>
+        ))}
         {row.events.map((event, index) => (
           <g key={index} data-event={row.first + index}>
             {(event.kind !== "hold" || event.stroke) && (
@@ -132,6 +146,24 @@ function Chords({ row, place }: { row: Row; place: Geometry }) {
         fontSize={17 * place.scale}
       >
         {event.chord}
+      </text>
+    ),
+  );
+}
+
+/** The second stream: which note of its group each one is. */
+function InGroup({ row, place }: { row: Row; place: Geometry }) {
+  return row.events.map((event) =>
+    event.in_group === null ? null : (
+      <text
+        key={event.x}
+        className={event.in_group === 1 ? "fill-base-content font-bold" : "fill-secondary"}
+        x={place.x(event.x)}
+        y={16 * place.scale}
+        textAnchor="middle"
+        fontSize={14 * place.scale}
+      >
+        {event.in_group}
       </text>
     ),
   );

@@ -15,11 +15,12 @@ function row(division: number): Row {
     chord: null,
     stroke: null,
     touch: null,
+    in_group: null,
     slurred: false,
     accent: "plain" as const,
     group: null,
   }));
-  return { leg: 0, bar: 1, first: 0, bays: [], events, clicks: [], groups: [], words: "" };
+  return { leg: 0, bar: 1, first: 0, bays: [], events, clicks: [], groups: [], breaths: [], words: "" };
 }
 
 describe("the rail", () => {

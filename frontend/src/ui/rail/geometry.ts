@@ -20,7 +20,7 @@ export type Geometry = {
 
 /** How far a peg stands inside its bay, so that the first one is not cut by the edge. */
 const INSET = 14;
-/** What a line of chord names takes above the count. */
+/** What a line of chord names, or of a second count, takes above the count. */
 const CHORD_LINE = 24;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
@@ -29,14 +29,14 @@ export function geometry(
   rows: readonly Row[],
   beatsABar: number,
   width: number,
-  { scale = 1 } = {},
+  { scale = 1, secondLine = false } = {},
 ): Geometry {
   const gutter = width < 560 ? 56 : 84;
   const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
   const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null || event.slurred));
-  const top = hasChords ? CHORD_LINE * scale : 0;
+  const top = hasChords || secondLine ? CHORD_LINE * scale : 0;
   const hasTouch = rows.some((row) => row.events.some((event) => event.touch !== null));
   const touchY = hasHands ? 118 : 98;
   const groupY = (hasHands ? 128 : 108) + (hasTouch ? 18 : 0);
