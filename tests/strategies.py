@@ -11,7 +11,7 @@ from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Le
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
 from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Count, Line, OneNote, ScaleRun, Sequence, Strum
+from ripresa.core.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
 from ripresa.core.material.line import AFTERS
 from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
@@ -71,8 +71,15 @@ own_lines = st.builds(
     around=st.booleans(),
 )
 lines = st.one_of(slot_lines, own_lines)
+cells = st.builds(
+    Cells,
+    text=st.sampled_from(["1 &; 1 e & a", "1; (1) trip let", "1 a; 1/5 .3; (1)"]),
+    mix=st.sampled_from(["weave", "drawn"]),
+    bars=st.integers(1, 4),
+    seed=st.integers(0, 99),
+)
 materials = st.one_of(
-    scale_runs, arpeggios, sequences, counts, strums, lines, st.builds(OneNote, beats=st.integers(1, 9))
+    cells, scale_runs, arpeggios, sequences, counts, strums, lines, st.builds(OneNote, beats=st.integers(1, 9))
 )
 hands = st.one_of(
     st.just(NoHands()),

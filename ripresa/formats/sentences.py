@@ -63,6 +63,7 @@ _KINDS = {
     "scale_run",
     "one_note",
     "strum",
+    "cells",
     "line",
     "by_order",
     "by_place",

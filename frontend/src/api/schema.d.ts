@@ -565,6 +565,8 @@ export interface components {
             patterns: components["schemas"]["Choice"][];
             /** Swings */
             swings: components["schemas"]["Choice"][];
+            /** Mixes */
+            mixes: components["schemas"]["Choice"][];
             /** Rhythms */
             rhythms: components["schemas"]["Choice"][];
             /** Afters */
@@ -903,6 +905,47 @@ export interface components {
             kind: "by_place";
         };
         /**
+         * Cells
+         * @description One-beat rhythms mixed into bars. They bring their own divisions, as a count does.
+         *
+         *     Args:
+         *         text: Cells as counts of one beat, parted by ``;``: ``"1 &; 1 e & a; (1) trip let"``; 2 to 8 of them.
+         *         mix: Every combination, woven, or drawn by lot.
+         *         bars: Bars that are drawn, 1 to 128. seed: Which draw, 0 to 9999.
+         *
+         *     Raises:
+         *         Unreadable: A cell cannot be read; the sentence says which.
+         *         OutOfRange: Too few or many cells, bars or a seed out of range.
+         */
+        Cells: {
+            /**
+             * Text
+             * @default 1 &; 1 e & a
+             */
+            text: string;
+            /**
+             * Mix
+             * @default all
+             * @enum {string}
+             */
+            mix: "all" | "weave" | "drawn";
+            /**
+             * Bars
+             * @default 8
+             */
+            bars: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cells";
+        };
+        /**
          * Count
          * @description A rhythm as it is said. It brings its own divisions; those of the legs only say how often it is played.
          *
@@ -1007,7 +1050,7 @@ export interface components {
              *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
             /**
              * Legs
              * @default [

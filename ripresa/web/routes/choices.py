@@ -16,6 +16,7 @@ from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
 from ripresa.core.instrument import INSTRUMENTS
+from ripresa.core.material.cells import MIXES
 from ripresa.core.material.line import AFTERS, RHYTHMS
 from ripresa.core.material.run import SHAPES, TOPS
 from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
@@ -62,6 +63,7 @@ class Choices(BaseModel):
     ways: list[Choice]
     patterns: list[Choice]
     swings: list[Choice]
+    mixes: list[Choice]
     rhythms: list[Choice]
     afters: list[Choice]
     shapes: list[Choice]
@@ -110,6 +112,7 @@ def list_choices() -> Response:
             ways=_named(WAYS),
             patterns=[Choice(value=text, label=name, why=why) for text, name, why in PATTERNS.values()],
             swings=[Choice(value=str(ratio), label=name, why=why) for ratio, name, why in RATIOS],
+            mixes=_named(MIXES),
             rhythms=_named(RHYTHMS),
             afters=_named(AFTERS),
             shapes=_named(SHAPES),

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from ripresa.core.breath import breath_marks, breath_sums
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
-from ripresa.core.material import Count, own_rhythm
+from ripresa.core.material import Cells, Count, own_rhythm
 from ripresa.core.motion import beat_starts, flips, loads, on_numbers, positions, same_way
 from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
@@ -18,6 +18,8 @@ from ripresa.core.tempo import GearChange
 from ripresa.core.touch import roman
 
 _MOST_POSITIONS = 6
+_MOST_BARS_COUNTED = 16
+_CELLS = "ABCDEFGH"
 _WAY = {"D": "down", "U": "up"}
 
 
@@ -153,7 +155,16 @@ def numbers_shapes(reading: Reading) -> Iterator[HomeShape]:
     if isinstance(material, Count) and material.shift:
         before, _ = on_numbers(read(replace(reading.drill, material=replace(material, shift=0))))
         sentences.append(f"Before it was moved: {before}.")
+    bars = [len(list(inside)) for _, inside in groupby(reading.notes, key=lambda event: event.bar)]
+    if len(set(bars)) > 1 and len(bars) <= _MOST_BARS_COUNTED:
+        sentences.append(f"Notes in each bar: {', '.join(str(count) for count in bars)}.")
     yield HomeShape(title="To the beat", sentences=sentences, starts="")
+    if isinstance(material, Cells):
+        order = material.order(reading.meter)
+        named = " | ".join(" ".join(_CELLS[cell] for cell in bar) for bar in order)
+        cells = zip(_CELLS, material.text.split(";"), strict=False)
+        letters = ", ".join(f"{letter} is “{text.strip()}”" for letter, text in cells)
+        yield HomeShape(title=f"Cells over {plural(len(order), 'bar')}", sentences=[f"{letters}."], starts=named)
 
 
 def hands_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:

@@ -1,6 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { CellWords } from "./CellWords";
 import { CountWords } from "./CountWords";
 import { LineWords } from "./LineWords";
 import { ArpeggioWords, ScaleWords } from "./RunWords";
@@ -27,6 +28,11 @@ const KINDS: { value: Material["kind"]; label: string; why: string }[] = [
     value: "count",
     label: "the rhythm",
     why: "Typed as it is said: 1 & a 2 e & (3) 4 &. What is not said is held.",
+  },
+  {
+    value: "cells",
+    label: "the cells",
+    why: "Rhythms of one beat, mixed into bars.",
   },
   {
     value: "strum",
@@ -63,6 +69,7 @@ const FRESH: Record<Material["kind"], Material> = {
     way: "there_and_back",
   },
   count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true },
+  cells: { kind: "cells", text: "1 &; 1 e & a", mix: "all", bars: 8, seed: 1 },
   strum: { kind: "strum", chords: "C | Am | F | G", pattern: "1 2 & (3) & 4 &" },
   line: {
     kind: "line",
@@ -109,6 +116,8 @@ function Words({ material, choices, onChange }: Props) {
       return <SequenceWords sequence={material} choices={choices} onChange={onChange} />;
     case "count":
       return <CountWords count={material} onChange={onChange} />;
+    case "cells":
+      return <CellWords cells={material} choices={choices} onChange={onChange} />;
     case "strum":
       return <StrumWords strum={material} choices={choices} onChange={onChange} />;
     case "line":

@@ -4,6 +4,7 @@ import type { Drill } from "../../api/client";
 export function hasOwnRhythm(material: Drill["material"]): boolean {
   switch (material.kind) {
     case "count":
+    case "cells":
     case "strum":
       return true;
     case "line":

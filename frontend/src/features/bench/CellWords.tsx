@@ -1,0 +1,54 @@
+import type { Choices, Drill } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { typedCount } from "./MaterialWords";
+
+type Cells = Extract<Drill["material"], { kind: "cells" }>;
+type Props = { cells: Cells; choices: Choices; onChange: (cells: Cells) => void };
+
+/** Rhythms of one beat, and how they are mixed into bars. */
+export function CellWords({ cells, choices, onChange }: Props) {
+  return (
+    <>
+      <BriefField
+        label="cells"
+        field="material.text"
+        long
+        value={cells.text}
+        hint="Each a count of one beat, parted by ;  1 &; 1 e & a; (1) trip let."
+        onChange={(text) => onChange({ ...cells, text })}
+      />
+      ,{" "}
+      <BriefSelect
+        label="how cells are mixed"
+        field="material.mix"
+        value={cells.mix}
+        choices={choices.mixes}
+        onChange={(mix) => onChange({ ...cells, mix: mix as Cells["mix"] })}
+      />
+      {cells.mix === "drawn" && (
+        <>
+          {" "}
+          for{" "}
+          <BriefField
+            label="bars that are drawn"
+            field="material.bars"
+            numeric
+            value={String(cells.bars)}
+            hint="1 to 128."
+            onChange={(text) => onChange({ ...cells, bars: typedCount(text) })}
+          />{" "}
+          bars, draw{" "}
+          <BriefField
+            label="number of the draw"
+            field="material.seed"
+            numeric
+            value={String(cells.seed)}
+            hint="Another number, another order; the same number gives the same bars again."
+            onChange={(text) => onChange({ ...cells, seed: typedCount(text) })}
+          />
+        </>
+      )}
+    </>
+  );
+}
