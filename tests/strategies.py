@@ -5,6 +5,7 @@ from fractions import Fraction as F
 from hypothesis import strategies as st
 
 from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
+from ripresa.core.body import MOVEMENTS, VOICES, Body
 from ripresa.core.click import CLICK_PLANS, NamedClick
 from ripresa.core.counting import Counting
 from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg
@@ -17,6 +18,7 @@ from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.swing import RATIOS, Swing
+from ripresa.core.way_in import SCHOOLS
 
 bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
 lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)
@@ -119,6 +121,10 @@ drills = st.builds(
     instrument=st.sampled_from(list(INSTRUMENTS)),
     swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
     counting=st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
+    body=st.builds(Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])),
+    voice=st.sampled_from(list(VOICES)),
+    way_in=st.sampled_from([steps for _, _, steps in SCHOOLS.values()]),
+    tags=st.sampled_from([(), ("warm up", "left hand")]),
     articulation=st.sampled_from([F(1), F(3, 4), F(1, 2)]),
     breath=st.sampled_from([F(0), F(3), F(10)]),
     fingering=st.sampled_from(list(FINGERINGS)),

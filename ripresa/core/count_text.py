@@ -1,5 +1,6 @@
 """A rhythm written as a count: the way back from a reading to words that can be typed."""
 
+import re
 from collections.abc import Iterable
 from fractions import Fraction
 from itertools import groupby
@@ -7,6 +8,8 @@ from itertools import groupby
 from ripresa.core.place import Level
 from ripresa.core.reading import Event
 
+_BARE = re.compile(r"^([>~-]?\(?\d{1,2})(\)?)$")
+_NUMBER = re.compile(r"^[>~-]?\(?\d")
 _WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 _SIGNS: dict[Level, str] = {"accent": ">", "ghost": "~", "plain": ""}
 
@@ -41,6 +44,20 @@ def count_text(events: Iterable[Event]) -> str | None:
             beat = event.beat
         bars.append(" ".join(words))
     return " | ".join(bars)
+
+
+def on_grid(text: str, division: int) -> str:
+    """Return a count whose bare beats name a division, so that each of its places can be pressed.
+
+    >>> on_grid("1 2 & (3) | >1", 4)
+    '1/4 2 & (3/4) | >1/4'
+    """
+    words = text.replace("|", " | ").split()
+    found = []
+    for word, after in zip(words, [*words[1:], "|"], strict=True):
+        is_bare = bool(_BARE.match(word)) and (after == "|" or bool(_NUMBER.match(after)))
+        found.append(_BARE.sub(rf"\g<1>/{division}\g<2>", word) if is_bare else word)
+    return " ".join(found)
 
 
 def _word(event: Event) -> str:

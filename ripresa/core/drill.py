@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.accents import Accents, EachBeat
+from ripresa.core.body import Body, Voice
 from ripresa.core.click import Click, NamedClick
 from ripresa.core.counting import Counting
 from ripresa.core.errors import OutOfRange
@@ -13,14 +14,17 @@ from ripresa.core.hands import Economy, Hands, NoHands
 from ripresa.core.instrument import instrument_named
 from ripresa.core.material import Material, ScaleRun, own_rhythm
 from ripresa.core.meter import meter_named
+from ripresa.core.reduce import Reduce
 from ripresa.core.swing import Swing
 from ripresa.core.tempo import check_bpm
+from ripresa.core.way_in import Step
 
 #: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
 DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
 MOST_LEGS = 400
 LONGEST_TEXT = 200
 LONGEST_BREATH = 60
+MOST_TAGS, LONGEST_TAG, MOST_STEPS = 12, 30, 16
 
 Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
 Closing = Literal["by_seam", "own", "shared"]
@@ -110,6 +114,10 @@ class Drill:
         counting: The words that are said on each slot.
         articulation: Share of its length that a note sounds, above 0 to 1.
         breath: Seconds that a breath lasts; 0 where it does not matter.
+        body, voice: What moves and what is said while the hands play.
+        reduce: Which of its notes are played; the others keep their time in silence.
+        way_in: The steps by which it is learnt, in order; none is as the teacher says.
+        tags: Words to find it by, up to 12 of up to 30 signs.
         fingering: Whether the usual fingering of the instrument is worked out.
         folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
@@ -133,6 +141,11 @@ class Drill:
     counting: Counting = Counting()
     articulation: Exact = Fraction(1)
     breath: Exact = Fraction(0)
+    body: Body = Body()
+    voice: Voice = "silent"
+    reduce: Reduce = Reduce()
+    way_in: tuple[Step, ...] = ()
+    tags: tuple[str, ...] = ()
     fingering: Fingering = "none"
     folded: bool = False
     purpose: str = ""
@@ -151,6 +164,12 @@ class Drill:
             raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
         if len(self.purpose) > LONGEST_TEXT:
             raise OutOfRange(f"A purpose has up to {LONGEST_TEXT} signs.", field="purpose")
+        if len(self.tags) > MOST_TAGS or any(not 1 <= len(tag.strip()) <= LONGEST_TAG for tag in self.tags):
+            raise OutOfRange(
+                f"A drill has up to {MOST_TAGS} tags of 1 to {LONGEST_TAG} signs, parted by commas.", field="tags"
+            )
+        if len(self.way_in) > MOST_STEPS:
+            raise OutOfRange(f"A way in has up to {MOST_STEPS} steps, not {len(self.way_in)}.", field="way_in")
         if not 0 < self.articulation <= 1:
             raise OutOfRange(
                 f"A note sounds for a share of its length above 0 and up to 1, not {label(self.articulation)}.",

@@ -1,5 +1,6 @@
 """Meters: a bar as a list of beats, and the note value that bpm counts."""
 
+import re
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -128,15 +129,59 @@ METERS: dict[str, Meter] = {
 }
 
 
+_CELLS = re.compile(r"^(?P<base>.+?)(?P<cells>(?: [+-]\d{1,2}/(?:4|8|16|32)(?:@\d{1,2})?)+)$")
+_CELL = re.compile(r"([+-])(\d{1,2})/(\d{1,2})(?:@(\d{1,2}))?")
+MOST_CELLS = 8
+
+
 def meter_named(name: str) -> Meter:
-    """Return a meter by its name.
+    """Return a meter by its name, or one that is made of it by cells: ``"3/4 -2/16"``, ``"4/4 +1/16@2"``.
+
+    A cell is added to a beat or taken from it, the last where none is named after ``@``.
 
     Raises:
-        OutOfRange: No meter of that name is known.
+        OutOfRange: No meter of that name is known, or its cells leave nothing of the bar.
+
+    >>> meter_named("3/4 -2/16").signature, meter_named("3/4 +1/16").signature, meter_named("3/4 +2/16").signature
+    ((5, 8), (13, 16), (7, 8))
     """
+    made = _CELLS.match(name)
+    if made and made["base"] in METERS:
+        return _by_cells(METERS[made["base"]], made["cells"])
     try:
         return METERS[name]
     except KeyError:
         raise OutOfRange(
-            f"“{name}” is not a meter that Ripresa knows. Use one of {', '.join(METERS)}.", field="meter"
+            f"“{name}” is not a meter that Ripresa knows. Use one of {', '.join(METERS)}, or one of them with cells: "
+            "3/4 -2/16.",
+            field="meter",
         ) from None
+
+
+def _by_cells(base: Meter, text: str) -> Meter:
+    beats = list(base.beats)
+    cells = _CELL.findall(text)
+    if len(cells) > MOST_CELLS:
+        raise OutOfRange(f"A meter takes up to {MOST_CELLS} cells, not {len(cells)}.", field="meter")
+    for sign, count, value, at in cells:
+        length = Fraction(int(count), int(value)) / base.counted
+        beat = int(at) - 1 if at else len(beats) - 1
+        if not 0 <= beat < len(base.beats):
+            raise OutOfRange(f"{base.name} has beats 1 to {len(base.beats)}, and not {at}.", field="meter")
+        beats[beat] += length if sign == "+" else -length
+        if beats[beat] < 0:
+            raise OutOfRange(
+                f"Beat {beat + 1} of {base.name} is shorter than {count}/{value}. Take less, or from another beat.",
+                field="meter",
+            )
+    left = tuple(beat for beat in beats if beat)
+    if not left:
+        raise OutOfRange(f"These cells leave nothing of {base.name}. Take fewer.", field="meter")
+    above, below = _signature(sum(left, Fraction(0)) * base.counted, base.signature[1])
+    return Meter(f"{above}/{below} ({base.name}{text.replace('-', '−')})", left, base.counted)
+
+
+def _signature(bar: Fraction, at_least: int) -> tuple[int, int]:
+    """Return the signature of a bar that lasts such a share of a whole note."""
+    below = max(bar.denominator, at_least)
+    return int(bar * below), below

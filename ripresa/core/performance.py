@@ -4,7 +4,7 @@ Here, and only here, beats become seconds. Each time is worked out from its
 own position, never by adding up rounded gaps, so nothing drifts.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
@@ -18,6 +18,8 @@ from ripresa.core.tempo import check_bpm, span_seconds
 MOST_LEAD_BARS = 8
 #: How early, in seconds, the first note of a drill may come and still be meant as that note: our choice.
 _EARLIEST = 0.25
+#: How the second layer sounds: a low F, short.
+_SECOND_MIDI, _SECOND_SECONDS = 41, 0.2
 _NUMBER_WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight")
 
 
@@ -116,7 +118,15 @@ def perform(
         bpm=bpm,
         loop_seconds=float(span_seconds(reading.loop_beats, bpm)),
         bar_seconds=tuple(float(span_seconds(bar * bar_length, bpm)) for bar in range(turn_bars)),
-        tones=tuple(_tone(reading, indexes[id(event)], event, length, bpm) for event, length in reading.sounding()),
+        tones=tuple(
+            sorted(
+                [
+                    *(_tone(reading, indexes[id(event)], event, length, bpm) for event, length in reading.sounding()),
+                    *_second(reading, bpm),
+                ],
+                key=lambda tone: tone.at,
+            )
+        ),
         ticks=_ticks(cycle, reading.loop_beats, bpm),
         lead=_lead(reading, cycle, bpm, listen_bars, count_bars),
     )
@@ -160,6 +170,15 @@ def onsets_within(played: Sequence[float], due: Sequence[tuple[float, int]], end
     begin = times[0] - first / 2 if times[0] > 0 else times[0] - max(first / 2, _EARLIEST)
     finish = end - (end - times[-1]) / 2
     return [at for at in played if begin + latency <= at < finish + latency]
+
+
+def _second(reading: Reading, bpm: Fraction) -> Iterator[Tone]:
+    """Yield the second layer as low notes; each lights the event that goes on there."""
+    index = 0
+    for onset in reading.second:
+        while index + 1 < len(reading.events) and reading.events[index + 1].onset <= onset:
+            index += 1
+        yield Tone(index, float(span_seconds(onset, bpm)), _SECOND_SECONDS, _SECOND_MIDI, accented=False)
 
 
 def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fraction) -> Tone:

@@ -4,6 +4,7 @@ Rail, sums, sound, MIDI, hand-out and matching all consume this; none of them
 works it out again. A reading has no tempo: its positions are beats.
 """
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -22,6 +23,7 @@ from ripresa.core.instrument import Instrument, instrument_named
 from ripresa.core.material import NotePass
 from ripresa.core.meter import Meter, meter_named
 from ripresa.core.place import Cursor, Kind, Place, Slot, slot_numbers
+from ripresa.core.reduce import PARTS, reduced
 from ripresa.core.touch import Touch
 
 MOST_NOTES = 20_000
@@ -35,7 +37,9 @@ class Reading:
         drill: What was read.
         events: Every slot in order; they tile the time from 0 to ``beats`` without gap or overlap.
         legs: One for each leg of the drill, in order.
-        clicks: (onset in beats, level) of the click over the whole drill.
+        click_cycle: The click over the whole drill.
+        second: Onsets of a second layer that is counted under the first, in beats.
+        body: (onset in beats, word) of each movement of the body.
         beats: Length of the drill.
     """
 
@@ -45,6 +49,8 @@ class Reading:
     events: tuple[Event, ...]
     legs: tuple[LegReading, ...]
     click_cycle: ClickCycle
+    second: tuple[Fraction, ...]
+    body: tuple[tuple[Fraction, str], ...]
     beats: Fraction
 
     @property
@@ -106,8 +112,37 @@ def read(drill: Drill) -> Reading:
         _lay_leg(drill, instrument, cursor, places, index, leg, notes, fingered[id(notes)])
         for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
     ]
-    click = cycle_of(drill.click, meter)
-    return Reading(drill, meter, instrument, _events(drill, places), tuple(legs), click, cursor.at)
+    events = reduced(_events(drill, places), drill.reduce, legs)
+    if drill.reduce.part != "everything":
+        if not any(event.kind == "note" for event in events):
+            raise OutOfRange(
+                f"Nothing is left to play of {PARTS[drill.reduce.part][0]}"
+                + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
+                + ". Accent some notes, name a hand that plays, or play everything.",
+                field="reduce",
+            )
+        played = Counter(event.leg for event in events if event.kind == "note")
+        legs = [replace(leg, notes=played[leg.index]) for leg in legs]
+    return Reading(
+        drill=drill,
+        meter=meter,
+        instrument=instrument,
+        events=events,
+        legs=tuple(legs),
+        click_cycle=cycle_of(drill.click, meter),
+        second=tuple(_second(legs, passes)),
+        body=tuple(drill.body.marks(cursor.at)),
+        beats=cursor.at,
+    )
+
+
+def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[Fraction]:
+    """Yield the onsets of the second layer, on and on through each leg."""
+    for leg, notes in zip(legs, passes, strict=True):
+        start = leg.start
+        while notes.second and start < leg.start + leg.beats:
+            yield from (start + at for at in notes.second if start + at < leg.start + leg.beats)
+            start += notes.second_beats
 
 
 def _fingered(drill: Drill, instrument: Instrument, notes: NotePass) -> tuple[Touch | None, ...]:

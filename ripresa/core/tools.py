@@ -8,7 +8,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
 from ripresa.core.material import Line, own_rhythm
 from ripresa.core.material.line_text import LineNote, parse_line, without_bars, write_line
-from ripresa.core.meter import meter_named
+from ripresa.core.meter import Meter, meter_named
 
 
 def doubled(drill: Drill) -> Drill:
@@ -92,6 +92,43 @@ def arriving(drill: Drill, bar: int, beat: int) -> Drill:
             field="tool.bar",
         )
     return replace(drill, material=replace(line, shift=shift, around=False, after="open"))
+
+
+def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
+    """Return a drill in a meter that is longer by so many cells in a beat, shorter by a count below 0.
+
+    Slots keep their length: a leg of 4 a beat in 3/4 without two sixteenths goes 4 + 4 + 2.
+
+    Args:
+        count: Cells. value: What a cell is, 16 for a sixteenth. beat: From 1.
+
+    Raises:
+        OutOfRange: The meter has no such beat, or a division makes no whole slots in the new one.
+    """
+    before = meter_named(drill.meter)
+    name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
+    meter = meter_named(name)
+    if own_rhythm(drill.material):
+        return replace(drill, meter=name)
+    return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
+
+
+def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:
+    """Return a leg whose slots last as long as they did, on the beats of another meter."""
+    slot = before.beats[0] / leg.division
+    if leg.following and leg.divisions != tuple(beat / slot for beat in before.beats):
+        raise OutOfRange(
+            "A leg that mixes divisions has no one slot to keep. Take one division.", field="legs.division"
+        )
+    divisions = [beat / slot for beat in meter.beats]
+    odd = next((beat for beat, notes in zip(meter.beats, divisions, strict=True) if notes.denominator > 1), None)
+    if odd is not None:
+        raise OutOfRange(
+            f"{label(leg.division)} a beat makes no whole slots in a beat of {label(odd)}. Take a division that does, "
+            "4 for sixteenths.",
+            field="legs.division",
+        )
+    return Leg(divisions[0], tuple(divisions[1:]) if len(set(divisions)) > 1 else ())
 
 
 def _scaled(drill: Drill, by: Fraction) -> Drill:

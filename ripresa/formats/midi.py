@@ -22,6 +22,10 @@ _CLICK_VELOCITY = {"strong": 110, "plain": 80}
 _PERCUSSION = 9
 _CLICK_NOTE = {"strong": 76, "plain": 77}
 _UNPITCHED_NOTE = 37
+#: Bass drum 1.
+_SECOND_NOTE = 36
+#: Ticks that a click or a stroke of the second layer lasts.
+_SHORT = 1260
 
 
 def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> bytes:
@@ -34,6 +38,8 @@ def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> b
     file = mido.MidiFile(type=1, ticks_per_beat=TICKS_A_QUARTER)
     file.tracks.append(_conductor(reading, bpm))
     file.tracks.append(_track("notes", _note_messages(reading), _ticks(reading, reading.loop_beats)))
+    if reading.second:
+        file.tracks.append(_track("second layer", _second_messages(reading), _ticks(reading, reading.loop_beats)))
     if with_click:
         file.tracks.append(_track("click", _click_messages(reading), _ticks(reading, reading.loop_beats)))
     target = io.BytesIO()
@@ -77,13 +83,23 @@ def _note_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     return messages
 
 
+def _second_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
+    messages = []
+    for onset in reading.second:
+        start = _ticks(reading, onset)
+        strike = mido.Message("note_on", note=_SECOND_NOTE, velocity=_VELOCITY["plain"], channel=_PERCUSSION)
+        messages.append((start, strike))
+        messages.append((start + _SHORT, mido.Message("note_off", note=_SECOND_NOTE, velocity=0, channel=_PERCUSSION)))
+    return messages
+
+
 def _click_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     messages = []
     for onset, level in reading.click_cycle.within(reading.loop_beats):
         start, note = _ticks(reading, onset), _CLICK_NOTE[level]
         strike = mido.Message("note_on", note=note, velocity=_CLICK_VELOCITY[level], channel=_PERCUSSION)
         messages.append((start, strike))
-        messages.append((start + 1260, mido.Message("note_off", note=note, velocity=0, channel=_PERCUSSION)))
+        messages.append((start + _SHORT, mido.Message("note_off", note=note, velocity=0, channel=_PERCUSSION)))
     return messages
 
 

@@ -69,6 +69,8 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
             }
             for event in reading.events
         ],
+        "second": [str(onset) for onset in reading.second],
+        "body": [{"onset": str(onset), "word": word} for onset, word in reading.body],
         "dial": found.dial.sentence,
         "warnings": list(warnings(reading)),
     }

@@ -1,3 +1,4 @@
+from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
@@ -10,7 +11,9 @@ from ripresa.core.meter import METERS, Meter, meter_named
 from ripresa.core.performance import perform
 from ripresa.core.reading import read
 from ripresa.core.sums import sums
-from tests.strategies import lengths, meters
+from ripresa.core.tempo import span_seconds
+from ripresa.core.tools import with_cells
+from tests.strategies import legs, lengths, meters
 
 
 @pytest.mark.parametrize(
@@ -68,3 +71,49 @@ def test_a_meter_that_is_not_known_is_refused_with_those_that_are() -> None:
     with pytest.raises(OutOfRange, match=r"Use one of 4/4, 3/4") as refused:
         meter_named("13/16")
     assert refused.value.field == "meter"
+
+
+@pytest.mark.parametrize(
+    ("name", "signature", "beats", "seconds", "home"),
+    [
+        pytest.param("3/4", (3, 4), [1, 1, 1], 1957, 1, id="whole"),
+        pytest.param("3/4 -2/16", (5, 8), [1, 1, F(1, 2)], 1630, 2, id="two sixteenths less"),
+        pytest.param("3/4 +1/16", (13, 16), [1, 1, F(5, 4)], 2120, 4, id="one more"),
+        pytest.param("3/4 +2/16", (7, 8), [1, 1, F(3, 2)], 2283, 2, id="two more"),
+        pytest.param("3/4 -2/16@1", (5, 8), [F(1, 2), 1, 1], 1630, 2, id="in the first beat"),
+        pytest.param("3/4 -1/4", (2, 4), [1, 1], 1304, 1, id="a whole beat less"),
+        pytest.param("6/8 -1/8", (5, 8), [1, F(2, 3)], 1087, 3, id="of two dotted quarters"),
+    ],
+)
+def test_a_meter_is_made_by_cells(
+    name: str, signature: tuple[int, int], beats: list[F], seconds: int, home: int
+) -> None:
+    meter = meter_named(name)
+    assert (meter.signature, list(meter.beats)) == (signature, beats)
+    assert round(span_seconds(meter.bar_length, F(92)) * 1000) == seconds
+    assert meter.bar_length.denominator == home
+
+
+@pytest.mark.parametrize(
+    ("name", "sentence"),
+    [
+        ("3/4 -5/16", "Beat 3 of 3/4 is shorter than 5/16"),
+        ("3/4 -1/4@1 -1/4@2 -1/4@3", "These cells leave nothing of 3/4"),
+        ("3/4 +1/16@4", "3/4 has beats 1 to 3, and not 4"),
+        ("3/4 +1/7", "is not a meter that Ripresa knows"),
+    ],
+)
+def test_cells_that_do_not_fit_are_refused(name: str, sentence: str) -> None:
+    with pytest.raises(OutOfRange, match=sentence) as refused:
+        meter_named(name)
+    assert refused.value.field == "meter"
+
+
+def test_slots_keep_their_length_in_a_meter_by_cells() -> None:
+    drill = Drill(material=OneNote(beats=6), legs=legs(4), meter="3/4")
+    for count, divisions in ((-2, (4, 4, 2)), (1, (4, 4, 5))):
+        changed = with_cells(drill, count, 16, 3)
+        assert changed.legs[0].divisions == divisions
+        assert {event.length for event in read(changed).notes} == {F(1, 4)}
+    with pytest.raises(OutOfRange, match="3 a beat makes no whole slots in a beat of ½"):
+        with_cells(replace(drill, legs=legs(3)), -2, 16, 3)

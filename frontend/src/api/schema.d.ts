@@ -589,6 +589,16 @@ export interface components {
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
             articulations: components["schemas"]["Choice"][];
+            /** Movements */
+            movements: components["schemas"]["Choice"][];
+            /** Voices */
+            voices: components["schemas"]["Choice"][];
+            /** Parts */
+            parts: components["schemas"]["Choice"][];
+            /** Steps */
+            steps: components["schemas"]["Choice"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolChoice"][];
             /** Countings */
             countings: components["schemas"]["Choice"][];
             /** Cycles */
@@ -623,6 +633,20 @@ export interface components {
             label: string;
             /** Why */
             why: string;
+        };
+        /**
+         * SchoolChoice
+         * @description A ready way in.
+         */
+        SchoolChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Steps */
+            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
         };
         /**
          * StandIn
@@ -776,6 +800,8 @@ export interface components {
             tempo: string;
             /** Instrument */
             instrument: string;
+            /** Tags */
+            tags: string[];
             /** Saved At */
             saved_at: string;
         };
@@ -839,6 +865,30 @@ export interface components {
              * @enum {string}
              */
             kind: "arpeggio";
+        };
+        /**
+         * Body
+         * @description A movement at a rate of its own.
+         *
+         *     Args:
+         *         movement: None, a tap, a step or a sway.
+         *         every: Beats from one movement to the next, ¼ to 16.
+         *
+         *     Raises:
+         *         OutOfRange: Another rate.
+         */
+        Body: {
+            /**
+             * Movement
+             * @default none
+             * @enum {string}
+             */
+            movement: "none" | "tap" | "step" | "sway";
+            /**
+             * Every
+             * @default 1
+             */
+            every: string;
         };
         /**
          * ByOrder
@@ -952,6 +1002,7 @@ export interface components {
          *     Args:
          *         text: Words as ``parse_count`` takes them, up to 4000 signs.
          *         shift: Slots of its grid by which it is moved, later above 0; −64 to 64.
+         *         under: A second layer under it, a count of its own that begins again by itself; empty for none.
          *         around: Whether what is moved over the end comes round to the start;
          *             else it goes over the bar line, or begins as a pickup.
          *
@@ -975,6 +1026,11 @@ export interface components {
              * @default true
              */
             around: boolean;
+            /**
+             * Under
+             * @default
+             */
+            under: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1024,6 +1080,10 @@ export interface components {
          *         counting: The words that are said on each slot.
          *         articulation: Share of its length that a note sounds, above 0 to 1.
          *         breath: Seconds that a breath lasts; 0 where it does not matter.
+         *         body, voice: What moves and what is said while the hands play.
+         *         reduce: Which of its notes are played; the others keep their time in silence.
+         *         way_in: The steps by which it is learnt, in order; none is as the teacher says.
+         *         tags: Words to find it by, up to 12 of up to 30 signs.
          *         fingering: Whether the usual fingering of the instrument is worked out.
          *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
@@ -1142,6 +1202,36 @@ export interface components {
              * @default 0
              */
             breath: string;
+            /**
+             * @default {
+             *       "movement": "none",
+             *       "every": "1"
+             *     }
+             */
+            body: components["schemas"]["Body"];
+            /**
+             * Voice
+             * @default silent
+             * @enum {string}
+             */
+            voice: "silent" | "divisions" | "sung" | "talk";
+            /**
+             * @default {
+             *       "part": "everything",
+             *       "hand": ""
+             *     }
+             */
+            reduce: components["schemas"]["Reduce"];
+            /**
+             * Way In
+             * @default []
+             */
+            way_in: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
             /**
              * Fingering
              * @default none
@@ -1369,6 +1459,30 @@ export interface components {
              * @enum {string}
              */
             kind: "one_note";
+        };
+        /**
+         * Reduce
+         * @description Which notes are played.
+         *
+         *     Args:
+         *         part: Everything, the hits, what is between, half of each leg, or one hand.
+         *         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
+         *
+         *     Raises:
+         *         OutOfRange: One hand alone, and it is not said which.
+         */
+        Reduce: {
+            /**
+             * Part
+             * @default everything
+             * @enum {string}
+             */
+            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand";
+            /**
+             * Hand
+             * @default
+             */
+            hand: string;
         };
         /**
          * ScaleRun
@@ -1695,6 +1809,8 @@ export interface components {
             sign: string;
             /** Sign Name */
             sign_name: string;
+            /** Meter */
+            meter: string;
             /** Beats A Bar */
             beats_a_bar: number;
             /** Rows */
@@ -1796,6 +1912,8 @@ export interface components {
             accent: "accent" | "plain" | "ghost";
             /** Group */
             group: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * GearShape
@@ -1860,6 +1978,26 @@ export interface components {
             fit: string;
         };
         /**
+         * LineShape
+         * @description A line under the rail: a second layer, or the body.
+         */
+        LineShape: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: components["schemas"]["MarkShape"][];
+        };
+        /**
+         * MarkShape
+         * @description A word under the rail, at a place in beats from the start of its row.
+         */
+        MarkShape: {
+            /** X */
+            x: number;
+            /** Word */
+            word: string;
+        };
+        /**
          * RowShape
          * @description One bar of one leg.
          *
@@ -1883,6 +2021,8 @@ export interface components {
             groups: components["schemas"]["GroupShape"][];
             /** Breaths */
             breaths: number[];
+            /** Lines */
+            lines: components["schemas"]["LineShape"][];
             /** Words */
             words: string;
         };
@@ -2048,7 +2188,10 @@ export interface components {
         };
         /**
          * ToolBody
-         * @description A drill, what to do with it, and for ``arrive`` the beat it shall lead to.
+         * @description A drill, what to do with it, and where: the beat that ``arrive`` leads to, or that ``cells`` changes.
+         *
+         *     ``press`` turns the place with the number ``event``; ``grid`` gives each bare beat ``count`` places.
+         *     ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
          */
         ToolBody: {
             drill: components["schemas"]["Drill"];
@@ -2056,7 +2199,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "grid";
             /**
              * Bar
              * @default 1
@@ -2067,6 +2210,22 @@ export interface components {
              * @default 1
              */
             beat: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Event
+             * @default 0
+             */
+            event: number;
+            /**
+             * Value
+             * @default 16
+             * @enum {integer}
+             */
+            value: 4 | 8 | 16 | 32;
         };
         /**
          * PartList

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.errors import OutOfRange
+from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.count_words import CountedBeat, Filled, parse_count
@@ -27,6 +27,7 @@ class Count:
     Args:
         text: Words as ``parse_count`` takes them, up to 4000 signs.
         shift: Slots of its grid by which it is moved, later above 0; −64 to 64.
+        under: A second layer under it, a count of its own that begins again by itself; empty for none.
         around: Whether what is moved over the end comes round to the start;
             else it goes over the bar line, or begins as a pickup.
 
@@ -39,6 +40,7 @@ class Count:
     text: str = "1 & 2 & 3 & 4 &"
     shift: int = 0
     around: bool = True
+    under: str = ""
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
@@ -48,6 +50,9 @@ class Count:
                 f"A rhythm is moved by up to {FARTHEST_SHIFT} slots, not {self.shift}.", field="material.shift"
             )
         parse_count(self.text)
+        if len(self.under) > LONGEST_TEXT:
+            raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.under)}.", field="material.under")
+        self._under()
 
     @property
     def title(self) -> str:
@@ -75,7 +80,36 @@ class Count:
         ]
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
-        return NotePass((None,) * notes, described=plural(bars, "bar"), rhythm=tuple(slots))
+        under = self._under()
+        for beat in under:
+            _check_beat(beat, len(meter.beats), "the second layer", "material.under")
+        return NotePass(
+            (None,) * notes,
+            described=plural(bars, "bar"),
+            rhythm=tuple(slots),
+            second=tuple(
+                place_in(meter, beat, slot)
+                for beat in under
+                for slot, (kind, _) in enumerate(beat.slots)
+                if kind == "note"
+            ),
+            second_beats=max((beat.bar for beat in under), default=0) * meter.bar_length,
+        )
+
+    def _under(self) -> tuple[CountedBeat, ...]:
+        if not self.under.strip():
+            return ()
+        try:
+            return parse_count(self.under)
+        except Unreadable as error:
+            raise Unreadable(error.message.replace("the count", "the second layer"), field="material.under") from error
+
+
+def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
+    """Return where a slot of a counted beat stands, in beats of the bpm from the start of bar 1."""
+    number = beat.beat - 1
+    inside = meter.beat_starts()[number] + meter.beats[number] * slot / beat.division
+    return (beat.bar - 1) * meter.bar_length + inside
 
 
 def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, Kind, Level | None]]:
@@ -99,16 +133,22 @@ def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
     last_bar = said[-1].bar
     for bar in range(1, last_bar + 1):
         known = {beat.beat: beat for beat in said if beat.bar == bar}
+        for beat in known.values():
+            _check_beat(beat, beats, "the count", "material.text")
         highest = max(known, default=1)
-        if highest > beats:
-            raise OutOfRange(
-                f"Bar {bar} of the count has a beat {highest}, and the meter has {plural(beats, 'beat')} a bar.",
-                field="material.text",
-            )
         ends = highest if bar == last_bar else beats
         for number in range(1, ends + 1):
             found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,)), finest))
     return found
+
+
+def _check_beat(beat: CountedBeat, beats: int, what: str, field: str) -> None:
+    """Refuse a beat that the meter does not have."""
+    if beat.beat > beats:
+        raise OutOfRange(
+            f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar.",
+            field=field,
+        )
 
 
 def _shifted(beats: Sequence[CountedBeat], shift: int, in_bar: int, *, around: bool) -> list[CountedBeat]:

@@ -1,6 +1,7 @@
 """What material hands to a reading: the notes of one pass, in order, without time."""
 
 from dataclasses import dataclass, replace
+from fractions import Fraction
 
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
@@ -19,12 +20,16 @@ class NotePass:
         described: What the pass is, in words: ``"2 octaves"``.
         rhythm: Slots of a material that brings its own rhythm; empty where
             the leg's divisions give it. Its notes are those of ``notes``.
+        second: Onsets of a second layer under it, in beats from the start of the pass; it begins
+            again after ``second_beats``.
     """
 
     notes: tuple[Pitch | None, ...]
     closing: Pitch | None = None
     described: str = ""
     rhythm: tuple[Slot, ...] = ()
+    second: tuple[Fraction, ...] = ()
+    second_beats: Fraction = Fraction(0)
 
     @property
     def sounded(self) -> tuple[Pitch | None, ...]:

@@ -9,7 +9,7 @@ from ripresa.core.chords import chord_at, parse_progression, voiced
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
-from ripresa.core.material.count import LONGEST_TEXT, every_beat, filled_slots
+from ripresa.core.material.count import LONGEST_TEXT, every_beat, filled_slots, place_in
 from ripresa.core.material.count_words import CountedBeat, parse_count
 from ripresa.core.material.notes import NotePass
 from ripresa.core.meter import Meter
@@ -74,13 +74,10 @@ class Strum:
         sounds = {chord: voiced(chord, instrument) for chord in dict.fromkeys(span.chord for span in spans)}
         pattern = self._bars(meter)
         count = int(spans[-1].end / meter.bar_length)
-        starts = meter.beat_starts()
         played = (beat._replace(bar=bar + 1) for bar in range(count) for beat in pattern[bar % len(pattern)])
         slots: list[Slot] = []
         for beat, number, kind, accent in filled_slots(played):
-            inside = starts[beat.beat - 1] + meter.beats[beat.beat - 1] * number / beat.division
-            at = (beat.bar - 1) * meter.bar_length + inside
-            chord = sounds[chord_at(spans, at)] if kind == "note" else None
+            chord = sounds[chord_at(spans, place_in(meter, beat, number))] if kind == "note" else None
             slots.append(Slot(Fraction(beat.division), number, kind, None, accent, chord))
         notes = sum(slot.kind == "note" for slot in slots)
         return NotePass((None,) * notes, described=plural(count, "bar"), rhythm=tuple(slots))

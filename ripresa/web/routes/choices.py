@@ -8,6 +8,7 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa
+from ripresa.core.body import MOVEMENTS, VOICES
 from ripresa.core.click import CLICK_PLANS
 from ripresa.core.climb import EVENNESS
 from ripresa.core.counting import SYSTEMS
@@ -24,11 +25,13 @@ from ripresa.core.material.sequence import FIGURES, WAYS
 from ripresa.core.material.strum import PATTERNS
 from ripresa.core.meter import METERS
 from ripresa.core.pitch import show_tonic
+from ripresa.core.reduce import PARTS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.studio import WEEKDAYS
 from ripresa.core.swing import RATIOS
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
+from ripresa.core.way_in import SCHOOLS, STEPS, Step
 from ripresa.web.answers import answer
 
 api = APIBlueprint("choices", __name__, url_prefix="/api")
@@ -40,6 +43,12 @@ class Choice(BaseModel):
     value: str
     label: str
     why: str
+
+
+class SchoolChoice(Choice):
+    """A ready way in."""
+
+    steps: list[Step]
 
 
 class StandInChoice(BaseModel):
@@ -75,6 +84,11 @@ class Choices(BaseModel):
     seams: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
+    movements: list[Choice]
+    voices: list[Choice]
+    parts: list[Choice]
+    steps: list[Choice]
+    schools: list[SchoolChoice]
     countings: list[Choice]
     cycles: list[Choice]
     restarts: list[Choice]
@@ -128,6 +142,14 @@ def list_choices() -> Response:
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
+            movements=_named(MOVEMENTS),
+            voices=_named(VOICES),
+            parts=_named(PARTS),
+            steps=_named(STEPS),
+            schools=[
+                SchoolChoice(value=key, label=name, why=why, steps=list(steps))
+                for key, (name, why, steps) in SCHOOLS.items()
+            ],
             cycles=[
                 Choice(value=" ".join(cycle), label=f"{name} ({' '.join(cycle)})", why="")
                 for cycle, name in CYCLES.values()

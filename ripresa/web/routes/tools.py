@@ -7,22 +7,30 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
+from ripresa.core.pressing import gridded, pressed
 from ripresa.core.reading import read
-from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, trimmed
+from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, trimmed, with_cells
 from ripresa.web.answers import answer
 
 api = APIBlueprint("tools", __name__, url_prefix="/api")
 
-Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive"]
+Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "grid"]
 
 
 class ToolBody(BaseModel):
-    """A drill, what to do with it, and for ``arrive`` the beat it shall lead to."""
+    """A drill, what to do with it, and where: the beat that ``arrive`` leads to, or that ``cells`` changes.
+
+    ``press`` turns the place with the number ``event``; ``grid`` gives each bare beat ``count`` places.
+    ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
+    """
 
     drill: Drill
     tool: Tool
     bar: int = 1
     beat: int = 1
+    count: int = 1
+    event: int = 0
+    value: Literal[4, 8, 16, 32] = 16
 
 
 class ToolResult(BaseModel):
@@ -53,5 +61,11 @@ def _changed(body: ToolBody) -> Drill:
             return lengthened(body.drill)
         case "arrive":
             return arriving(body.drill, body.bar, body.beat)
+        case "cells":
+            return with_cells(body.drill, body.count, body.value, body.beat)
+        case "press":
+            return pressed(body.drill, body.event)
+        case "grid":
+            return gridded(body.drill, body.count)
         case _:
             assert_never(body.tool)

@@ -30,6 +30,7 @@ class DrillLine(BaseModel):
     divisions: str
     tempo: str
     instrument: str
+    tags: list[str]
     saved_at: str
 
 
@@ -49,6 +50,7 @@ def drill_line(kept: KeptDrill) -> DrillLine:
         divisions=divisions_of(drill),
         tempo=tempo_of(drill),
         instrument=instrument_named(drill.instrument).name,
+        tags=list(drill.tags),
         saved_at=kept.saved_at.isoformat(),
     )
 

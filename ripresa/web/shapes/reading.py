@@ -1,5 +1,6 @@
 """The shape of a reading: rows for the rail, and the sums column, at a tempo."""
 
+from bisect import bisect_left
 from collections.abc import Iterator
 from fractions import Fraction
 from itertools import groupby
@@ -21,6 +22,7 @@ from ripresa.web.shapes.sums import (
     HomeShape,
     LegShape,
     TwinShape,
+    bar_shapes,
     breath_shapes,
     gear_shape,
     hands_shapes,
@@ -34,6 +36,8 @@ from ripresa.web.shapes.sums import (
 
 #: Bars that are shown as a count; a longer drill is known by its first bars.
 MOST_BARS_COUNTED = 4
+#: How a note of the second layer is drawn.
+_SECOND = "●"
 
 
 class EventShape(BaseModel):
@@ -53,6 +57,7 @@ class EventShape(BaseModel):
     slurred: bool
     accent: Level
     group: int | None
+    words: str
 
 
 class BayShape(BaseModel):
@@ -77,6 +82,20 @@ class GroupShape(BaseModel):
     number: int
 
 
+class MarkShape(BaseModel):
+    """A word under the rail, at a place in beats from the start of its row."""
+
+    x: float
+    word: str
+
+
+class LineShape(BaseModel):
+    """A line under the rail: a second layer, or the body."""
+
+    name: str
+    marks: list[MarkShape]
+
+
 class RowShape(BaseModel):
     """One bar of one leg.
 
@@ -92,6 +111,7 @@ class RowShape(BaseModel):
     clicks: list[ClickShape]
     groups: list[GroupShape]
     breaths: list[float]
+    lines: list[LineShape]
     words: str
 
 
@@ -101,6 +121,7 @@ class ReadingShape(BaseModel):
     bpm: str
     sign: str
     sign_name: str
+    meter: str
     beats_a_bar: float
     rows: list[RowShape]
     legs: list[LegShape]
@@ -130,6 +151,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         bpm=label(bpm),
         sign=reading.meter.sign,
         sign_name=reading.meter.counted_name,
+        meter=reading.meter.name,
         beats_a_bar=float(reading.meter.bar_length),
         rows=list(_rows(reading, bpm)),
         legs=leg_shapes(found),
@@ -148,6 +170,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         homes=[
             *(shape for home in found.homes if (shape := home_shape(home))),
             *(walk_shape(walk) for walk in found.walks),
+            *bar_shapes(reading, bpm),
             *numbers_shapes(reading),
             *line_shapes(reading),
             *hands_shapes(reading, bpm),
@@ -168,6 +191,8 @@ def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
         for start, length in zip(meter.beat_starts(), meter.beats, strict=True)
     ]
     clicks = _clicks_by_bar(reading)
+    second = tuple((onset, _SECOND) for onset in reading.second)
+    under = [(name, marks) for name, marks in (("second layer", second), ("body", reading.body)) if marks]
     indexed = enumerate(reading.events)
     for (leg, bar), inside in groupby(indexed, key=lambda pair: (pair[1].leg, pair[1].bar)):
         pairs = list(inside)
@@ -179,7 +204,7 @@ def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
             bar=bar,
             first=pairs[0][0],
             bays=bays,
-            events=[_event(event, start) for event in events],
+            events=[_event(event, start, breaths) for event in events],
             clicks=[
                 ClickShape(x=float(onset - start), level=level)
                 for onset, level in clicks.get(bar, ())
@@ -187,8 +212,17 @@ def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
             ],
             groups=_groups(reading, events, start),
             breaths=[float(event.onset - start) for event in events if event.onset in breaths],
+            lines=[LineShape(name=name, marks=_marks(marks, events, start)) for name, marks in under],
             words=_words(events, breaths),
         )
+
+
+def _marks(marks: tuple[tuple[Fraction, str], ...], events: list[Event], start: Fraction) -> list[MarkShape]:
+    """Return the marks that lie in a row; they are in order, so that a row is found by its edges."""
+    end = events[-1].onset + events[-1].length
+    first = bisect_left(marks, events[0].onset, key=lambda mark: mark[0])
+    after = bisect_left(marks, end, key=lambda mark: mark[0])
+    return [MarkShape(x=float(at - start), word=word) for at, word in marks[first:after]]
 
 
 def _clicks_by_bar(reading: Reading) -> dict[int, list[tuple[Fraction, ClickLevel]]]:
@@ -198,7 +232,7 @@ def _clicks_by_bar(reading: Reading) -> dict[int, list[tuple[Fraction, ClickLeve
     return found
 
 
-def _event(event: Event, start: Fraction) -> EventShape:
+def _event(event: Event, start: Fraction, breaths: set[Fraction]) -> EventShape:
     return EventShape(
         x=float(event.onset - start),
         width=float(event.length),
@@ -214,6 +248,7 @@ def _event(event: Event, start: Fraction) -> EventShape:
         slurred=event.slurred,
         accent=event.accent,
         group=event.group,
+        words=_said(event, breaths),
     )
 
 
@@ -242,22 +277,20 @@ def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
 
 
 def _words(events: list[Event], breaths: set[Fraction]) -> str:
-    notes = [
-        " ".join(
-            part
-            for part in (
-                "breathe" if event.onset in breaths else "",
-                event.count,
-                event.pitch.shown if event.pitch else "",
-                event.chord.symbol if event.chord else "",
-                event.stroke or ("slurred" if event.slurred else ""),
-                event.touch.words if event.touch else "",
-                "accent" if event.accent == "accent" else "",
-            )
-            if part
-        )
-        if event.kind == "note"
-        else f"{event.count} {event.kind}"
-        for event in events
-    ]
-    return ", ".join(notes)
+    return ", ".join(_said(event, breaths) for event in events)
+
+
+def _said(event: Event, breaths: set[Fraction]) -> str:
+    """Return an event in words, for a person who listens."""
+    if event.kind != "note":
+        return f"{event.count} {event.kind}"
+    parts = (
+        "breathe" if event.onset in breaths else "",
+        event.count,
+        event.pitch.shown if event.pitch else "",
+        event.chord.symbol if event.chord else "",
+        event.stroke or ("slurred" if event.slurred else ""),
+        event.touch.words if event.touch else "",
+        event.accent if event.accent != "plain" else "",
+    )
+    return " ".join(part for part in parts if part)

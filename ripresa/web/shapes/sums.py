@@ -14,7 +14,7 @@ from ripresa.core.material import Cells, Count, own_rhythm
 from ripresa.core.motion import beat_starts, flips, loads, on_numbers, positions, same_way
 from ripresa.core.reading import Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
-from ripresa.core.tempo import GearChange
+from ripresa.core.tempo import GearChange, span_seconds
 from ripresa.core.touch import roman
 
 _MOST_POSITIONS = 6
@@ -223,6 +223,24 @@ def breath_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
         named = "; ".join(event.place_name for event in marks[:_MOST_POSITIONS])
         sentences.append(f"Breathe before {named}" + (" …" if len(marks) > _MOST_POSITIONS else "."))
     yield HomeShape(title="Breath", sentences=list(dict.fromkeys(sentences)), starts="")
+
+
+def bar_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
+    """Yield how long an uneven bar lasts, and when a running click is back on its 1; nothing for even ones."""
+    meter = reading.meter
+    if len(set(meter.beats)) == 1:
+        return
+    bars = meter.bar_length.denominator
+    lengths = " + ".join(label(beat) for beat in meter.beats)
+    seconds = decimal(span_seconds(meter.bar_length, bpm), 3)
+    sentences = [f"{meter.name}: {lengths} = {plural(meter.bar_length, 'beat')}, {seconds} s at {label(bpm)}."]
+    sentences.append(
+        f"A click that runs through on each {meter.counted_name} falls off the beat, and is back on 1 after "
+        f"{plural(bars, 'bar')}."
+        if bars > 1
+        else f"A click that runs through on each {meter.counted_name} meets every 1."
+    )
+    yield HomeShape(title="The bar", sentences=sentences, starts="")
 
 
 def _starts(landings: tuple[Landing, ...]) -> str:

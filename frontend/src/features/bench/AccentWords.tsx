@@ -3,7 +3,7 @@ import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { BriefContext } from "../../ui/brief/context";
-import { typedCount } from "./MaterialWords";
+import { typedCount } from "../../ui/brief/typedCount";
 
 type Accents = Drill["accents"];
 type Walk = Extract<Accents, { kind: "walk" }>;

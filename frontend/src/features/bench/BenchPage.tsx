@@ -11,13 +11,15 @@ import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
 import { DrillBrief } from "./DrillBrief";
+import { DrillTools } from "./DrillTools";
 import { draftOf } from "./drafts";
-import { LineTools } from "./LineTools";
+import { Pressing } from "./Pressing";
 import { SaveAs } from "./SaveAs";
 import { SaveLine } from "./SaveLine";
 import { SumsColumn } from "./SumsColumn";
 import { useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
+import { useTool } from "./useTool";
 import { Versions } from "./Versions";
 import { Warnings } from "./Warnings";
 
@@ -62,6 +64,8 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
       void navigate(`/bench/${made.id}`);
     },
   });
+  const tool = useTool(drill, change);
+  const pressable = drill.material.kind === "count" || drill.material.kind === "strum";
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
   useHotkeys("mod+z", undo, { preventDefault: true });
@@ -91,6 +95,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           drill={drill}
           choices={choices}
           sign={shown?.sign ?? "♩"}
+          meter={shown?.meter ?? drill.meter}
           refusal={refusalOf(reading.error)}
           onChange={change}
         />
@@ -104,7 +109,13 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           drill={drill}
           onChange={(mended) => change(mended, "material")}
         />
-        {shown && <Rail reading={shown} />}
+        {shown && (
+          <Rail
+            reading={shown}
+            onPress={pressable ? (event) => tool.mutate({ tool: "press", event }) : undefined}
+          />
+        )}
+        {pressable && <Pressing onUse={tool.mutate} />}
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
             Undo
@@ -124,7 +135,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           </button>
           <SaveAs onSave={(file) => void download(file)} />
         </div>
-        <LineTools drill={drill} onChange={change} />
+        <DrillTools drill={drill} use={tool} />
         {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>

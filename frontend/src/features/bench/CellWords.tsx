@@ -1,7 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { typedCount } from "./MaterialWords";
+import { typedCount } from "../../ui/brief/typedCount";
 
 type Cells = Extract<Drill["material"], { kind: "cells" }>;
 type Props = { cells: Cells; choices: Choices; onChange: (cells: Cells) => void };

@@ -46,7 +46,16 @@ export function CountWords({ count, onChange }: { count: Count; onChange: (count
         hint="Slots of its grid: 2 is an eighth later where quarters of a beat are said, -1 a slot earlier."
         onChange={move}
       />{" "}
-      slots
+      slots, over{" "}
+      <BriefField
+        label="second layer"
+        field="material.under"
+        long
+        placeholder="nothing"
+        value={count.under}
+        hint="A second count under it, for the foot or the other hand; it begins again by itself. Empty for none."
+        onChange={(under) => onChange({ ...count, under })}
+      />
       {count.shift !== 0 && (
         <>
           {" "}

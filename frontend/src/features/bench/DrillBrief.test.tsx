@@ -24,6 +24,7 @@ function Bench({ start, seen }: { start: Drill; seen: (drill: Drill) => void }) 
       drill={drill}
       choices={CHOICES}
       sign="♩"
+      meter="4/4"
       refusal={null}
       onChange={(next) => {
         setDrill(next);

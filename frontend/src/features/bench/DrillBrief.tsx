@@ -16,6 +16,8 @@ type Props = {
   choices: Choices;
   /** The sign of the note that bpm counts. */
   sign: string;
+  /** How the meter is called: of one that is made by cells, the brief knows only the key. */
+  meter: string;
   refusal: Refused | null;
   onChange: (drill: Drill, word: string) => void;
 };
@@ -44,7 +46,7 @@ function Times({ legs, onChange }: { legs: Drill["legs"]; onChange: (legs: Drill
 }
 
 /** The drill as one sentence; its words are the controls. */
-export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
+export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: Props) {
   const word =
     <F extends keyof Drill>(field: F) =>
     (value: Drill[F]) =>
@@ -68,11 +70,17 @@ export function DrillBrief({ drill, choices, sign, refusal, onChange }: Props) {
       onChange={(value) => onChange({ ...drill, [field]: value }, field)}
     />
   );
+  const meters = choices.meters.some((one) => one.value === drill.meter)
+    ? choices.meters
+    : [
+        ...choices.meters,
+        { value: drill.meter, label: meter, why: "Made by cells that were added or taken away." },
+      ];
   const several = drill.legs.length > 1;
   return (
     <Brief label="The brief" refusal={refusal}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
-      {select("meter", "meter", choices.meters)},{" "}
+      {select("meter", "meter", meters)},{" "}
       {hasOwnRhythm(drill.material) ? (
         <Times legs={drill.legs} onChange={word("legs")} />
       ) : (

@@ -26,6 +26,7 @@ export function DrillList({ drills, archived }: Props) {
               <p className="text-soft">
                 {one.material}, {one.divisions}, {one.tempo}, {one.instrument}
               </p>
+              {one.tags.length > 0 && <p className="text-soft text-sm">{one.tags.join(" · ")}</p>}
             </div>
             <span className="text-soft">
               version {one.version}, {moment(one.saved_at)}

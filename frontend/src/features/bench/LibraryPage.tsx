@@ -34,7 +34,7 @@ export function LibraryPage() {
   if (drills.isPending) return <Loading what="the drills" />;
   if (drills.isError) return <Problem error={drills.error} onRetry={() => void drills.refetch()} />;
   const found = drills.data.drills.filter((one) =>
-    hasWords(`${one.title} ${one.material} ${one.instrument} ${one.divisions}`, wanted),
+    hasWords(`${one.title} ${one.material} ${one.instrument} ${one.divisions} ${one.tags.join(" ")}`, wanted),
   );
   return (
     <div className="max-w-6xl">
@@ -78,7 +78,7 @@ export function LibraryPage() {
       ) : (
         <>
           <label className="block mb-3 max-w-md">
-            <span className="text-soft">Find by title, scale, instrument or division</span>
+            <span className="text-soft">Find by title, scale, instrument, division or tag</span>
             <input
               className="field"
               type="search"

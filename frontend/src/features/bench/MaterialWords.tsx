@@ -1,6 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { typedCount } from "../../ui/brief/typedCount";
 import { CellWords } from "./CellWords";
 import { CountWords } from "./CountWords";
 import { LineWords } from "./LineWords";
@@ -68,7 +69,7 @@ const FRESH: Record<Material["kind"], Material> = {
     figure: [0, 2],
     way: "there_and_back",
   },
-  count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true },
+  count: { kind: "count", text: "1 2 & (3) & 4 &", shift: 0, around: true, under: "" },
   cells: { kind: "cells", text: "1 &; 1 e & a", mix: "all", bars: 8, seed: 1 },
   strum: { kind: "strum", chords: "C | Am | F | G", pattern: "1 2 & (3) & 4 &" },
   line: {
@@ -142,9 +143,4 @@ function BeatWords({ note, onChange }: { note: OneNote; onChange: (note: OneNote
       beats a leg
     </>
   );
-}
-
-/** A typed whole number; what is not one goes to the server as 0, which refuses it with its sentence. */
-export function typedCount(text: string): number {
-  return /^\s*\d{1,6}\s*$/.test(text) ? Number(text) : 0;
 }

@@ -3,6 +3,7 @@ import type { Choices, Drill } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { BodyWords, ReduceWords, TagWords, VoiceWords, WayInWords } from "./LayerWords";
 import { SwingWords } from "./SwingWords";
 
 type Change = (changed: Partial<Drill>, word: string) => void;
@@ -91,6 +92,41 @@ const PARTS: Part[] = [
         seconds
       </>
     ),
+  },
+  {
+    offer: "a part of it alone",
+    why: "The hits, half of it, or one hand: what is left out keeps its time in silence.",
+    isUsed: (drill) => drill.reduce.part !== "everything",
+    start: { reduce: { part: "hits", hand: "" } },
+    words: (props) => <ReduceWords {...props} />,
+  },
+  {
+    offer: "the body",
+    why: "A tap, a step or a sway, at a rate of its own.",
+    isUsed: (drill) => drill.body.movement !== "none",
+    start: { body: { movement: "tap", every: "1" } },
+    words: (props) => <BodyWords {...props} />,
+  },
+  {
+    offer: "the voice",
+    why: "What is said or sung while the hands play.",
+    isUsed: (drill) => drill.voice !== "silent",
+    start: { voice: "divisions" },
+    words: (props) => <VoiceWords {...props} />,
+  },
+  {
+    offer: "a way in",
+    why: "Steps that the stand goes through: listen, say, the hits, halves, everything.",
+    isUsed: (drill) => drill.way_in.length > 0,
+    start: { way_in: ["listen", "say", "hits", "first_half", "second_half", "whole"] },
+    words: (props) => <WayInWords {...props} />,
+  },
+  {
+    offer: "tags",
+    why: "Words to find it by.",
+    isUsed: (drill) => drill.tags.length > 0,
+    start: { tags: ["new"] },
+    words: (props) => <TagWords {...props} />,
   },
   {
     offer: "folding into the range",

@@ -3,10 +3,10 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api } from "../../api/client";
 import { forgetWork } from "../../api/queries";
+import { typedCount } from "../../ui/brief/typedCount";
 import { Dialog } from "../../ui/Dialog";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
-import { typedCount } from "./MaterialWords";
 
 export type Score = { name: string; base64: string };
 type Props = { score: Score; onClose: () => void };

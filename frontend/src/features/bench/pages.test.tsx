@@ -28,6 +28,7 @@ const line = (id: number, title: string, material: string) => ({
   divisions: "2 → 4 a beat",
   tempo: "♩ = 84",
   instrument: "guitar",
+  tags: [],
   saved_at: "2026-05-06T15:00:00Z",
 });
 const ready = (key: string, aim: string, title: string, instrument = "guitar") => ({

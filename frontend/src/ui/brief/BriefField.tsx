@@ -12,6 +12,8 @@ type Props = {
   numeric?: boolean;
   /** For what may become longer than a line. */
   long?: boolean;
+  /** What stands there while it is empty. */
+  placeholder?: string;
   onChange: (text: string) => void;
 };
 
@@ -24,6 +26,7 @@ export function BriefField({
   hint = "",
   numeric = false,
   long = false,
+  placeholder,
   onChange,
 }: Props) {
   const { setHint } = useContext(BriefContext);
@@ -37,6 +40,7 @@ export function BriefField({
     className: "brief-word",
     "aria-label": label,
     autoComplete: "off",
+    placeholder,
     value: text,
     ...refusal,
     onFocus: () => {

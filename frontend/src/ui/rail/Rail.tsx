@@ -1,9 +1,10 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Reading, Row } from "../../api/client";
 import { useWidth } from "../useWidth";
 import { fold } from "./fold";
 import { geometry } from "./geometry";
 import { RailRow, type Words } from "./RailRow";
+import { useCursor } from "./useCursor";
 
 /** A bar of each leg; what a teacher looks at first, because legs then stand under one another. */
 type View = number | "all";
@@ -17,8 +18,14 @@ const WORDS: [Words, string][] = [
 /** Rows drawn above and below what is in sight. */
 const SPARE = 2;
 
+type Props = {
+  reading: Reading;
+  /** Where places can be pressed: what happens with the one of this number. */
+  onPress?: ((event: number) => void) | undefined;
+};
+
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
-export function Rail({ reading }: { reading: Reading }) {
+export function Rail({ reading, onPress }: Props) {
   const [view, setView] = useState<View>(1);
   const [words, setWords] = useState<Words>("count");
   const hasPitch = reading.rows.some((row) => row.events.some((event) => event.pitch !== null));
@@ -37,15 +44,29 @@ export function Rail({ reading }: { reading: Reading }) {
     () => geometry(reading.rows, reading.beats_a_bar, width, { secondLine: above === "group" }),
     [reading, width, above],
   );
+  const cursor = useCursor(shown, onPress);
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);
+  const section = useRef<HTMLElement>(null);
+  // Whatever is in hand is in sight.
+  useEffect(() => {
+    const view = section.current;
+    if (!view || cursor.at === null) return;
+    const [y, x] = [cursor.line * height, place.x(cursor.x)];
+    if (y < view.scrollTop || y + height > view.scrollTop + view.clientHeight) view.scrollTop = y;
+    if (x < view.scrollLeft + place.gutter || x + 20 > view.scrollLeft + view.clientWidth)
+      view.scrollLeft = x - view.clientWidth / 2;
+  }, [cursor.at, cursor.line, cursor.x, height, place]);
   return (
     <div className="card-plain">
       <div ref={box} />
       <section
+        ref={section}
         className="overflow-auto max-h-130 relative"
-        aria-label="The rail"
+        aria-label="The rail: arrow keys go from note to note"
+        onKeyDown={cursor.onKeyDown}
+        onBlur={cursor.leave}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached from the keyboard
         tabIndex={0}
         onScroll={(event) => setTop(event.currentTarget.scrollTop)}
@@ -59,12 +80,17 @@ export function Rail({ reading }: { reading: Reading }) {
                   division={reading.legs[row.leg]?.division ?? ""}
                   place={place}
                   words={above}
+                  at={cursor.at}
+                  onPress={onPress}
                   barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
                 />
               </div>
             ))}
         </div>
       </section>
+      <p className="sr-only" aria-live="polite">
+        {cursor.words}
+      </p>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
         {offered.length > 1 && (

@@ -11,13 +11,24 @@ type Props = {
   barLabel?: string;
   /** What stands above the pegs. */
   words?: Words;
+  /** Number of the event in hand, if it is in this row. */
+  at?: number | null;
+  onPress?: ((event: number) => void) | undefined;
 };
 
 /** Count words, note names, or the count with the number inside the group above it. */
 export type Words = "count" | "pitch" | "group";
 
 /** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
-export const RailRow = memo(function RailRow({ row, division, place, barLabel, words = "count" }: Props) {
+export const RailRow = memo(function RailRow({
+  row,
+  division,
+  place,
+  barLabel,
+  words = "count",
+  at = null,
+  onPress,
+}: Props) {
   const { scale, x, gutter, beat } = place;
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
   return (
@@ -59,6 +70,9 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
           <Group key={index} group={group} place={place} />
         ))}
         <Slurs row={row} place={place} />
+        {row.lines.map((line, index) => (
+          <Line key={line.name} line={line} y={place.lineY + index * place.lineStep} place={place} />
+        ))}
         {row.breaths.map((at) => (
           <text
             key={at}
@@ -73,6 +87,16 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
         ))}
         {row.events.map((event, index) => (
           <g key={index} data-event={row.first + index}>
+            {at === row.first + index && (
+              <rect
+                className="rail-at"
+                x={x(event.x) - 12 * scale}
+                y={4 * scale}
+                width={24 * scale}
+                height={104 * scale}
+                rx={8}
+              />
+            )}
             {(event.kind !== "hold" || event.stroke) && (
               <text
                 className={event.slot === 0 ? "fill-base-content font-bold" : "fill-soft"}
@@ -103,6 +127,18 @@ export const RailRow = memo(function RailRow({ row, division, place, barLabel, w
                 at={x(event.x)}
                 y={97 * scale}
                 scale={scale}
+              />
+            )}
+            {onPress && (
+              // The keyboard reaches the same places with the arrow keys of the rail.
+              // biome-ignore lint/a11y/noStaticElementInteractions: see above
+              <rect
+                className="rail-place"
+                x={x(event.x) - Math.min(14, (event.width * beat) / 2)}
+                y={0}
+                width={Math.max(12, Math.min(28, event.width * beat))}
+                height={108 * scale}
+                onClick={() => onPress(row.first + index)}
               />
             )}
           </g>
@@ -148,6 +184,29 @@ function Chords({ row, place }: { row: Row; place: Geometry }) {
         {event.chord}
       </text>
     ),
+  );
+}
+
+/** A second layer, or the body: its own places under the rail. */
+function Line({ line, y, place }: { line: Row["lines"][number]; y: number; place: Geometry }) {
+  return (
+    <g>
+      <text className="fill-soft" x={0} y={y} fontSize={12}>
+        {place.gutter < 60 ? line.name.slice(0, 6) : line.name}
+      </text>
+      {line.marks.map((mark) => (
+        <text
+          key={mark.x}
+          className="fill-base-content"
+          x={place.x(mark.x)}
+          y={y}
+          textAnchor="middle"
+          fontSize={14 * place.scale}
+        >
+          {mark.word}
+        </text>
+      ))}
+    </g>
   );
 }
 

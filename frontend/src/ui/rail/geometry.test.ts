@@ -14,13 +14,25 @@ function row(division: number): Row {
     pitch: null,
     chord: null,
     stroke: null,
+    words: "1 D",
     touch: null,
     in_group: null,
     slurred: false,
     accent: "plain" as const,
     group: null,
   }));
-  return { leg: 0, bar: 1, first: 0, bays: [], events, clicks: [], groups: [], breaths: [], words: "" };
+  return {
+    leg: 0,
+    bar: 1,
+    first: 0,
+    bays: [],
+    events,
+    clicks: [],
+    groups: [],
+    breaths: [],
+    lines: [],
+    words: "",
+  };
 }
 
 describe("the rail", () => {

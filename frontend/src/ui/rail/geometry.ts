@@ -14,6 +14,9 @@ export type Geometry = {
   /** Where clicks and group brackets stand: higher where no hand is written. */
   clickY: number;
   groupY: number;
+  /** Where the first line under the rail stands, and how far the next is. */
+  lineY: number;
+  lineStep: number;
   /** Pixel of a position in beats from the start of a row. */
   x: (beats: number) => number;
 };
@@ -22,6 +25,8 @@ export type Geometry = {
 const INSET = 14;
 /** What a line of chord names, or of a second count, takes above the count. */
 const CHORD_LINE = 24;
+/** From one line under the rail to the next. */
+const LINE_STEP = 20;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
 
@@ -40,17 +45,21 @@ export function geometry(
   const hasTouch = rows.some((row) => row.events.some((event) => event.touch !== null));
   const touchY = hasHands ? 118 : 98;
   const groupY = (hasHands ? 128 : 108) + (hasTouch ? 18 : 0);
+  const lineY = groupY + (hasGroups ? 34 : 12);
+  const lines = Math.max(0, ...rows.map((row) => row.lines.length));
   const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
   return {
     scale,
     gutter,
     beat,
     width: gutter + beat * beatsABar + 6,
-    height: (groupY + (hasGroups ? 16 : -6)) * scale + top,
+    height: (lineY + lines * LINE_STEP - 18) * scale + top,
     top,
     touchY: touchY * scale,
     clickY: (groupY - 12) * scale,
     groupY: groupY * scale,
+    lineY: lineY * scale,
+    lineStep: LINE_STEP * scale,
     x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
   };
 }

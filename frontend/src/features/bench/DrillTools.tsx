@@ -1,0 +1,141 @@
+import { useId, useState } from "react";
+import type { Drill } from "../../api/client";
+import { typedCount } from "../../ui/brief/typedCount";
+import { Problem } from "../../ui/Problem";
+import type { Tool, useTool } from "./useTool";
+
+type Props = { drill: Drill; use: ReturnType<typeof useTool> };
+
+const FOR_ALL: [Tool["tool"], string][] = [
+  ["double", "Twice as fast"],
+  ["halve", "Half as fast"],
+];
+const FOR_LINES: [Tool["tool"], string][] = [
+  ["backwards", "Backwards"],
+  ["trim", "Cut the last note"],
+  ["lengthen", "One note more"],
+];
+
+/** What can be done to a drill in one press; each can be undone. */
+export function DrillTools({ drill, use }: Props) {
+  const isLine = drill.material.kind === "line";
+  return (
+    <details className="mt-3">
+      <summary className="cursor-pointer text-primary font-semibold">Change it in one press</summary>
+      <div className="flex flex-wrap items-center gap-2 mt-2">
+        {[...FOR_ALL, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
+          <button
+            key={tool}
+            type="button"
+            className="button button-small"
+            disabled={use.isPending}
+            onClick={() => use.mutate({ tool })}
+          >
+            {name}
+          </button>
+        ))}
+        <Cells onUse={(count, value, beat) => use.mutate({ tool: "cells", count, value, beat })} />
+        {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
+      </div>
+      {use.isError && <Problem error={use.error} />}
+    </details>
+  );
+}
+
+const NOTES = [
+  [4, "quarters"],
+  [8, "eighths"],
+  [16, "sixteenths"],
+] as const;
+
+/** A bar that is longer or shorter by some cells, its slots as long as they were. */
+function Cells({ onUse }: { onUse: (count: number, value: 4 | 8 | 16, beat: number) => void }) {
+  const [sign, setSign] = useState<1 | -1>(-1);
+  const [count, setCount] = useState("2");
+  const [value, setValue] = useState<4 | 8 | 16>(16);
+  const [beat, setBeat] = useState("1");
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onUse(sign * typedCount(count), value, typedCount(beat));
+      }}
+    >
+      <button type="submit" className="button button-small">
+        Make the bar
+      </button>
+      <select
+        className="field w-auto"
+        aria-label="longer or shorter"
+        value={sign}
+        onChange={(event) => setSign(event.target.value === "1" ? 1 : -1)}
+      >
+        <option value={-1}>shorter by</option>
+        <option value={1}>longer by</option>
+      </select>
+      <input
+        className="field w-14"
+        inputMode="numeric"
+        aria-label="how many cells"
+        value={count}
+        onChange={(event) => setCount(event.target.value)}
+      />
+      <select
+        className="field w-auto"
+        aria-label="which cells"
+        value={value}
+        onChange={(event) => setValue(NOTES.find(([one]) => String(one) === event.target.value)?.[0] ?? 16)}
+      >
+        {NOTES.map(([one, name]) => (
+          <option key={one} value={one}>
+            {name}
+          </option>
+        ))}
+      </select>
+      <label className="flex items-center gap-1">
+        in beat
+        <input
+          className="field w-14"
+          inputMode="numeric"
+          value={beat}
+          onChange={(event) => setBeat(event.target.value)}
+        />
+      </label>
+    </form>
+  );
+}
+
+/** The line starts so late that what follows it falls on a beat. */
+function Arrive({ onUse }: { onUse: (bar: number, beat: number) => void }) {
+  const [bar, setBar] = useState("2");
+  const [beat, setBeat] = useState("1");
+  const names = useId();
+  const field = (name: string, value: string, set: (text: string) => void) => (
+    <label htmlFor={`${names}-${name}`} className="flex items-center gap-1">
+      {name}
+      <input
+        id={`${names}-${name}`}
+        className="field w-16"
+        inputMode="numeric"
+        value={value}
+        onChange={(event) => set(event.target.value)}
+      />
+    </label>
+  );
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onUse(typedCount(bar), typedCount(beat));
+      }}
+    >
+      <button type="submit" className="button button-small">
+        Let it arrive on
+      </button>
+      {field("bar", bar, setBar)}
+      {field("beat", beat, setBeat)}
+    </form>
+  );
+}

@@ -1,0 +1,44 @@
+import { type KeyboardEvent, useState } from "react";
+import type { Folded } from "./fold";
+
+/** Going from event to event with the arrow keys: which one is in hand, and its words for someone who listens. */
+export function useCursor(rows: readonly Folded[], onPress: ((event: number) => void) | undefined) {
+  const [at, setAt] = useState<number | null>(null);
+  const events = rows.flatMap(({ row }, line) =>
+    row.events.map((event, index) => ({
+      number: row.first + index,
+      line,
+      x: event.x,
+      words: `bar ${row.bar}: ${event.words}`,
+    })),
+  );
+  const place = events.findIndex((event) => event.number === at);
+  const onKeyDown = (key: KeyboardEvent) => {
+    if (key.ctrlKey || key.metaKey || key.altKey) return;
+    const to = target(key.key, place, events.length - 1);
+    const presses = (key.key === "Enter" || key.key === " ") && at !== null && onPress;
+    if (to === null && !presses) return;
+    key.preventDefault();
+    key.stopPropagation();
+    if (to !== null) setAt(events[to]?.number ?? null);
+    else if (presses) onPress(at);
+  };
+  const { words = "", line = 0, x = 0 } = events[place] ?? {};
+  return { at, words, line, x, onKeyDown, leave: () => setAt(null) };
+}
+
+/** The place that a key leads to; null where it leads nowhere. */
+function target(key: string, place: number, last: number): number | null {
+  switch (key) {
+    case "ArrowRight":
+      return Math.min(last, place + 1);
+    case "ArrowLeft":
+      return Math.max(0, place - 1);
+    case "Home":
+      return 0;
+    case "End":
+      return last;
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,123 @@
+"""Layers: what is left out keeps its time, the body moves at its own rate, a second count lies under the first."""
+
+from dataclasses import replace
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import assume, given
+
+from ripresa.core.accents import EveryNth, NoAccents
+from ripresa.core.body import Body
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.hands import ByOrder, ByPlace, NoHands
+from ripresa.core.material import Count, OneNote
+from ripresa.core.performance import perform
+from ripresa.core.reading import Reading, read
+from ripresa.core.reduce import Reduce
+from ripresa.core.way_in import SCHOOLS, leading, reduce_of
+from tests.strategies import drills, legs
+
+HANDS = ByOrder(cycle=("R", "L"))
+FOUR = Drill(material=OneNote(beats=4), legs=legs(4), hands=HANDS, accents=EveryNth(size=4))
+
+
+def onsets(reading: Reading) -> list[F]:
+    return [event.onset for event in reading.notes]
+
+
+@pytest.mark.parametrize(
+    ("reduce", "expected"),
+    [
+        pytest.param(Reduce("hits"), [F(n) for n in range(4)], id="the hits"),
+        pytest.param(Reduce("between"), [F(n, 4) for n in range(16) if n % 4], id="between them"),
+        pytest.param(Reduce("first_half"), [F(n, 4) for n in range(8)], id="first half"),
+        pytest.param(Reduce("second_half"), [F(n, 4) for n in range(8, 16)], id="second half"),
+        pytest.param(Reduce("hand", "L"), [F(n, 4) for n in range(1, 16, 2)], id="the left hand"),
+    ],
+)
+def test_what_is_left_out_keeps_its_time(reduce: Reduce, expected: list[F]) -> None:
+    reading = read(replace(FOUR, reduce=reduce))
+    assert onsets(reading) == expected
+    assert reading.beats == read(FOUR).beats
+    assert [event.onset for event in reading.events] == [event.onset for event in read(FOUR).events]
+    assert reading.legs[0].notes == len(expected)
+
+
+def test_what_was_held_is_silent_with_its_note() -> None:
+    drill = Drill(material=Count(">1 & 2 3"), legs=legs(1), accents=NoAccents(), reduce=Reduce("hits"))
+    assert [(event.onset, length) for event, length in read(drill).sounding()] == [(0, F(1, 2))]
+
+
+def test_nothing_left_is_refused_with_what_would_be_right() -> None:
+    with pytest.raises(OutOfRange, match="Nothing is left to play of one hand alone, “X”") as refused:
+        read(replace(FOUR, reduce=Reduce("hand", "X")))
+    assert refused.value.field == "reduce"
+    with pytest.raises(OutOfRange, match="Say which hand"):
+        Reduce("hand")
+
+
+@given(drills)
+def test_the_hits_and_what_is_between_make_the_whole(drill: Drill) -> None:
+    whole = read(drill)
+    parts: list[F] = []
+    for part in ("hits", "between"):
+        try:
+            parts += onsets(read(replace(drill, reduce=Reduce(part))))
+        except RipresaError:
+            assume(len(parts) in {0, len(whole.notes)})
+    assert sorted(parts) == onsets(whole)
+
+
+def test_the_body_moves_at_its_own_rate() -> None:
+    reading = read(replace(FOUR, body=Body("sway", F(2))))
+    assert reading.body == ((0, "→"), (2, "←"))
+    with pytest.raises(OutOfRange, match="The body moves every"):
+        Body("tap", F(0))
+
+
+def test_a_second_count_lies_under_the_first_and_begins_again() -> None:
+    drill = Drill(material=Count("1 & 2 & 3 & 4 & | 1 2 3 4", under="1 (2) & 3"), legs=legs(1))
+    reading = read(drill)
+    assert reading.second == (0, F(3, 2), 2, 4, F(11, 2), 6)
+    second = [tone for tone in perform(reading, F(60)).tones if tone.midi == 41]
+    assert [tone.at for tone in second] == [0, 1.5, 2, 4, 5.5, 6]
+    assert [reading.events[tone.event].onset for tone in second[:2]] == [0, F(3, 2)]
+
+
+@pytest.mark.parametrize(
+    ("under", "error", "sentence"),
+    [
+        ("1 q", Unreadable, "Word 2 of the second layer, “q”"),
+        ("1 5", OutOfRange, "Bar 1 of the second layer has a beat 5, and the meter has 4 beats a bar"),
+    ],
+)
+def test_a_second_count_that_does_not_fit_is_refused(under: str, error: type[RipresaError], sentence: str) -> None:
+    with pytest.raises(error, match=sentence) as refused:
+        read(Drill(material=Count(under=under), legs=legs(1)))
+    assert refused.value.field == "material.under"
+
+
+def test_each_step_of_a_way_in_says_what_is_played() -> None:
+    steps = SCHOOLS["skeleton"][2]
+    assert [reduce_of(step, HANDS).part for step in steps] == [
+        "everything",
+        "everything",
+        "hits",
+        "first_half",
+        "second_half",
+        "everything",
+    ]
+    assert reduce_of("hand", HANDS) == Reduce("hand", "R")
+    assert reduce_of("hand", NoHands()) == Reduce()
+    assert leading(ByPlace(lead="up")) == "U"
+
+
+@pytest.mark.parametrize(
+    ("parts", "field"),
+    [({"tags": ("x" * 31,)}, "tags"), ({"tags": ("x",) * 13}, "tags"), ({"way_in": ("listen",) * 17}, "way_in")],
+)
+def test_too_many_or_long_words_are_refused(parts: dict[str, tuple[str, ...]], field: str) -> None:
+    with pytest.raises(OutOfRange) as refused:
+        Drill(**parts)  # type: ignore[arg-type]
+    assert refused.value.field == field
