@@ -68,6 +68,12 @@ class Reading:
         """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
         return self.beats + self.meter.to_bar_line(self.beats)
 
+    def slot_beats(self, event: Event) -> Fraction:
+        """Return how long an even slot of an event's division lasts where it stands, in beats."""
+        beats = self.meter.beats
+        spanned = (beats[(event.beat - 1 + step) % len(beats)] for step in range(event.division.denominator))
+        return sum(spanned, Fraction(0)) / event.division.numerator
+
     def lasts(self, length: Fraction) -> Fraction:
         """Return how much of a note's length sounds, in beats: its share by the articulation."""
         return length * self.drill.articulation

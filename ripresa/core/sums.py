@@ -18,7 +18,6 @@ from ripresa.core.reading import Event, LegReading, Reading, SlotPlace
 from ripresa.core.tempo import (
     GearChange,
     Speeds,
-    gap_seconds,
     gear_change,
     mixed_speeds,
     span_seconds,
@@ -149,12 +148,13 @@ def fit(leg: LegReading, meter: Meter) -> Fit:
 def sums(reading: Reading, bpm: Fraction) -> Sums:
     """Return the numbers of a drill at a tempo."""
     meter = reading.meter
+    slots = _shortest_slots(reading)
     rows = tuple(
         LegSums(
             leg=leg,
-            nps=speed_nps(bpm, leg.division) / meter.shortest_beat,
-            gap_seconds=gap_seconds(bpm, leg.division) * meter.shortest_beat,
-            gaps=_gaps(leg.division, reading, bpm),
+            nps=1 / span_seconds(slots[leg.index], bpm),
+            gap_seconds=span_seconds(slots[leg.index], bpm),
+            gaps=_gaps(leg.division, slots[leg.index], reading, bpm),
             beats=leg.beats,
             bars=leg.beats / meter.bar_length,
             seconds=span_seconds(leg.beats, bpm),
@@ -164,7 +164,6 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     )
     onsets = [event.onset for event in reading.notes]
     divisions = tuple(dict.fromkeys(division for leg in reading.legs for division in leg.divisions))
-    changes = dict.fromkeys(pair for pair in _changes(reading) if pair[0] != pair[1])
     fastest = reading.drill.fastest_division
     return Sums(
         bpm=bpm,
@@ -174,7 +173,7 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         seconds=span_seconds(reading.beats, bpm),
         speeds=mixed_speeds(onsets, reading.beats, bpm),
         legs=rows,
-        gears=tuple(gear_change(before, after, bpm) for before, after in changes),
+        gears=tuple(gear_change(before, after, bpm, slots) for before, after, slots in _changes(reading)),
         twins=speed_twins(speed_nps(bpm, fastest), [d for d in DIVISIONS if 2 <= d <= 6]),
         homes=tuple(_home(reading, division) for division in divisions),
         walks=tuple(_walk(reading, division, bpm) for division in divisions if isinstance(reading.drill.accents, Walk)),
@@ -182,22 +181,50 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
     )
 
 
-def _gaps(division: Fraction, reading: Reading, bpm: Fraction) -> tuple[Fraction, ...]:
-    """Return the lengths in seconds of the slots of a division on the shortest beat, the longest first."""
+def _shortest_slots(reading: Reading) -> list[Fraction]:
+    """Return the beats of the shortest even slot that a note of each leg stands on."""
+    found = [reading.meter.bar_length for _ in reading.legs]
+    for event in reading.notes:
+        found[event.leg] = min(found[event.leg], reading.slot_beats(event))
+    return found
+
+
+def _gaps(division: Fraction, slot: Fraction, reading: Reading, bpm: Fraction) -> tuple[Fraction, ...]:
+    """Return the lengths in seconds of the slots of a division, the longest first: more than one where they swing."""
     swing = reading.drill.swing
-    shares = {swing.share(division, slot) for slot in range(division.numerator)}
-    span = division.denominator * reading.meter.shortest_beat
-    return tuple(span_seconds(span * share, bpm) for share in sorted(shares, reverse=True))
+    shares = {swing.share(division, number) for number in range(division.numerator)}
+    return tuple(span_seconds(slot * division.numerator * share, bpm) for share in sorted(shares, reverse=True))
 
 
-def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction]]:
-    """Yield every step from one division to the next: inside mixed legs, round and round, and between legs."""
-    before: LegReading | None = None
-    for leg in reading.legs:
-        if before:
-            yield before.leaves, leg.enters
-        yield from pairwise((*leg.divisions, leg.divisions[0]) if len(leg.divisions) > 1 else ())
-        before = leg
+def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction, tuple[Fraction, Fraction]]]:
+    """Yield every step from one division to another that is quicker or slower, once each, in order.
+
+    Each is (division before, after, beats that a slot of each lasts). A leg of
+    mixed divisions goes round from its last to its first.
+    """
+    known: set[tuple[Fraction, Fraction]] = set()
+    for before, after in _neighbours(reading):
+        slots = (reading.slot_beats(before), reading.slot_beats(after))
+        pair = (before.division, after.division)
+        if slots[0] != slots[1] and pair[0] != pair[1] and pair not in known:
+            known.add(pair)
+            yield (*pair, slots)
+
+
+def _neighbours(reading: Reading) -> Iterator[tuple[Event, Event]]:
+    """Yield each note with the one that follows, and the last of a mixed leg with its first."""
+    notes = reading.notes
+    firsts: dict[int, Event] = {}
+    for event in notes:
+        firsts.setdefault(event.leg, event)
+    for before, after in pairwise([*notes, None]):
+        if before is None:
+            return
+        if after is not None:
+            yield before, after
+        mixed = len(reading.legs[before.leg].divisions) > 1
+        if mixed and (after is None or after.leg != before.leg):
+            yield before, firsts[before.leg]
 
 
 def warnings(reading: Reading) -> tuple[str, ...]:

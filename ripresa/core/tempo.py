@@ -192,18 +192,26 @@ class GearChange:
     @property
     def speed_change(self) -> Fraction:
         """Change of speed as a share: 1/5 is 20 % faster."""
-        return self.after / self.before - 1
+        return self.gap_before / self.gap_after - 1
 
     @property
     def is_narrow(self) -> bool:
         """Whether the two are under 1.3 apart, in either direction."""
-        return self.before != self.after and max(self.before, self.after) / min(self.before, self.after) < NARROW_GEAR
+        ratio = max(self.gap_ratio, 1 / self.gap_ratio)
+        return 1 < ratio < NARROW_GEAR
 
 
-def gear_change(before: Fraction, after: Fraction, bpm: Fraction) -> GearChange:
+def gear_change(
+    before: Fraction, after: Fraction, bpm: Fraction, slots: tuple[Fraction, Fraction] | None = None
+) -> GearChange:
     """Return what changes from one division to the next at a tempo.
+
+    Args:
+        before, after: Notes per beat.
+        slots: Beats that a note of each lasts, where beats are unequal.
 
     >>> float(round(gear_change(Fraction(5), Fraction(6), Fraction(84)).gap_ratio, 3))
     0.833
     """
-    return GearChange(before, after, gap_seconds(bpm, before), gap_seconds(bpm, after))
+    first, second = slots or (1 / before, 1 / after)
+    return GearChange(before, after, span_seconds(first, bpm), span_seconds(second, bpm))

@@ -85,7 +85,7 @@ def _pieces(reading: Reading, events: list[Event], quarter: Fraction) -> list[_P
     pieces: list[_Piece] = []
     for number, event in enumerate(events):
         length = (_written_at(reading, event, event.length) - _written_at(reading, event, Fraction(0))) * quarter
-        span = quarter * _beat_length(reading, event)
+        span = quarter * reading.slot_beats(event) * event.division.numerator
         tuplet = _tuplet(event.division, span) if length != span else None
         last = pieces[-1] if pieces else None
         silent = event.kind in _SILENT
@@ -119,12 +119,6 @@ def _split(whole: _Piece) -> list[_Piece]:
         left -= length
         found.append(replace(whole, length=length, begins=whole.begins and not found, goes_on=bool(left)))
     return found
-
-
-def _beat_length(reading: Reading, event: Event) -> Fraction:
-    """Return the beats that the division of an event spans."""
-    beats = reading.meter.beats
-    return sum((beats[(event.beat - 1 + step) % len(beats)] for step in range(event.division.denominator)), Fraction(0))
 
 
 def _tuplet(division: Fraction, quarters: Fraction) -> tuple[int, int] | None:

@@ -22,6 +22,8 @@ MOST_BARS = 64
 _GRIDS = (1, 2, 4, 3, 6, 8)
 _NEAR = Fraction(1, 24)
 _LAST_GRID = 12
+#: The coarsest grid that the end of a note is drawn to.
+_COARSE = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,19 +99,21 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
             field="first_bar",
         )
     bars = [(start, start + length) for number, start, length in _until(part, last_bar) if number >= first_bar]
-    meter = _meter(part, [start for start, _ in bars], first_bar)
+    meters = _meters(part, [start for start, _ in bars], first_bar)
     begin, end = bars[0][0], bars[-1][1]
     inside = [note for note in part.notes if begin <= note.onset < end]
     if not inside:
         raise OutOfRange(f"Bars {first_bar} to {last_bar} of {part.name} have no notes.", field="first_bar")
+    voice = _highest([replace(note, onset=note.onset - begin) for note in inside])
+    # A signature does not say how the beats of a bar lie: they are taken as they need least to be moved.
+    meter, drawn, moved = min(
+        ((meter, *_drawn(_in_beats(voice, meter), meter)) for meter in meters), key=lambda found: found[2]
+    )
     beat = meter.counted * 4
-    scaled = [replace(note, onset=(note.onset - begin) / beat, length=note.length / beat) for note in inside]
-    voice = _highest(scaled)
-    drawn, moved = _drawn(voice, meter)
     notes = tuple(_spelt(drawn, (end - begin) / beat, meter))
     said = []
-    if len(voice) < len(scaled):
-        said.append(f"{plural(len(scaled) - len(voice), 'note')} under another left out: a line has one voice.")
+    if len(voice) < len(inside):
+        said.append(f"{plural(len(inside) - len(voice), 'note')} under another left out: a line has one voice.")
     if moved:
         said.append(f"{plural(moved, 'note')} moved to the nearest place that can be counted.")
     drill = Drill(
@@ -130,16 +134,21 @@ def _until(part: Part, last: int) -> Iterator[tuple[int, Fraction, Fraction]]:
         yield bar
 
 
-def _meter(part: Part, starts: Sequence[Fraction], first_bar: int) -> Meter:
+def _in_beats(voice: Sequence[Sounded], meter: Meter) -> list[Sounded]:
+    beat = meter.counted * 4
+    return [replace(note, onset=note.onset / beat, length=note.length / beat) for note in voice]
+
+
+def _meters(part: Part, starts: Sequence[Fraction], first_bar: int) -> list[Meter]:
     signature = part.signature_at(starts[0])
     for number, start in enumerate(starts, start=first_bar):
         if part.signature_at(start) != signature:
             raise OutOfRange(
                 f"The meter changes at bar {number}. Choose bars before it, or from it on.", field="last_bar"
             )
-    for meter in METERS.values():
-        if meter.signature == signature:
-            return meter
+    found = [meter for meter in METERS.values() if meter.signature == signature]
+    if found:
+        return found
     known = ", ".join(dict.fromkeys(f"{above}/{below}" for above, below in (m.signature for m in METERS.values())))
     raise OutOfRange(
         f"This part is in {signature[0]}/{signature[1]}, a meter that Ripresa does not know. It knows {known}.",
@@ -169,27 +178,44 @@ def _height(note: Sounded) -> int:
 def _drawn(voice: Sequence[Sounded], meter: Meter) -> tuple[list[Sounded], int]:
     """Return notes whose places can be counted, and how many had to be moved.
 
-    What is exact stays; in a beat that needs more than 16 slots, all is drawn to the plainest division near it.
+    Onsets that share up to 16 slots a beat stay where they are; else all in the beat are drawn to the plainest
+    division near them. An end that would need a finer grid than the onsets do is drawn to theirs.
     """
-    grids: dict[Fraction, int | None] = {}
-    edges = [edge for note in voice for edge in (note.onset, note.end)]
-    by_beat: dict[Fraction, list[Fraction]] = {}
-    for edge in edges:
-        start, share, _ = _in_beat(edge, meter)
-        by_beat.setdefault(start, []).append(share)
-    for start, shares in by_beat.items():
-        exact = lcm(*(share.denominator for share in shares)) <= FINEST
-        grids[start] = None if exact else _grid(shares)
+    onsets = _by_beat([note.onset for note in voice], meter)
+    both = _by_beat([edge for note in voice for edge in (note.onset, note.end)], meter)
+    grids = {beat: None if _fits(shares) else _grid(shares) for beat, shares in onsets.items()}
 
-    def draw(position: Fraction) -> Fraction:
-        start, share, length = _in_beat(position, meter)
-        grid = grids[start]
-        return position if grid is None else start + length * Fraction(round(share * grid), grid)
+    def begin(position: Fraction) -> Fraction:
+        beat, share, length = _in_beat(position, meter)
+        grid = grids[beat]
+        return position if grid is None else beat + length * Fraction(round(share * grid), grid)
 
-    found = [replace(note, onset=draw(note.onset), length=draw(note.end) - draw(note.onset)) for note in voice]
+    def finish(position: Fraction) -> Fraction:
+        beat, share, length = _in_beat(position, meter)
+        grid = grids.get(beat)
+        if grid is None and _fits(both[beat]):
+            return position
+        shares = onsets.get(beat, [Fraction(0)])
+        grid = grid or max(_COARSE, lcm(*(one.denominator for one in shares)))
+        return beat + length * Fraction(round(share * grid), grid)
+
+    found = [replace(note, onset=begin(note.onset), length=finish(note.end) - begin(note.onset)) for note in voice]
     moved = sum(before.onset != after.onset for before, after in zip(voice, found, strict=True))
     kept = [note for note, after in pairwise([*found, None]) if after is None or (note and note.onset < after.onset)]
     return [_lasting(note, after) for note, after in pairwise([*kept, None]) if note], moved
+
+
+def _by_beat(positions: Sequence[Fraction], meter: Meter) -> dict[Fraction, list[Fraction]]:
+    """Return the shares of each beat at which something happens, by the start of the beat."""
+    found: dict[Fraction, list[Fraction]] = {}
+    for position in positions:
+        start, share, _ = _in_beat(position, meter)
+        found.setdefault(start, []).append(share)
+    return found
+
+
+def _fits(shares: Sequence[Fraction]) -> bool:
+    return lcm(*(share.denominator for share in shares)) <= FINEST
 
 
 def _lasting(note: Sounded, after: Sounded | None) -> Sounded:
@@ -220,6 +246,9 @@ def _spelt(notes: Sequence[Sounded], end: Fraction, meter: Meter) -> Iterator[Li
     for note in notes:
         words += _rests(at, note.onset, meter)
         length = min(note.length, end - note.onset)
+        if length <= 0:
+            # Drawn over the last bar line: it belongs to what was not asked for.
+            continue
         words.append((note.onset, LineNote(note.pitch, length, note.accent)))
         at = note.onset + length
     words += _rests(at, end, meter)

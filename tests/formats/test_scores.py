@@ -16,6 +16,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.material import Line
 from ripresa.core.reading import read
+from ripresa.core.swing import Swing
 from ripresa.formats.midi import write_midi
 from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml import write_musicxml
@@ -83,9 +84,8 @@ def test_midi_keeps_every_onset(drill: Drill) -> None:
 @given(drills)
 @settings(max_examples=40, deadline=None)
 def test_musicxml_keeps_every_onset_but_swing(drill: Drill) -> None:
-    assume(drill.swing.ratio == 1)
     try:
-        round_trip(drill, write_musicxml, read_musicxml)
+        round_trip(replace(drill, swing=Swing()), write_musicxml, read_musicxml)
     except OutOfRange:
         assume(False)
 
