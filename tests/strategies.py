@@ -14,6 +14,7 @@ from ripresa.core.hands.by_order import RESTARTS
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
 from ripresa.core.material.line import AFTERS
+from ripresa.core.material.one_note import SAYS
 from ripresa.core.material.run import SHAPES
 from ripresa.core.meter import METERS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
@@ -80,8 +81,16 @@ cells = st.builds(
     bars=st.integers(1, 4),
     seed=st.integers(0, 99),
 )
+one_notes = st.builds(OneNote, beats=st.integers(1, 9), say=st.sampled_from(list(SAYS)))
 materials = st.one_of(
-    cells, scale_runs, arpeggios, sequences, counts, strums, lines, st.builds(OneNote, beats=st.integers(1, 9))
+    cells,
+    scale_runs,
+    arpeggios,
+    sequences,
+    counts,
+    strums,
+    lines,
+    st.builds(OneNote, beats=st.integers(1, 9), say=st.sampled_from(list(SAYS))),
 )
 hands = st.one_of(
     st.just(NoHands()),
@@ -128,6 +137,7 @@ drills = st.builds(
     articulation=st.sampled_from([F(1), F(3, 4), F(1, 2)]),
     breath=st.sampled_from([F(0), F(3), F(10)]),
     fingering=st.sampled_from(list(FINGERINGS)),
+    register=st.integers(-1, 1),
     folded=st.booleans(),
     purpose=st.text(max_size=40),
 )

@@ -24,7 +24,7 @@ DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
 MOST_LEGS = 400
 LONGEST_TEXT = 200
 LONGEST_BREATH = 60
-MOST_TAGS, LONGEST_TAG, MOST_STEPS = 12, 30, 16
+MOST_TAGS, LONGEST_TAG, MOST_STEPS, MOST_REGISTER = 12, 30, 16, 4
 
 Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
 Closing = Literal["by_seam", "own", "shared"]
@@ -119,6 +119,7 @@ class Drill:
         way_in: The steps by which it is learnt, in order; none is as the teacher says.
         tags: Words to find it by, up to 12 of up to 30 signs.
         fingering: Whether the usual fingering of the instrument is worked out.
+        register: Octaves by which all is moved, −4 to 4; onsets stay.
         folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
 
@@ -147,6 +148,7 @@ class Drill:
     way_in: tuple[Step, ...] = ()
     tags: tuple[str, ...] = ()
     fingering: Fingering = "none"
+    register: int = 0
     folded: bool = False
     purpose: str = ""
 
@@ -170,6 +172,10 @@ class Drill:
             )
         if len(self.way_in) > MOST_STEPS:
             raise OutOfRange(f"A way in has up to {MOST_STEPS} steps, not {len(self.way_in)}.", field="way_in")
+        if abs(self.register) > MOST_REGISTER:
+            raise OutOfRange(
+                f"A drill is moved by up to {MOST_REGISTER} octaves, not {self.register}.", field="register"
+            )
         if not 0 < self.articulation <= 1:
             raise OutOfRange(
                 f"A note sounds for a share of its length above 0 and up to 1, not {label(self.articulation)}.",

@@ -70,22 +70,40 @@ class Lead:
 
 
 @dataclass(frozen=True, slots=True)
+class BarSpan:
+    """A bar of a turn, or the part of it that is played.
+
+    Args:
+        at: When it begins, in seconds from the start of the turn.
+        number: Its number in the drill, from 1.
+        begin, end: The part of it, in beats from its start.
+    """
+
+    at: float
+    number: int
+    begin: float
+    end: float
+
+
+@dataclass(frozen=True, slots=True)
 class Performance:
     """One turn of the loop in seconds, and the lead before the first.
 
     Args:
         bpm: Tempo.
         loop_seconds: From the start of one turn to the start of the next.
-        bar_seconds: When each bar of a turn begins, the first at 0.
+        bars: The bars of a turn in order, the first at 0.
         tones, ticks: In order.
+        yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
     """
 
     bpm: Exact
     loop_seconds: float
-    bar_seconds: tuple[float, ...]
+    bars: tuple[BarSpan, ...]
     tones: tuple[Tone, ...]
     ticks: tuple[Tick, ...]
     lead: Lead
+    yours_from: float | None = None
 
 
 def perform(
@@ -117,7 +135,10 @@ def perform(
     return Performance(
         bpm=bpm,
         loop_seconds=float(span_seconds(reading.loop_beats, bpm)),
-        bar_seconds=tuple(float(span_seconds(bar * bar_length, bpm)) for bar in range(turn_bars)),
+        bars=tuple(
+            BarSpan(float(span_seconds(bar * bar_length, bpm)), bar + 1, 0.0, float(bar_length))
+            for bar in range(turn_bars)
+        ),
         tones=tuple(
             sorted(
                 [

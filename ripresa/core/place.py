@@ -33,6 +33,7 @@ class Place:
         pitch: Written pitch of a note, if it has one.
         accent: A level that the material itself asks for.
         chord: The chord that sounds, for what is strummed.
+        word: What is said there, if it is not the count.
         touch: How it is fingered, if that is worked out.
         statement: The statement of a line that it belongs to, from 0.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
@@ -51,6 +52,7 @@ class Place:
     chord: ChordSound | None = None
     statement: int | None = None
     touch: Touch | None = None
+    word: str | None = None
     on_grid: bool = True
 
 
@@ -96,6 +98,7 @@ class Slot:
     chord: ChordSound | None = None
     statement: int | None = None
     touch: Touch | None = None
+    word: str | None = None
 
 
 def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
@@ -148,6 +151,7 @@ class Cursor:
                 chord=chord,
                 statement=slot.statement,
                 touch=touch,
+                word=slot.word if on_grid else None,
                 on_grid=on_grid,
             )
             self._advance(piece)

@@ -211,7 +211,7 @@ def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass
     found: list[NotePass] = []
     for leg in drill.legs:
         if leg not in known:
-            made = drill.material.pass_for(leg.divisions, instrument, meter)
+            made = drill.material.pass_for(leg.divisions, instrument, meter).moved(drill.register)
             known[leg] = made.folded(instrument) if drill.folded else made
         found.append(known[leg])
         total += len(found[-1].notes)
@@ -269,7 +269,7 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             beat=place.beat,
             slot=place.slot,
             division=place.division,
-            count=drill.counting.word(place.division, place.beat, place.slot),
+            count=place.word or drill.counting.word(place.division, place.beat, place.slot),
             kind="air" if place.kind == "rest" and stroke else place.kind,
             pitch=place.pitch,
             stroke=None if stroke == SLUR else stroke,

@@ -184,7 +184,9 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
 def _shortest_slots(reading: Reading) -> list[Fraction]:
     """Return the beats of the shortest even slot that a note of each leg stands on."""
     found = [reading.meter.bar_length for _ in reading.legs]
-    for event in reading.notes:
+    # Notes of one leg, division and beat of the bar stand on equal slots: one of them is enough.
+    different = {(event.leg, event.division, event.beat): event for event in reading.notes}
+    for event in different.values():
         found[event.leg] = min(found[event.leg], reading.slot_beats(event))
     return found
 
@@ -204,9 +206,11 @@ def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction, tuple[Fract
     """
     known: set[tuple[Fraction, Fraction]] = set()
     for before, after in _neighbours(reading):
-        slots = (reading.slot_beats(before), reading.slot_beats(after))
+        if before.division is after.division or before.division == after.division:
+            continue
         pair = (before.division, after.division)
-        if slots[0] != slots[1] and pair[0] != pair[1] and pair not in known:
+        slots = (reading.slot_beats(before), reading.slot_beats(after))
+        if slots[0] != slots[1] and pair not in known:
             known.add(pair)
             yield (*pair, slots)
 

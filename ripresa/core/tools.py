@@ -6,6 +6,7 @@ from fractions import Fraction
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
+from ripresa.core.hands import ByOrder, ByPlace, Economy
 from ripresa.core.material import Line, own_rhythm
 from ripresa.core.material.line_text import LineNote, parse_line, without_bars, write_line
 from ripresa.core.meter import Meter, meter_named
@@ -111,6 +112,26 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
     if own_rhythm(drill.material):
         return replace(drill, meter=name)
     return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
+
+
+#: What each symbol is in the mirror; others stay.
+_MIRROR = {"R": "L", "L": "R", "D": "U", "U": "D"}
+
+
+def mirrored(drill: Drill) -> Drill:
+    """Return a drill with the other lead: right for left, down for up.
+
+    Raises:
+        OutOfRange: No hand is written that has another side.
+    """
+    hands = drill.hands
+    if isinstance(hands, ByPlace | Economy):
+        return replace(drill, hands=replace(hands, lead="up" if hands.lead == "down" else "down"))
+    if isinstance(hands, ByOrder) and set(hands.cycle) & set(_MIRROR):
+        return replace(drill, hands=replace(hands, cycle=tuple(_MIRROR.get(one, one) for one in hands.cycle)))
+    raise OutOfRange(
+        "No hands are written that could be turned over. Choose a cycle with R and L, or D and U.", field="hands.kind"
+    )
 
 
 def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:

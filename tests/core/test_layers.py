@@ -10,11 +10,13 @@ from ripresa.core.accents import EveryNth, NoAccents
 from ripresa.core.body import Body
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
-from ripresa.core.hands import ByOrder, ByPlace, NoHands
-from ripresa.core.material import Count, OneNote
+from ripresa.core.hands import ByOrder, ByPlace, Hands, NoHands
+from ripresa.core.material import Count, OneNote, ScaleRun
+from ripresa.core.material.one_note import SAYS
 from ripresa.core.performance import perform
 from ripresa.core.reading import Reading, read
 from ripresa.core.reduce import Reduce
+from ripresa.core.tools import mirrored
 from ripresa.core.way_in import SCHOOLS, leading, reduce_of
 from tests.strategies import drills, legs
 
@@ -121,3 +123,42 @@ def test_too_many_or_long_words_are_refused(parts: dict[str, tuple[str, ...]], f
     with pytest.raises(OutOfRange) as refused:
         Drill(**parts)  # type: ignore[arg-type]
     assert refused.value.field == field
+
+
+def test_letters_are_said_forward_and_backward_from_any_start() -> None:
+    said = {
+        say: " ".join(event.count for event in read(Drill(material=OneNote(2, say=say, first="F"), legs=legs(4))).notes)
+        for say in SAYS
+    }
+    assert said["forward"] == "F G A B C D E F"
+    assert said["backward"] == "F E D C B A G F"
+    assert said["count"] == "1 e & a 2 e & a"
+    with pytest.raises(OutOfRange, match="“H” is not a letter of a note"):
+        OneNote(first="H")
+
+
+def test_another_register_keeps_every_onset() -> None:
+    low = read(Drill(material=ScaleRun(), legs=legs(3), instrument="piano"))
+    high = read(Drill(material=ScaleRun(), legs=legs(3), instrument="piano", register=2))
+    assert onsets(low) == onsets(high)
+    assert {b.pitch.midi - a.pitch.midi for a, b in zip(low.notes, high.notes, strict=True) if a.pitch and b.pitch} == {
+        24
+    }
+
+
+@pytest.mark.parametrize(
+    ("hands", "turned"),
+    [
+        (ByOrder(cycle=("R", "L", "L")), ByOrder(cycle=("L", "R", "R"))),
+        (ByPlace(), ByPlace(lead="up")),
+    ],
+)
+def test_the_other_hand_leads_and_back(hands: Hands, turned: Hands) -> None:
+    drill = replace(FOUR, hands=hands)
+    assert mirrored(drill).hands == turned
+    assert mirrored(mirrored(drill)) == drill
+
+
+def test_a_tongue_has_no_other_side() -> None:
+    with pytest.raises(OutOfRange, match="No hands are written that could be turned over"):
+        mirrored(replace(FOUR, hands=ByOrder(cycle=("T", "K"))))

@@ -1,13 +1,16 @@
 import io
 import json
+from typing import Any
 
 import mido
 import pytest
 from flask.testing import FlaskClient
 
 from ripresa.core.drill import Drill
+from ripresa.core.material import OneNote
 from ripresa.formats.drill_file import FORMAT, plain
 from tests.conftest import Studio
+from tests.strategies import legs
 
 
 def body(**parts: object) -> dict[str, object]:
@@ -154,3 +157,25 @@ def test_a_drill_is_put_away_and_taken_back(client: FlaskClient, studio: Studio)
     client.put(address, json={"archived": False})
     assert titles("/api/drills") == ["Slip steps"]
     assert client.put("/api/drills/99/archived", json={"archived": True}).status_code == 404
+
+
+def performed(client: FlaskClient, **body: object) -> Any:
+    drill = plain(Drill(material=OneNote(beats=4), legs=legs(2, 3)))
+    return client.post("/api/performance", json={"drill": drill, **body}).get_json()
+
+
+def test_a_part_goes_round_and_is_practice(client: FlaskClient) -> None:
+    whole = performed(client)
+    assert (whole["is_practice"], whole["bars"], whole["seams"]) == (False, 2, ["the seam 1 to 2"])
+    for loop in ({"kind": "bars", "first": 2, "last": 2}, {"kind": "seam", "seam": 0}):
+        part = performed(client, loop=loop)
+        assert part["is_practice"] is True
+        assert part["performance"]["loop_seconds"] < whole["performance"]["loop_seconds"]
+    assert performed(client, turns=1)["performance"]["yours_from"] == whole["performance"]["loop_seconds"]
+    assert performed(client, step="hits")["reading"]["notes"] == 8
+    assert performed(client, unmoved=True)["is_practice"] is False
+
+
+def test_a_part_that_is_not_there_is_refused(client: FlaskClient) -> None:
+    assert performed(client, loop={"kind": "seam", "seam": 1})["message"].startswith("This drill has 1 seam")
+    assert performed(client, loop={"kind": "bars", "first": 1, "last": 3})["field"] == "loop"

@@ -567,6 +567,8 @@ export interface components {
             swings: components["schemas"]["Choice"][];
             /** Mixes */
             mixes: components["schemas"]["Choice"][];
+            /** Says */
+            says: components["schemas"]["Choice"][];
             /** Rhythms */
             rhythms: components["schemas"]["Choice"][];
             /** Afters */
@@ -1085,6 +1087,7 @@ export interface components {
          *         way_in: The steps by which it is learnt, in order; none is as the teacher says.
          *         tags: Words to find it by, up to 12 of up to 30 signs.
          *         fingering: Whether the usual fingering of the instrument is worked out.
+         *         register: Octaves by which all is moved, −4 to 4; onsets stay.
          *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
          *
@@ -1238,6 +1241,11 @@ export interface components {
              * @enum {string}
              */
             fingering: "none" | "usual";
+            /**
+             * Register
+             * @default 0
+             */
+            register: number;
             /**
              * Folded
              * @default false
@@ -1444,9 +1452,11 @@ export interface components {
          *
          *     Args:
          *         beats: Length of a leg in beats, 1 to 256.
+         *         say: The count words, or the letters of the notes in turn, forward or backward.
+         *         first: The letter that is said first, A to G.
          *
          *     Raises:
-         *         OutOfRange: Fewer or more beats than that.
+         *         OutOfRange: Fewer or more beats than that, or another letter.
          */
         OneNote: {
             /**
@@ -1454,6 +1464,17 @@ export interface components {
              * @default 4
              */
             beats: number;
+            /**
+             * Say
+             * @default count
+             * @enum {string}
+             */
+            say: "count" | "forward" | "backward";
+            /**
+             * First
+             * @default C
+             */
+            first: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2047,7 +2068,7 @@ export interface components {
         };
         /**
          * PerformanceShape
-         * @description A reading in seconds, the reading to draw beside it, and the tempi one press away.
+         * @description A reading in seconds, the reading beside it, the seams that can go round, and the tempi one press away.
          */
         PerformanceShape: {
             performance: components["schemas"]["Performance"];
@@ -2057,10 +2078,35 @@ export interface components {
              * @enum {string}
              */
             voice: "pluck" | "keys" | "wind";
+            /** Bars */
+            bars: number;
+            /** Seams */
+            seams: string[];
+            /** Is Practice */
+            is_practice: boolean;
             /** Slower */
             slower: string;
             /** Faster */
             faster: string;
+        };
+        /**
+         * BarSpan
+         * @description A bar of a turn, or the part of it that is played.
+         *
+         *     Args:
+         *         at: When it begins, in seconds from the start of the turn.
+         *         number: Its number in the drill, from 1.
+         *         begin, end: The part of it, in beats from its start.
+         */
+        BarSpan: {
+            /** At */
+            at: number;
+            /** Number */
+            number: number;
+            /** Begin */
+            begin: number;
+            /** End */
+            end: number;
         };
         /**
          * CountWord
@@ -2097,21 +2143,24 @@ export interface components {
          *     Args:
          *         bpm: Tempo.
          *         loop_seconds: From the start of one turn to the start of the next.
-         *         bar_seconds: When each bar of a turn begins, the first at 0.
+         *         bars: The bars of a turn in order, the first at 0.
          *         tones, ticks: In order.
+         *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
          */
         Performance: {
             /** Bpm */
             bpm: string;
             /** Loop Seconds */
             loop_seconds: number;
-            /** Bar Seconds */
-            bar_seconds: number[];
+            /** Bars */
+            bars: components["schemas"]["BarSpan"][];
             /** Tones */
             tones: components["schemas"]["Tone"][];
             /** Ticks */
             ticks: components["schemas"]["Tick"][];
             lead: components["schemas"]["Lead"];
+            /** Yours From */
+            yours_from?: number | null;
         };
         /**
          * Tick
@@ -2152,6 +2201,9 @@ export interface components {
         /**
          * PerformanceBody
          * @description A drill at a tempo, with what comes before it and another click if wanted.
+         *
+         *     For practice: a step of its way in, a part that goes round, as it was before
+         *     it was moved, or in turn with the teacher.
          */
         PerformanceBody: {
             drill: components["schemas"]["Drill"];
@@ -2168,6 +2220,45 @@ export interface components {
              * @default 1
              */
             count_bars: number;
+            /** Step */
+            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
+            /** Loop */
+            loop?: (components["schemas"]["BarsLoop"] | components["schemas"]["SeamLoop"]) | null;
+            /**
+             * Unmoved
+             * @default false
+             */
+            unmoved: boolean;
+            /** Turns */
+            turns?: number | null;
+        };
+        /**
+         * BarsLoop
+         * @description Bars that go round, from 1.
+         */
+        BarsLoop: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bars";
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
+         * SeamLoop
+         * @description The change between two legs with the beat on either side, from 0.
+         */
+        SeamLoop: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "seam";
+            /** Seam */
+            seam: number;
         };
         /**
          * Amount
@@ -2199,7 +2290,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "grid";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "grid" | "mirror";
             /**
              * Bar
              * @default 1

@@ -14,6 +14,7 @@ export const CHOICES: Choices = {
   ways: [choice("up"), choice("there_and_back", "up and back")],
   patterns: [choice("1 2 3 4", "quarters"), choice("1 & 2 & 3 & 4 &", "eighths")],
   swings: [choice("1", "straight"), choice("2", "with a swing of 2:1")],
+  says: [choice("count", "counted"), choice("forward", "with the letters forward")],
   mixes: [choice("all", "in every combination"), choice("drawn", "drawn by lot")],
   rhythms: [choice("legs", "one note a slot"), choice("own", "in its own rhythm")],
   afters: [choice("open", "left open"), choice("home", "again until it comes home")],
@@ -82,6 +83,7 @@ export const DRILL: Drill = {
   way_in: [],
   tags: [],
   fingering: "none",
+  register: 0,
   folded: false,
   purpose: "",
 };

@@ -40,7 +40,7 @@ describe("bar lines", () => {
   it("does not move when the tempo changes on it", () => {
     const slower = scoreOf(0.75);
     const next = takeOver(started, slower, nextBarLine(started, 12.3));
-    expect(next.base + (slower.bar_seconds[1] ?? 0)).toBe(14);
+    expect(next.base + (slower.bars[1]?.at ?? 0)).toBe(14);
     expect(soundings(next, 14, 15).map((one) => one.at)).toContain(14);
     expect(positionIn(next, 14)).toMatchObject({ turn: 0, within: 3 });
   });
@@ -55,5 +55,17 @@ describe("firstAt", () => {
   it("finds the first item at or after a time", () => {
     const items = [0, 1, 1, 2].map((at) => ({ at }));
     expect([-1, 0, 0.5, 1, 2, 3].map((at) => firstAt(items, at))).toEqual([0, 0, 1, 1, 3, 4]);
+  });
+});
+
+describe("taking over with a part that goes round", () => {
+  it("goes on in the bar of the same number, and begins where there is none", () => {
+    const old = opening(score, 10);
+    const line = { bar: 1, at: 15 };
+    const part = { ...score, bars: [{ at: 0, number: 2, begin: 0, end: 4 }] };
+    expect(takeOver(old, part, line).base).toBe(15);
+    expect(takeOver(old, score, line).base).toBe(15 - (score.bars[1]?.at ?? 0));
+    const other = { ...part, bars: [{ at: 0, number: 9, begin: 0, end: 4 }] };
+    expect(takeOver(old, other, line).base).toBe(15);
   });
 });

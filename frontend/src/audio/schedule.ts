@@ -62,16 +62,20 @@ export function nextBarLine(stretch: Stretch, at: Seconds): { bar: number; at: S
   const { score, base } = stretch;
   if (at <= base) return { bar: 0, at: base };
   const { turn, within } = positionIn(stretch, at);
-  const bar = score.bar_seconds.findIndex((start) => start >= within - 1e-9);
+  const bar = score.bars.findIndex((one) => one.at >= within - 1e-9);
   const start = base + turn * score.loop_seconds;
   return bar < 0
     ? { bar: 0, at: start + score.loop_seconds }
-    : { bar, at: start + (score.bar_seconds[bar] ?? 0) };
+    : { bar, at: start + (score.bars[bar]?.at ?? 0) };
 }
 
-/** The stretch of a changed score that takes over at a bar line; the line itself does not move. */
+/**
+ * The stretch of a changed score that takes over at a bar line; the line itself does not move. It goes on with the
+ * bar of the same number where it has one, else it begins.
+ */
 export function takeOver(old: Stretch, score: Score, line: { bar: number; at: Seconds }): Stretch {
-  const within = score.bar_seconds[line.bar] ?? 0;
+  const number = old.score.bars[line.bar]?.number;
+  const within = score.bars.find((bar) => bar.number === number)?.at ?? 0;
   return { score, base: line.at - within, from: line.at, withLead: old.withLead && line.at <= old.base };
 }
 

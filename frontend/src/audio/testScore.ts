@@ -8,7 +8,11 @@ export function scoreOf(beat: number): Score {
   return {
     bpm: String(60 / beat),
     loop_seconds: bars * 4 * beat,
-    bar_seconds: [0, 4 * beat],
+    bars: [
+      { at: 0, number: 1, begin: 0, end: 4 },
+      { at: 4 * beat, number: 2, begin: 0, end: 4 },
+    ],
+    yours_from: null,
     tones: Array.from({ length: bars * 8 }, (_, number) => ({
       event: number,
       at: (number * beat) / 2,

@@ -1,5 +1,6 @@
 """What material hands to a reading: the notes of one pass, in order, without time."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -36,17 +37,30 @@ class NotePass:
         """Its notes, and the closing tonic if there is one, whether it is played or not."""
         return self.notes if self.closing is None else (*self.notes, self.closing)
 
+    def moved(self, octaves: int) -> "NotePass":
+        """Return the pass so many octaves higher: the same onsets in another register."""
+        if not octaves:
+            return self
+
+        def move(pitch: Pitch | None) -> Pitch | None:
+            return replace(pitch, octave=pitch.octave + octaves) if pitch else None
+
+        return self._mapped(move)
+
     def folded(self, instrument: Instrument) -> "NotePass":
-        """Return the pass with what is out of range moved into it by octaves, and how many notes that were."""
+        """Return the pass with what is out of range moved into it by octaves; its description says how many notes."""
 
         def fold(pitch: Pitch | None) -> Pitch | None:
             return instrument.folded(pitch) if pitch else None
 
         moved = sum(bool(pitch) and fold(pitch) != pitch for pitch in self.notes)
+        described = self.described + (f", {plural(moved, 'note')} folded" if moved else "")
+        return replace(self._mapped(fold), described=described)
+
+    def _mapped(self, change: Callable[[Pitch | None], Pitch | None]) -> "NotePass":
         return replace(
             self,
-            notes=tuple(fold(pitch) for pitch in self.notes),
-            closing=fold(self.closing),
-            described=self.described + (f", {plural(moved, 'note')} folded" if moved else ""),
-            rhythm=tuple(replace(slot, pitch=fold(slot.pitch)) for slot in self.rhythm),
+            notes=tuple(change(pitch) for pitch in self.notes),
+            closing=change(self.closing),
+            rhythm=tuple(replace(slot, pitch=change(slot.pitch)) for slot in self.rhythm),
         )

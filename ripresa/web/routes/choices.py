@@ -19,6 +19,7 @@ from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material.cells import MIXES
 from ripresa.core.material.line import AFTERS, RHYTHMS
+from ripresa.core.material.one_note import SAYS
 from ripresa.core.material.run import SHAPES, TOPS
 from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
 from ripresa.core.material.sequence import FIGURES, WAYS
@@ -73,6 +74,7 @@ class Choices(BaseModel):
     patterns: list[Choice]
     swings: list[Choice]
     mixes: list[Choice]
+    says: list[Choice]
     rhythms: list[Choice]
     afters: list[Choice]
     shapes: list[Choice]
@@ -127,6 +129,7 @@ def list_choices() -> Response:
             patterns=[Choice(value=text, label=name, why=why) for text, name, why in PATTERNS.values()],
             swings=[Choice(value=str(ratio), label=name, why=why) for ratio, name, why in RATIOS],
             mixes=_named(MIXES),
+            says=_named(SAYS),
             rhythms=_named(RHYTHMS),
             afters=_named(AFTERS),
             shapes=_named(SHAPES),

@@ -1,17 +1,20 @@
 """Readings and performances of a drill that need not be kept yet."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from flask import Response
 from flask_openapi import APIBlueprint
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ripresa.core.click import NamedClick
 from ripresa.core.drill import Drill
-from ripresa.core.exact import label, parse_amount
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import label, parse_amount, plural
 from ripresa.core.performance import Performance, perform
-from ripresa.core.reading import read
+from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, within
+from ripresa.core.reading import Reading, read
 from ripresa.core.tempo import check_bpm, neighbours
+from ripresa.core.way_in import Step
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
@@ -26,22 +29,48 @@ class ReadingBody(BaseModel):
     bpm: WireExact | None = None
 
 
+class BarsLoop(BaseModel):
+    """Bars that go round, from 1."""
+
+    kind: Literal["bars"] = "bars"
+    first: int
+    last: int
+
+
+class SeamLoop(BaseModel):
+    """The change between two legs with the beat on either side, from 0."""
+
+    kind: Literal["seam"] = "seam"
+    seam: int
+
+
 class PerformanceBody(BaseModel):
-    """A drill at a tempo, with what comes before it and another click if wanted."""
+    """A drill at a tempo, with what comes before it and another click if wanted.
+
+    For practice: a step of its way in, a part that goes round, as it was before
+    it was moved, or in turn with the teacher.
+    """
 
     drill: Drill
     bpm: WireExact | None = None
     click: NamedClick | None = None
     listen_bars: int = 0
     count_bars: int = 1
+    step: Step | None = None
+    loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
+    unmoved: bool = False
+    turns: int | None = None
 
 
 class PerformanceShape(BaseModel):
-    """A reading in seconds, the reading to draw beside it, and the tempi one press away."""
+    """A reading in seconds, the reading beside it, the seams that can go round, and the tempi one press away."""
 
     performance: Performance
     reading: ReadingShape
     voice: Literal["pluck", "keys", "wind"]
+    bars: int
+    seams: list[str]
+    is_practice: bool
     slower: WireExact
     faster: WireExact
 
@@ -69,19 +98,37 @@ def show_reading(body: ReadingBody) -> Response:
 @api.post("/performance", responses={200: PerformanceShape})
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
-    reading = read(body.drill)
+    drill = before_it_was_moved(body.drill) if body.unmoved else body.drill
+    reading = read(at_step(drill, body.step) if body.step else drill)
     bpm = check_bpm(body.bpm or body.drill.bpm)
     performance = perform(reading, bpm, click=body.click, listen_bars=body.listen_bars, count_bars=body.count_bars)
+    if body.loop:
+        performance = within(reading, performance, _window(reading, body.loop))
+    if body.turns is not None:
+        performance = in_turn(performance, body.turns)
     slower, faster = neighbours(bpm)
     return answer(
         PerformanceShape(
             performance=performance,
             reading=reading_shape(reading, bpm),
             voice=reading.instrument.voice,
+            bars=int(reading.loop_beats / reading.meter.bar_length),
+            seams=[seam.name for seam in seams(reading)],
+            # What differs from the drill as it is kept cannot be held against it.
+            is_practice=reading.drill != body.drill or body.loop is not None or body.turns is not None,
             slower=slower,
             faster=faster,
         )
     )
+
+
+def _window(reading: Reading, loop: BarsLoop | SeamLoop) -> Window:
+    if isinstance(loop, BarsLoop):
+        return bars_window(reading, loop.first, loop.last)
+    found = seams(reading)
+    if not 0 <= loop.seam < len(found):
+        raise OutOfRange(f"This drill has {plural(len(found), 'seam')} between legs. Choose one of them.", field="loop")
+    return found[loop.seam]
 
 
 @api.get("/amount", responses={200: Amount})

@@ -9,12 +9,12 @@ from pydantic import BaseModel
 from ripresa.core.drill import Drill
 from ripresa.core.pressing import gridded, pressed
 from ripresa.core.reading import read
-from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, trimmed, with_cells
+from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 from ripresa.web.answers import answer
 
 api = APIBlueprint("tools", __name__, url_prefix="/api")
 
-Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "grid"]
+Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "grid", "mirror"]
 
 
 class ToolBody(BaseModel):
@@ -67,5 +67,7 @@ def _changed(body: ToolBody) -> Drill:
             return pressed(body.drill, body.event)
         case "grid":
             return gridded(body.drill, body.count)
+        case "mirror":
+            return mirrored(body.drill)
         case _:
             assert_never(body.tool)

@@ -42,6 +42,11 @@ def _landing(line: Line, division: Fraction, reading: Reading) -> HomeShape:
             f"Played again and again it comes home after {plural(home.bars, 'bar')}, "
             f"{plural(home.groups, 'statement')}; the second enters on {enters.place}."
         )
+    if slots % division.numerator == 0:
+        beats = slots / division
+        sentences.append(
+            f"It lasts {plural(beats, 'beat')} and comes home on a beat each time: nothing is displaced against it."
+        )
     if not line.through:
         sentences.append(_ends("Twice as fast it ends on", slots, 2 * division, reading))
     return HomeShape(title=f"Landing, {division_label(division)} a beat", sentences=sentences, starts="")

@@ -199,12 +199,13 @@ def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
         start = (bar - 1) * meter.bar_length
         events = [event for _, event in pairs]
         end = events[-1].onset + events[-1].length
+        shapes = [_event(event, start, breaths) for event in events]
         yield RowShape(
             leg=leg,
             bar=bar,
             first=pairs[0][0],
             bays=bays,
-            events=[_event(event, start, breaths) for event in events],
+            events=shapes,
             clicks=[
                 ClickShape(x=float(onset - start), level=level)
                 for onset, level in clicks.get(bar, ())
@@ -213,7 +214,7 @@ def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
             groups=_groups(reading, events, start),
             breaths=[float(event.onset - start) for event in events if event.onset in breaths],
             lines=[LineShape(name=name, marks=_marks(marks, events, start)) for name, marks in under],
-            words=_words(events, breaths),
+            words=", ".join(shape.words for shape in shapes),
         )
 
 
@@ -274,10 +275,6 @@ def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[Grou
 def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
     size = getattr(reading.drill.accents, "size", 0)
     return bool(size) and any(division % size != 0 for division in divisions)
-
-
-def _words(events: list[Event], breaths: set[Fraction]) -> str:
-    return ", ".join(_said(event, breaths) for event in events)
 
 
 def _said(event: Event, breaths: set[Fraction]) -> str:

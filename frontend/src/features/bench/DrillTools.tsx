@@ -9,6 +9,7 @@ type Props = { drill: Drill; use: ReturnType<typeof useTool> };
 const FOR_ALL: [Tool["tool"], string][] = [
   ["double", "Twice as fast"],
   ["halve", "Half as fast"],
+  ["mirror", "The other hand leads"],
 ];
 const FOR_LINES: [Tool["tool"], string][] = [
   ["backwards", "Backwards"],

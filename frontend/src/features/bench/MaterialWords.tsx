@@ -82,7 +82,7 @@ const FRESH: Record<Material["kind"], Material> = {
     around: false,
     through: "",
   },
-  one_note: { kind: "one_note", beats: 8 },
+  one_note: { kind: "one_note", beats: 8, say: "count", first: "C" },
 };
 
 type Props = { material: Material; choices: Choices; onChange: (material: Material) => void };
@@ -124,11 +124,15 @@ function Words({ material, choices, onChange }: Props) {
     case "line":
       return <LineWords line={material} choices={choices} onChange={onChange} />;
     case "one_note":
-      return <BeatWords note={material} onChange={onChange} />;
+      return <BeatWords note={material} choices={choices} onChange={onChange} />;
   }
 }
 
-function BeatWords({ note, onChange }: { note: OneNote; onChange: (note: OneNote) => void }) {
+type BeatProps = { note: OneNote; choices: Choices; onChange: (note: OneNote) => void };
+
+const LETTERS = [..."ABCDEFG"].map((letter) => ({ value: letter, label: letter, why: "" }));
+
+function BeatWords({ note, choices, onChange }: BeatProps) {
   return (
     <>
       for{" "}
@@ -140,7 +144,27 @@ function BeatWords({ note, onChange }: { note: OneNote; onChange: (note: OneNote
         hint="How many beats each leg lasts."
         onChange={(text) => onChange({ ...note, beats: typedCount(text) })}
       />{" "}
-      beats a leg
+      beats a leg,{" "}
+      <BriefSelect
+        label="what is said"
+        field="material.say"
+        value={note.say}
+        choices={choices.says}
+        onChange={(say) => onChange({ ...note, say: say as OneNote["say"] })}
+      />
+      {note.say !== "count" && (
+        <>
+          {" "}
+          from{" "}
+          <BriefSelect
+            label="first letter"
+            field="material.first"
+            value={note.first}
+            choices={LETTERS}
+            onChange={(first) => onChange({ ...note, first })}
+          />
+        </>
+      )}
     </>
   );
 }

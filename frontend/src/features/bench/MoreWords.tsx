@@ -23,6 +23,15 @@ const FOLDED = [
   { value: "no", label: "as written", why: "Notes out of range are told." },
 ];
 
+const REGISTERS = [3, 2, 1, 0, -1, -2, -3].map((octaves) => ({
+  value: String(octaves),
+  label:
+    octaves === 0
+      ? "where it lies"
+      : `${Math.abs(octaves) === 1 ? "an octave" : `${Math.abs(octaves)} octaves`} ${octaves > 0 ? "higher" : "lower"}`,
+  why: octaves === 0 ? "As the instrument has it." : "The same onsets in another register.",
+}));
+
 const PARTS: Part[] = [
   {
     offer: "swing",
@@ -127,6 +136,21 @@ const PARTS: Part[] = [
     isUsed: (drill) => drill.tags.length > 0,
     start: { tags: ["new"] },
     words: (props) => <TagWords {...props} />,
+  },
+  {
+    offer: "another register",
+    why: "The same, an octave or more higher or lower.",
+    isUsed: (drill) => drill.register !== 0,
+    start: { register: 1 },
+    words: ({ drill, onChange }) => (
+      <BriefSelect
+        label="register"
+        field="register"
+        value={String(drill.register)}
+        choices={REGISTERS}
+        onChange={(value) => onChange({ register: Number(value) }, "register")}
+      />
+    ),
   },
   {
     offer: "folding into the range",

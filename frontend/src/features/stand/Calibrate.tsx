@@ -14,7 +14,7 @@ const BEATS = 16;
 /** A plain click, so many beats at a calm tempo: what is tapped along to. */
 const CLICK: Drill = {
   title: "Latency",
-  material: { kind: "one_note", beats: BEATS },
+  material: { kind: "one_note", say: "count", first: "C", beats: BEATS },
   legs: [{ division: "1", following: [] }],
   bpm: "90",
   meter: "4/4",
@@ -34,6 +34,7 @@ const CLICK: Drill = {
   way_in: [],
   tags: [],
   fingering: "none",
+  register: 0,
   folded: false,
   purpose: "",
 };
@@ -43,7 +44,7 @@ type Props = { onClose: () => void; onMeasured: (latency: Latency) => void };
 /** Measures how late taps arrive, from tapping along with a click. */
 export function Calibrate({ onClose, onMeasured }: Props) {
   const score = useQuery(
-    performanceQuery({ drill: CLICK, bpm: null, click: null, listen_bars: 0, count_bars: 1 }),
+    performanceQuery({ drill: CLICK, bpm: null, click: null, listen_bars: 0, count_bars: 1, unmoved: false }),
   );
   const player = useRef<Player | null>(null);
   const taps = useRef<number[]>([]);

@@ -7,13 +7,20 @@ import { useWidth } from "../../ui/useWidth";
 
 export type RailHandle = { show: (position: Position | null) => void };
 
-type Props = { reading: Reading; large: boolean; short: boolean; ref: Ref<RailHandle> };
+type Props = {
+  reading: Reading;
+  large: boolean;
+  short: boolean;
+  /** Nothing is shown of it: who plays has to find the beat by ear. */
+  hidden: boolean;
+  ref: Ref<RailHandle>;
+};
 
 /**
  * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
  * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
  */
-export function StandRail({ reading, large, short, ref }: Props) {
+export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const pegs = useRef<HTMLDivElement>(null);
   const line = useRef<HTMLDivElement>(null);
@@ -45,10 +52,11 @@ export function StandRail({ reading, large, short, ref }: Props) {
       const { score } = position.stretch;
       const { within } = position;
       const tone = score.tones[firstAt(score.tones, within + 1e-6) - 1];
-      const ends = score.bar_seconds.findIndex((start) => start > within + 1e-6);
-      const number = ends < 0 ? score.bar_seconds.length : ends;
-      const from = score.bar_seconds[number - 1] ?? 0;
-      const to = score.bar_seconds[number] ?? score.loop_seconds;
+      const index = score.bars.findLastIndex((one) => one.at <= within + 1e-6);
+      const span = score.bars[index];
+      if (!span) return;
+      const { number, at: from } = span;
+      const to = score.bars[index + 1]?.at ?? score.loop_seconds;
       // A bar may hold the end of one leg and the beginning of the next: two rows of the same number.
       const at = reading.rows.findLastIndex(
         (row) => row.bar < number || (row.bar === number && row.first <= (tone?.event ?? 0)),
@@ -56,7 +64,7 @@ export function StandRail({ reading, large, short, ref }: Props) {
       setRowIndex(Math.max(0, at));
       light(tone?.event ?? -1);
       if (bar) {
-        const x = place.x(((within - from) / (to - from)) * reading.beats_a_bar);
+        const x = place.x(span.begin + ((within - from) / (to - from)) * (span.end - span.begin));
         bar.hidden = false;
         keepInSight(pegs.current, x);
         bar.style.transform = `translate(${x}px, ${(Math.max(0, at) % 2) * (place.height + 8)}px)`;
@@ -70,6 +78,12 @@ export function StandRail({ reading, large, short, ref }: Props) {
   // The row after the last is the first again, for what goes round.
   if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
   if (even >= reading.rows.length) rows[0] = reading.rows[0];
+  if (hidden)
+    return (
+      <p className="card-plain text-soft">
+        The rail is hidden. Where is beat 1? Press “Reveal” to hear the click and see it.
+      </p>
+    );
   return (
     <div className="card-plain">
       <div ref={box} />

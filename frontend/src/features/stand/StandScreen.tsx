@@ -9,6 +9,8 @@ import { Problem } from "../../ui/Problem";
 import { AfterTheTake } from "./AfterTheTake";
 import { Calibrate } from "./Calibrate";
 import { keptLatency } from "./latency";
+import { PracticeWords } from "./PracticeWords";
+import { ALL_OF_IT, loopOf } from "./practice";
 import type { Run } from "./runs";
 import { type RailHandle, StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
@@ -41,25 +43,37 @@ export function StandScreen(props: Props) {
   const [calibrating, setCalibrating] = useState(false);
   const [latency, setLatency] = useState(keptLatency);
   const [run, setRun] = useState<Run | null>(null);
+  const [practice, setPractice] = useState(ALL_OF_IT);
+  const isHidden = practice.beat === "hidden";
   const rail = useRef<RailHandle>(null);
   const performance = useQuery({
     ...performanceQuery({
       drill: subject.drill,
       bpm,
       click: { kind: "named", plan: subject.click },
-      listen_bars: count.listen,
-      count_bars: count.count,
+      // Who has to find the beat gets no count that gives it away.
+      listen_bars: isHidden ? 0 : count.listen,
+      count_bars: isHidden ? 0 : count.count,
+      step: practice.step,
+      loop: loopOf(practice.loop),
+      unmoved: practice.unmoved,
+      turns: practice.turns,
     }),
     placeholderData: keepPreviousData,
   });
+  // What was hidden at first is not held against anyone, though it was revealed.
+  const isPractice = (performance.data?.is_practice ?? false) || practice.beat !== "shown";
   const takes = useTakes(subject, source, latency, choices);
   const stand = useStand({
     performance: performance.data,
-    passes: count.passes,
-    clickMuted: muted.click,
+    // A part of it goes round until someone stops it.
+    passes: isPractice ? null : count.passes,
+    clickMuted: muted.click || isHidden,
     notesMuted: muted.notes,
     onFrame: (position) => rail.current?.show(position),
     onEnd: (ended) => {
+      if (practice.beat === "revealed") setPractice({ ...practice, beat: "shown" });
+      if (isPractice) return;
       setRun(ended);
       if (subject.studentId !== null) void takes.finish(ended);
     },
@@ -96,7 +110,7 @@ export function StandScreen(props: Props) {
         above={props.above}
         reading={reading}
         moment={stand.moment}
-        passes={count.passes}
+        passes={isPractice ? null : count.passes}
         large={large}
         words={
           <StandWords
@@ -115,8 +129,23 @@ export function StandScreen(props: Props) {
         reading={reading}
         large={large}
         short={takes.judged !== null && !stand.isPlaying}
+        hidden={isHidden}
         ref={rail}
       />
+      {!large && (
+        <PracticeWords
+          drill={subject.drill}
+          choices={choices}
+          performance={performance.data}
+          practice={practice}
+          onPractice={setPractice}
+        />
+      )}
+      {isPractice && (
+        <p className="text-soft" role="status">
+          Practice: it goes round until you stop it, and nothing is measured.
+        </p>
+      )}
       {stand.message && (
         <p role="alert" className="bg-care text-care-text rounded-lg px-3 py-2 font-semibold">
           {stand.message}

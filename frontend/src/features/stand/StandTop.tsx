@@ -77,7 +77,8 @@ function Where({ moment, bars, barsSaid, passes, large }: WhereProps) {
       return (
         <>
           <p className={size}>
-            bar {moment.bar} <span className="text-soft">of {bars}</span>
+            {moment.word === "" ? "" : `${moment.word}: `}bar {moment.bar}{" "}
+            <span className="text-soft">of {bars}</span>
           </p>
           <p className="text-soft">
             pass {moment.pass}

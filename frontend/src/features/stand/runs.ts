@@ -21,8 +21,8 @@ export function runStart(stretch: Stretch): Seconds {
 export function lastBarLine(stretch: Stretch, at: Seconds): Seconds {
   const { turn, within } = positionIn(stretch, at);
   if (turn < 0) return 0;
-  const { bar_seconds: bars, loop_seconds: loop } = stretch.score;
-  const reached = bars.findLast((start) => start <= within + 1e-6) ?? 0;
+  const { bars, loop_seconds: loop } = stretch.score;
+  const reached = bars.findLast((bar) => bar.at <= within + 1e-6)?.at ?? 0;
   return turn * loop + reached;
 }
 
@@ -35,8 +35,10 @@ export function momentOf(position: Position): Moment {
   const { stretch, turn, within } = position;
   const { score } = stretch;
   if (turn >= 0) {
-    const next = score.bar_seconds.findIndex((start) => start > within + 1e-6);
-    return { phase: "play", word: "", bar: next < 0 ? score.bar_seconds.length : next, pass: turn + 1 };
+    const bar = score.bars.findLast((one) => one.at <= within + 1e-6)?.number ?? 1;
+    const yours = score.yours_from ?? null;
+    const word = yours === null ? "" : within >= yours - 1e-6 ? "your turn" : "listen";
+    return { phase: "play", word, bar, pass: turn + 1 };
   }
   const since = within + turn * score.loop_seconds + score.lead.seconds;
   if (since < score.lead.listen_seconds) return { phase: "listen", word: "", bar: 0, pass: 0 };

@@ -1,0 +1,84 @@
+import type { Choices, Drill, Performance } from "../../api/client";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { loopsOf, type Practice } from "./practice";
+
+type Props = {
+  drill: Drill;
+  choices: Choices;
+  performance: Performance;
+  practice: Practice;
+  onPractice: (practice: Practice) => void;
+};
+
+const TURNS = [
+  { value: "none", label: "together", why: "The notes sound all the time." },
+  { value: "1", label: "in turn, a pass each", why: "The stand plays, then the student alone, in time." },
+  { value: "2", label: "in turn, two passes each", why: "The stand plays twice, then the student twice." },
+];
+
+/** What is practised of it: a step of the way in, a part that goes round, in turn, before it was moved, hidden. */
+export function PracticeWords({ drill, choices, performance, practice, onPractice }: Props) {
+  const set = (part: Partial<Practice>) => onPractice({ ...practice, ...part });
+  const { material } = drill;
+  const moved =
+    (material.kind === "count" && material.shift !== 0) ||
+    (material.kind === "line" && material.shift !== "0");
+  const step = choices.steps.find((one) => one.value === practice.step);
+  return (
+    <div className="space-y-2">
+      {drill.way_in.length > 0 && (
+        <ol className="flex flex-wrap items-center gap-2" aria-label="Way in">
+          {drill.way_in.map((one, index) => (
+            <li key={one}>
+              <button
+                type="button"
+                className="button button-small"
+                aria-pressed={practice.step === one}
+                aria-current={practice.step === one ? "step" : undefined}
+                onClick={() => set({ step: practice.step === one ? null : one })}
+              >
+                {index + 1} {choices.steps.find((known) => known.value === one)?.label ?? one}
+              </button>
+            </li>
+          ))}
+          {step && <li className="text-soft">{step.why}</li>}
+        </ol>
+      )}
+      <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
+        <span>Play</span>
+        <BriefSelect
+          label="part that goes round"
+          field="loop"
+          value={practice.loop}
+          choices={loopsOf(performance)}
+          onChange={(loop) => set({ loop })}
+        />
+        <BriefSelect
+          label="who plays"
+          field="turns"
+          value={practice.turns === null ? "none" : String(practice.turns)}
+          choices={TURNS}
+          onChange={(value) => set({ turns: value === "none" ? null : Number(value) })}
+        />
+        {moved && (
+          <button
+            type="button"
+            className="button button-small"
+            aria-pressed={practice.unmoved}
+            onClick={() => set({ unmoved: !practice.unmoved })}
+          >
+            {practice.unmoved ? "Now as it was: move it again" : "Compare: as it was before"}
+          </button>
+        )}
+        <button
+          type="button"
+          className="button button-small"
+          aria-pressed={practice.beat === "hidden"}
+          onClick={() => set({ beat: practice.beat === "hidden" ? "revealed" : "hidden" })}
+        >
+          {practice.beat === "hidden" ? "Reveal" : "Hide the beat"}
+        </button>
+      </p>
+    </div>
+  );
+}

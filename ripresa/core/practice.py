@@ -1,0 +1,142 @@
+"""Practice on the stand: a part of a drill goes round, before and after it was moved, in turn with the teacher.
+
+None of these changes the drill: each makes another reading or performance of it.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from itertools import pairwise
+
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.material import Count, Line
+from ripresa.core.performance import BarSpan, Performance, Tick, Tone
+from ripresa.core.reading import Reading
+from ripresa.core.reduce import Reduce
+from ripresa.core.tempo import span_seconds
+from ripresa.core.way_in import Step, reduce_of
+
+MOST_TURNS = 8
+_HAIR = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Window:
+    """A part of a drill that goes round: from a beat, for so many beats, and what it is called."""
+
+    start: Fraction
+    beats: Fraction
+    name: str
+
+
+def at_step(drill: Drill, step: Step) -> Drill:
+    """Return a drill as it is played at a step of its way in."""
+    reduce = reduce_of(step, drill.hands)
+    # Steps that play everything leave a part that the teacher took out as it is.
+    return drill if reduce == Reduce() else replace(drill, reduce=reduce)
+
+
+def before_it_was_moved(drill: Drill) -> Drill:
+    """Return a drill with its rhythm or line where it was before it was moved; the same where nothing is moved."""
+    material = drill.material
+    if isinstance(material, Count):
+        return replace(drill, material=replace(material, shift=0))
+    if isinstance(material, Line):
+        return replace(drill, material=replace(material, shift=Fraction(0)))
+    return drill
+
+
+def seams(reading: Reading) -> tuple[Window, ...]:
+    """Return the seams between the legs, each with the beat on either side, in order."""
+    found = []
+    for before, after in pairwise(reading.legs):
+        start = max(Fraction(0), after.start - _beat_before(reading, after.start))
+        end = after.start + reading.meter.beats[reading.meter.place(after.start)[1] - 1]
+        found.append(Window(start, end - start, f"the seam {before.index + 1} to {after.index + 1}"))
+    return tuple(found)
+
+
+def bars_window(reading: Reading, first: int, last: int) -> Window:
+    """Return bars ``first`` to ``last``, from 1, as a part that goes round.
+
+    Raises:
+        OutOfRange: The drill has no such bars.
+    """
+    length = reading.meter.bar_length
+    bars = int(reading.loop_beats / length)
+    if not 1 <= first <= last <= bars:
+        raise OutOfRange(f"Choose bars from 1 to {bars}, not {first} to {last}.", field="loop")
+    name = f"bar {first}" if first == last else f"bars {first} to {last}"
+    return Window((first - 1) * length, (last - first + 1) * length, name)
+
+
+def within(reading: Reading, performance: Performance, window: Window) -> Performance:
+    """Return the part of a performance in a window as a loop of its own; the click keeps its phase."""
+    bpm = performance.bpm
+    start, length = float(span_seconds(window.start, bpm)), float(span_seconds(window.beats, bpm))
+    end = start + length
+
+    def inside(at: float) -> bool:
+        # A hair of slack: both sides come from exact beats by another rounding.
+        return start - _HAIR <= at < end - _HAIR
+
+    return replace(
+        performance,
+        loop_seconds=length,
+        bars=tuple(_bars(reading, window, bpm)),
+        tones=tuple(
+            replace(tone, at=max(0.0, tone.at - start), seconds=min(tone.seconds, end - tone.at))
+            for tone in performance.tones
+            if inside(tone.at)
+        ),
+        ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in performance.ticks if inside(tick.at)),
+    )
+
+
+def _bars(reading: Reading, window: Window, bpm: Fraction) -> Iterator[BarSpan]:
+    length = reading.meter.bar_length
+    at, end = window.start, window.start + window.beats
+    while at < end:
+        bar = int(at // length)
+        line = min((bar + 1) * length, end)
+        since = bar * length
+        yield BarSpan(float(span_seconds(at - window.start, bpm)), bar + 1, float(at - since), float(line - since))
+        at = line
+
+
+def in_turn(performance: Performance, turns: int) -> Performance:
+    """Return so many turns with the notes and as many without, as one loop: the teacher’s, then the student’s.
+
+    Raises:
+        OutOfRange: Fewer than 1 or more than 8 turns.
+    """
+    if not 1 <= turns <= MOST_TURNS:
+        raise OutOfRange(f"Take turns of 1 to {MOST_TURNS} passes, not {turns}.", field="turns")
+    loop = performance.loop_seconds
+    return replace(
+        performance,
+        loop_seconds=2 * turns * loop,
+        bars=tuple(replace(bar, at=turn * loop + bar.at) for turn in range(2 * turns) for bar in performance.bars),
+        tones=tuple(_tones(performance, turns)),
+        ticks=tuple(_ticks(performance, 2 * turns)),
+        yours_from=turns * loop,
+    )
+
+
+def _tones(performance: Performance, turns: int) -> Iterator[Tone]:
+    for turn in range(turns):
+        for tone in performance.tones:
+            yield replace(tone, at=turn * performance.loop_seconds + tone.at)
+
+
+def _ticks(performance: Performance, turns: int) -> Iterator[Tick]:
+    for turn in range(turns):
+        for tick in performance.ticks:
+            yield replace(tick, at=turn * performance.loop_seconds + tick.at)
+
+
+def _beat_before(reading: Reading, at: Fraction) -> Fraction:
+    """Return the length of the beat that ends at a position on a beat."""
+    _, beat, _ = reading.meter.place(at)
+    return reading.meter.beats[beat - 2]
