@@ -159,6 +159,18 @@ describe("the brief of a drill", () => {
     expect(screen.getByLabelText("times")).toBeTruthy();
   });
 
+  it("loses none of two numbers that the server reads in one moment", async () => {
+    const answers: ((amount: object) => void)[] = [];
+    amount.mockImplementation(() => new Promise((answer) => answers.push(answer)));
+    const { user, last } = opened({ ...DRILL, breath: "10" });
+    await user.type(screen.getByLabelText("tempo in bpm"), "0");
+    await user.type(screen.getByLabelText("seconds of a breath"), "2");
+    const [tempo, breath] = answers.slice(-2);
+    tempo?.({ exact: "840", label: "840" });
+    breath?.({ exact: "102", label: "102" });
+    await vi.waitFor(() => expect(last()).toMatchObject({ bpm: "840", breath: "102" }));
+  });
+
   it("has the server read the tempo, and shows its refusal", async () => {
     const { user, last } = opened();
     amount.mockImplementation((text: string) =>

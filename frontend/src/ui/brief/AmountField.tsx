@@ -1,4 +1,5 @@
 import { useContext, useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { api } from "../../api/client";
 import { BriefField } from "./BriefField";
 import { BriefContext } from "./context";
@@ -45,7 +46,8 @@ export function AmountField({ label, field, what, exact, before, hint, onChange 
       (amount) => {
         if (mine !== asked.current) return;
         refuse(field, null);
-        if (amount.exact !== latest.current.exact) latest.current.onChange(amount.exact);
+        // At once, so that an answer right behind it is laid over this change and not over what was before.
+        if (amount.exact !== latest.current.exact) flushSync(() => latest.current.onChange(amount.exact));
       },
       (error: Error) => mine === asked.current && refuse(field, error.message),
     );
