@@ -1,0 +1,25 @@
+"""The shelf: ready drills of our own, one for each pattern, to be taken as a start."""
+
+from ripresa.core.errors import NotFound
+from ripresa.core.shelf.entry import AIMS, Shelved
+from ripresa.core.shelf.layers import LAYERS
+from ripresa.core.shelf.lines import LINES
+from ripresa.core.shelf.runs import RUNS
+from ripresa.core.shelf.strokes import STROKES
+from ripresa.core.shelf.time import TIME
+
+__all__ = ["AIMS", "SHELF", "Shelved", "shelved"]
+
+SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS
+
+
+def shelved(key: str) -> Shelved:
+    """Return a ready drill by its key.
+
+    Raises:
+        NotFound: There is none.
+    """
+    for one in SHELF:
+        if one.key == key:
+            return one
+    raise NotFound("There is no such drill on the shelf.")

@@ -1,0 +1,91 @@
+"""What stands on the shelf: a ready drill with its aim, and the short way to write one."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any, Literal
+
+from ripresa.core.accents import Accents, EachBeat
+from ripresa.core.click import NamedClick
+from ripresa.core.drill import Drill, Leg, Seam
+from ripresa.core.hands import Hands, NoHands
+from ripresa.core.material import Material
+
+Aim = Literal[
+    "evenness",
+    "changes",
+    "displacement",
+    "accents",
+    "strumming",
+    "tonguing",
+    "sequences",
+    "meters",
+    "pulse",
+    "lines",
+    "layers",
+]
+
+AIMS: dict[Aim, str] = {
+    "evenness": "even notes",
+    "changes": "changing divisions",
+    "displacement": "groups across the beat",
+    "accents": "accents",
+    "strumming": "strumming",
+    "tonguing": "tonguing",
+    "sequences": "sequences and arpeggios",
+    "meters": "other meters",
+    "pulse": "keeping the beat alone",
+    "lines": "lines and cells",
+    "layers": "layers and the way in",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Shelved:
+    """A ready drill: its key, what it is for, and the drill."""
+
+    key: str
+    aim: Aim
+    drill: Drill
+
+
+def _legs(text: str) -> tuple[Leg, ...]:
+    """Return the legs of ``"2 3 6+5"``."""
+    found = []
+    for word in text.split():
+        first, *following = (Fraction(one) for one in word.split("+"))
+        found.append(Leg(first, tuple(following)))
+    return tuple(found)
+
+
+def shelf_drill(
+    aim: Aim,
+    title: str,
+    purpose: str,
+    material: Material,
+    legs: str = "1",
+    *,
+    bpm: int = 72,
+    meter: str = "4/4",
+    hands: Hands | None = None,
+    accents: Accents | None = None,
+    click: str = "every_beat",
+    seam: Seam = "hold",
+    instrument: str = "any",
+    **rest: Any,
+) -> Shelved:
+    """Return a ready drill; ``rest`` are further parts of ``Drill`` by name."""
+    drill = Drill(
+        title=title,
+        purpose=purpose,
+        material=material,
+        legs=_legs(legs),
+        bpm=Fraction(bpm),
+        meter=meter,
+        seam=seam,
+        hands=hands or NoHands(),
+        accents=accents or EachBeat(),
+        click=NamedClick(plan=click),
+        instrument=instrument,
+        **rest,
+    )
+    return Shelved(title.lower().replace(" ", "-").replace(",", ""), aim, drill)
