@@ -1,0 +1,40 @@
+"""Whatever a drill is made of, the bench can show it and the player can play it."""
+
+from contextlib import suppress
+
+from hypothesis import given, settings
+
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.performance import perform
+from ripresa.core.practice import at_step, in_turn, seams, within
+from ripresa.core.reading import read
+from ripresa.web.shapes.reading import reading_shape
+from tests.strategies import drills
+
+
+@given(drills)
+@settings(max_examples=60, deadline=None)
+def test_every_drill_is_shown_row_by_row(drill: Drill) -> None:
+    reading = read(drill)
+    shape = reading_shape(reading, drill.bpm)
+    numbers = [row.first + place for row in shape.rows for place in range(len(row.events))]
+    assert numbers == list(range(len(reading.events)))
+    assert all(0 <= event.x < shape.beats_a_bar for row in shape.rows for event in row.events)
+    assert all(event.words for row in shape.rows for event in row.events)
+    assert all(sentence for home in shape.homes for sentence in home.sentences)
+
+
+@given(drills)
+@settings(max_examples=40, deadline=None)
+def test_every_step_and_seam_of_a_drill_can_be_played(drill: Drill) -> None:
+    reading = read(drill)
+    whole = perform(reading, drill.bpm)
+    for step in drill.way_in:
+        # A drill may have no hits, or nothing in one half: then the step is refused.
+        with suppress(OutOfRange):
+            perform(read(at_step(drill, step)), drill.bpm)
+    for seam in seams(reading):
+        part = within(reading, whole, seam)
+        assert all(0 <= tone.at < part.loop_seconds for tone in part.tones)
+        assert in_turn(part, 1).loop_seconds == 2 * part.loop_seconds
