@@ -247,7 +247,7 @@ def _take(
         drill_id=climb.drill.id,
         version=climb.drill.version,
         bpm=bpm,
-        click=climb.drill.drill.click.plan,
+        click=climb.drill.drill.click.words,
         source="stand_in",
         played_at=moment,
         start=0.0,

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.body import MOVEMENTS, VOICES, Body
-from ripresa.core.click import CLICK_PLANS, NamedClick
+from ripresa.core.click import CLICK_PLANS, DropOut, NamedClick, OfTheSlots, Thinned, TypedClick
 from ripresa.core.counting import Counting
 from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg
 from ripresa.core.hands import ByOrder, ByPlace, NoHands
@@ -115,6 +115,14 @@ accents = st.one_of(
     ),
 )
 
+clicks = st.one_of(
+    st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
+    st.builds(Thinned, every=st.sampled_from([F(2), F(16), F(3, 2)]), by=st.sampled_from([F(0), F(1, 3)])),
+    st.builds(DropOut, on=st.integers(1, 3), off=st.integers(1, 3), grows=st.integers(0, 2)),
+    st.builds(OfTheSlots, which=st.sampled_from(["all", "left_out"])),
+    st.builds(TypedClick, text=st.sampled_from(["1 & (2) a", ">1 | (1) 2 trip let"])),
+)
+
 drills = st.builds(
     Drill,
     title=st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
@@ -126,7 +134,7 @@ drills = st.builds(
     closing=st.sampled_from(list(CLOSINGS)),
     hands=hands,
     accents=accents,
-    click=st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
+    click=clicks,
     instrument=st.sampled_from(list(INSTRUMENTS)),
     swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
     counting=st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.click import ClickCycle, NamedClick, cycle_of
+from ripresa.core.click import Click, ClickCycle
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact
 from ripresa.core.reading import Event, Reading
@@ -93,7 +93,8 @@ class Performance:
         bpm: Tempo.
         loop_seconds: From the start of one turn to the start of the next.
         bars: The bars of a turn in order, the first at 0.
-        tones, ticks: In order.
+        tones: In order. ticks: One cycle of the click, in order.
+        click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
     """
 
@@ -102,6 +103,7 @@ class Performance:
     bars: tuple[BarSpan, ...]
     tones: tuple[Tone, ...]
     ticks: tuple[Tick, ...]
+    click_seconds: float
     lead: Lead
     yours_from: float | None = None
 
@@ -110,7 +112,7 @@ def perform(
     reading: Reading,
     bpm: Fraction,
     *,
-    click: NamedClick | None = None,
+    click: Click | None = None,
     listen_bars: int = 0,
     count_bars: int = 1,
 ) -> Performance:
@@ -128,7 +130,7 @@ def perform(
     for bars, field in ((listen_bars, "listen_bars"), (count_bars, "count_bars")):
         if not 0 <= bars <= MOST_LEAD_BARS:
             raise OutOfRange(f"Take 0 to {MOST_LEAD_BARS} bars, not {bars}.", field=field)
-    cycle = reading.click_cycle if click is None else cycle_of(click, reading.meter)
+    cycle = reading.click_cycle if click is None else reading.clicked(click)
     bar_length = reading.meter.bar_length
     turn_bars = int(reading.loop_beats / bar_length)
     indexes = {id(event): index for index, event in enumerate(reading.events)}
@@ -148,7 +150,8 @@ def perform(
                 key=lambda tone: tone.at,
             )
         ),
-        ticks=_ticks(cycle, reading.loop_beats, bpm),
+        ticks=_ticks(cycle, cycle.length, bpm),
+        click_seconds=float(span_seconds(cycle.length, bpm)),
         lead=_lead(reading, cycle, bpm, listen_bars, count_bars),
     )
 

@@ -11,7 +11,7 @@ from itertools import pairwise
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.material import Count, Line
-from ripresa.core.performance import BarSpan, Performance, Tick, Tone
+from ripresa.core.performance import BarSpan, Performance, Tone
 from ripresa.core.reading import Reading
 from ripresa.core.reduce import Reduce
 from ripresa.core.tempo import span_seconds
@@ -76,6 +76,13 @@ def within(reading: Reading, performance: Performance, window: Window) -> Perfor
     bpm = performance.bpm
     start, length = float(span_seconds(window.start, bpm)), float(span_seconds(window.beats, bpm))
     end = start + length
+    # The click of a part is cut out of the whole where it stands, and goes round with it.
+    rounds = int(end // performance.click_seconds) + 1
+    ticks = [
+        replace(tick, at=number * performance.click_seconds + tick.at)
+        for number in range(rounds)
+        for tick in performance.ticks
+    ]
 
     def inside(at: float) -> bool:
         # A hair of slack: both sides come from exact beats by another rounding.
@@ -90,7 +97,8 @@ def within(reading: Reading, performance: Performance, window: Window) -> Perfor
             for tone in performance.tones
             if inside(tone.at)
         ),
-        ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in performance.ticks if inside(tick.at)),
+        ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in ticks if inside(tick.at)),
+        click_seconds=length,
     )
 
 
@@ -119,7 +127,6 @@ def in_turn(performance: Performance, turns: int) -> Performance:
         loop_seconds=2 * turns * loop,
         bars=tuple(replace(bar, at=turn * loop + bar.at) for turn in range(2 * turns) for bar in performance.bars),
         tones=tuple(_tones(performance, turns)),
-        ticks=tuple(_ticks(performance, 2 * turns)),
         yours_from=turns * loop,
     )
 
@@ -128,12 +135,6 @@ def _tones(performance: Performance, turns: int) -> Iterator[Tone]:
     for turn in range(turns):
         for tone in performance.tones:
             yield replace(tone, at=turn * performance.loop_seconds + tone.at)
-
-
-def _ticks(performance: Performance, turns: int) -> Iterator[Tick]:
-    for turn in range(turns):
-        for tick in performance.ticks:
-            yield replace(tick, at=turn * performance.loop_seconds + tick.at)
 
 
 def _beat_before(reading: Reading, at: Fraction) -> Fraction:

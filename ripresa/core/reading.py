@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ripresa.core.accents import Mark
-from ripresa.core.click import ClickCycle, cycle_of
+from ripresa.core.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
 from ripresa.core.event import Event as Event
@@ -67,6 +67,10 @@ class Reading:
     def loop_beats(self) -> Fraction:
         """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
         return self.beats + self.meter.to_bar_line(self.beats)
+
+    def clicked(self, click: Click) -> ClickCycle:
+        """Return the cycle that another click makes over this reading."""
+        return _click(click, self.meter, self.events, self.beats)
 
     def slot_beats(self, event: Event) -> Fraction:
         """Return how long an even slot of an event's division lasts where it stands, in beats."""
@@ -135,11 +139,17 @@ def read(drill: Drill) -> Reading:
         instrument=instrument,
         events=events,
         legs=tuple(legs),
-        click_cycle=cycle_of(drill.click, meter),
+        click_cycle=_click(drill.click, meter, events, cursor.at),
         second=tuple(_second(legs, passes)),
         body=tuple(drill.body.marks(cursor.at)),
         beats=cursor.at,
     )
+
+
+def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
+    """Return the cycle of a click over some events."""
+    slots = [ClickSlot(event.onset, event.slot == 0, event.kind == "note") for event in events]
+    return click.cycle(meter, slots, beats + meter.to_bar_line(beats))
 
 
 def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[Fraction]:

@@ -4,6 +4,7 @@ import csv
 import io
 from collections.abc import Mapping, Sequence
 
+from ripresa.core.click import click_words
 from ripresa.core.drill import Drill
 from ripresa.core.exact import decimal
 from ripresa.core.studio import Take
@@ -38,7 +39,7 @@ def write_log(takes: Sequence[Take], students: Mapping[int, str], drills: Mappin
                 take.version,
                 decimal(take.bpm, 2),
                 decimal(speed_nps(take.bpm, drill.fastest_division), 2),
-                take.click,
+                click_words(take.click),
                 take.source,
                 f"{take.end - take.start:.2f}",
                 take.rung or "",

@@ -1,13 +1,34 @@
+from collections.abc import Callable
 from fractions import Fraction as F
 
 import pytest
 
-from ripresa.core.click import CLICK_PLANS, ClickCycle, NamedClick, cycle_of, dial
+from ripresa.core.click import (
+    CLICK_PLANS,
+    Click,
+    ClickCycle,
+    DropOut,
+    NamedClick,
+    OfTheSlots,
+    Thinned,
+    TypedClick,
+    click_words,
+    dial,
+)
 from ripresa.core.click.dial import drift_heard
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.errors import RipresaError
 from ripresa.core.exact import decimal
-from ripresa.core.meter import METERS
+from ripresa.core.material import Count
+from ripresa.core.meter import METERS, Meter
+from ripresa.core.performance import perform
+from ripresa.core.reading import read
 
 FOUR = METERS["4/4"]
+
+
+def cycle_of(click: Click, meter: Meter = FOUR) -> ClickCycle:
+    return click.cycle(meter, (), meter.bar_length)
 
 
 @pytest.mark.parametrize(
@@ -21,7 +42,7 @@ FOUR = METERS["4/4"]
     ],
 )
 def test_clicks_a_minute_at_108(plan: str, clicks: str, gap: str) -> None:
-    found = dial(cycle_of(NamedClick(plan=plan), FOUR), FOUR, F(108))
+    found = dial(cycle_of(NamedClick(plan=plan)), FOUR, F(108))
     assert found.clicks_a_minute == F(clicks)
     assert found.gap_seconds is not None
     assert decimal(found.gap_seconds, 2) == gap
@@ -32,13 +53,13 @@ def test_one_per_cent_over_four_bars_is_heard_as_89_ms() -> None:
 
 
 def test_two_and_four_at_96_is_set_to_48_and_begins_on_beat_two() -> None:
-    assert dial(cycle_of(NamedClick(plan="two_and_four"), FOUR), FOUR, F(96)).sentence == (
+    assert dial(cycle_of(NamedClick(plan="two_and_four")), FOUR, F(96)).sentence == (
         "Set it to 48. Its first click is beat 2."
     )
 
 
 def test_what_most_metronomes_cannot_is_said() -> None:
-    found = dial(cycle_of(NamedClick(plan="every_4_bars"), FOUR), FOUR, F(108))
+    found = dial(cycle_of(NamedClick(plan="every_4_bars")), FOUR, F(108))
     assert found.is_below_lowest
     assert "below most metronomes’ lowest" in found.sentence
 
@@ -51,7 +72,7 @@ def test_uneven_clicks_have_no_single_setting() -> None:
 
 
 def test_no_click_leaves_the_metronome_off() -> None:
-    assert "leave the metronome off" in dial(cycle_of(NamedClick(plan="none"), FOUR), FOUR, F(90)).sentence
+    assert "leave the metronome off" in dial(cycle_of(NamedClick(plan="none")), FOUR, F(90)).sentence
 
 
 @pytest.mark.parametrize("meter", METERS)
@@ -67,3 +88,80 @@ def test_every_plan_fits_every_meter(plan: str, meter: str) -> None:
 def test_a_cycle_goes_round_as_long_as_asked() -> None:
     cycle = CLICK_PLANS["two_and_four"].cycle(FOUR)
     assert [onset for onset, _ in cycle.within(F(10))] == [1, 3, 5, 7, 9]
+
+
+def positions(click: Click, meter: str = "4/4") -> tuple[str, F]:
+    cycle = cycle_of(click, METERS[meter])
+    return " ".join(str(at) for at, _ in cycle.clicks), cycle.length
+
+
+@pytest.mark.parametrize(
+    ("click", "meter", "expected", "length"),
+    [
+        pytest.param(Thinned(F(2)), "4/4", "0 2", 4, id="every 2 beats"),
+        pytest.param(Thinned(F(16)), "4/4", "0", 16, id="every 16 beats"),
+        pytest.param(Thinned(F(8)), "3/4", "0 8 16", 24, id="every 8 beats over bars of three"),
+        pytest.param(Thinned(F(1), F(1, 4)), "4/4", "1/4 5/4 9/4 13/4", 4, id="displaced to the e"),
+        pytest.param(Thinned(F(1), F(2, 3)), "2/4", "2/3 5/3", 2, id="displaced to the last of a triplet"),
+        pytest.param(DropOut(1, 1), "2/4", "0 1", 4, id="a bar on, a bar off"),
+        pytest.param(DropOut(1, 1, 1), "2/4", "0 1 4 5 10 11 18 19", 28, id="a silence that grows"),
+        pytest.param(TypedClick("2 & 4"), "4/4", "1 3/2 3", 4, id="typed"),
+        pytest.param(TypedClick("(1) a | 3"), "4/4", "3/4 6", 8, id="typed over two bars"),
+        pytest.param(NamedClick(plan="one_and_three"), "4/4", "0 2", 4, id="1 and 3"),
+        pytest.param(NamedClick(plan="through"), "7/8 (2+2+3)", "0 1 2 3 4 5 6", 7, id="straight through 7/8"),
+        pytest.param(NamedClick(plan="smallest"), "7/8 (2+2+3)", "0 1/2 1 3/2 2 5/2 3", F(7, 2), id="its eighths"),
+        pytest.param(NamedClick(plan="every_beat"), "7/8 (2+2+3)", "0 1 2", F(7, 2), id="its groups"),
+    ],
+)
+def test_where_a_plan_clicks(click: Click, meter: str, expected: str, length: F) -> None:
+    assert positions(click, meter) == (expected, length)
+
+
+@pytest.mark.parametrize(("every", "clicks", "gap"), [(8, "13.5", "4.44"), (16, "6.75", "8.89")])
+def test_one_click_in_many_beats_at_108(every: int, clicks: str, gap: str) -> None:
+    found = dial(cycle_of(Thinned(F(every))), FOUR, F(108))
+    assert found.clicks_a_minute == F(clicks)
+    assert found.gap_seconds is not None
+    assert decimal(found.gap_seconds, 2) == gap
+
+
+def test_a_displaced_click_says_what_its_first_click_is() -> None:
+    assert dial(cycle_of(Thinned(F(1), F(1, 2))), FOUR, F(90)).first_click == "the & of beat 1"
+    assert dial(cycle_of(Thinned(F(1), F(1, 4))), FOUR, F(90)).first_click == "¼ of a beat after beat 1"
+
+
+def test_the_click_and_the_student_together_make_the_whole() -> None:
+    drill = Drill(material=Count("1 & (2) & 3 (&) 4 &"), legs=(Leg(F(1)),), click=OfTheSlots("left_out"))
+    reading = read(drill)
+    assert [at for at, _ in reading.click_cycle.clicks] == [1, F(5, 2)]
+    every = reading.clicked(OfTheSlots("all"))
+    played = {event.onset for event in reading.notes}
+    assert {at for at, _ in every.clicks} == played | {F(1), F(5, 2)}
+
+
+def test_a_click_longer_than_the_drill_is_not_begun_anew_with_each_turn() -> None:
+    drill = Drill(material=Count("1 2 3 4"), legs=(Leg(F(1)),), click=Thinned(F(16)))
+    found = perform(read(drill), F(60))
+    assert (found.loop_seconds, found.click_seconds, len(found.ticks)) == (4, 16, 1)
+
+
+@pytest.mark.parametrize(
+    ("make", "field"),
+    [
+        (lambda: Thinned(F(0)), "click.every"),
+        (lambda: Thinned(F(2), F(2)), "click.by"),
+        (lambda: DropOut(on=0), "click.on"),
+        (lambda: DropOut(off=17), "click.off"),
+        (lambda: DropOut(grows=5), "click.grows"),
+        (lambda: TypedClick("2 q"), "click.text"),
+        (lambda: cycle_of(TypedClick("5")), "click.text"),
+    ],
+)
+def test_clicks_that_cannot_be_are_refused(make: Callable[[], object], field: str) -> None:
+    with pytest.raises(RipresaError) as refused:
+        make()
+    assert refused.value.field == field
+
+
+def test_takes_of_old_keep_the_words_of_their_click() -> None:
+    assert (click_words("two_and_four"), click_words("2 bars on, 2 off")) == ("2 and 4", "2 bars on, 2 off")

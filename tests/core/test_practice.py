@@ -6,6 +6,7 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given
 
+from ripresa.core.click import NamedClick
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.hands import ByOrder
@@ -51,7 +52,7 @@ def test_a_seam_has_the_beat_on_either_side() -> None:
 
 
 def test_the_click_keeps_its_phase_in_a_part() -> None:
-    drill = replace(DRILL, click=replace(DRILL.click, plan="two_and_four"))
+    drill = replace(DRILL, click=NamedClick(plan="two_and_four"))
     found = played(drill, Window(F(1), F(2), "two beats"))
     assert [tick.at for tick in found.ticks] == [0]
 
@@ -62,7 +63,8 @@ def test_a_window_over_everything_is_the_whole(drill: Drill) -> None:
     whole = perform(reading, F(60))
     around = within(reading, whole, Window(F(0), reading.loop_beats, "all"))
     assert [tone.at for tone in around.tones] == [tone.at for tone in whole.tones]
-    assert around.ticks == whole.ticks
+    turn = [tick.at for tick in whole.ticks if tick.at < around.loop_seconds - 1e-9]
+    assert [round(tick.at, 9) for tick in around.ticks][: len(turn)] == [round(at, 9) for at in turn]
     assert around.bars == whole.bars
 
 
@@ -72,7 +74,7 @@ def test_in_turn_the_notes_sound_for_one_half_and_the_click_for_all_of_it() -> N
     assert found.loop_seconds == 4 * whole.loop_seconds
     assert found.yours_from == 2 * whole.loop_seconds
     assert len(found.tones) == 2 * len(whole.tones)
-    assert len(found.ticks) == 4 * len(whole.ticks)
+    assert (found.ticks, found.click_seconds) == (whole.ticks, whole.click_seconds)
     assert [bar.number for bar in found.bars] == [1, 2, 3, 4] * 4
     assert max(tone.at for tone in found.tones) < found.yours_from
     with pytest.raises(OutOfRange, match="Take turns of 1 to 8 passes"):

@@ -1175,7 +1175,7 @@ export interface components {
              *       "plan": "every_beat"
              *     }
              */
-            click: components["schemas"]["NamedClick"];
+            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
             /**
              * Instrument
              * @default any
@@ -1256,6 +1256,39 @@ export interface components {
              * @default
              */
             purpose: string;
+        };
+        /**
+         * DropOut
+         * @description Some bars with the beat, some in silence.
+         *
+         *     Args:
+         *         on, off: Bars with the click and without, 1 to 16.
+         *         grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        DropOut: {
+            /**
+             * On
+             * @default 2
+             */
+            on: number;
+            /**
+             * Off
+             * @default 2
+             */
+            off: number;
+            /**
+             * Grows
+             * @default 0
+             */
+            grows: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_out";
         };
         /**
          * EachBeat
@@ -1445,6 +1478,26 @@ export interface components {
              * @enum {string}
              */
             kind: "none";
+        };
+        /**
+         * OfTheSlots
+         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
+         *
+         *     Args:
+         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+         */
+        OfTheSlots: {
+            /**
+             * Which
+             * @default all
+             * @enum {string}
+             */
+            which: "all" | "left_out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slots";
         };
         /**
          * OneNote
@@ -1678,6 +1731,34 @@ export interface components {
             on: 2 | 4;
         };
         /**
+         * Thinned
+         * @description One click in so many beats, moved by a part of them.
+         *
+         *     Args:
+         *         every: Beats from click to click, ¼ to 64.
+         *         by: Beats by which it is displaced, later; from 0 to below ``every``.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        Thinned: {
+            /**
+             * Every
+             * @default 1
+             */
+            every: string;
+            /**
+             * By
+             * @default 0
+             */
+            by: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thinned";
+        };
+        /**
          * TypedAccents
          * @description A cycle of levels over the notes.
          *
@@ -1705,6 +1786,29 @@ export interface components {
              * @enum {string}
              */
             restart: "never" | "beat" | "bar" | "leg";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
+        };
+        /**
+         * TypedClick
+         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
+         *
+         *     Args:
+         *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
+         *
+         *     Raises:
+         *         Unreadable: A word cannot be read.
+         *         OutOfRange: It is too long, or has a beat that the meter does not have.
+         */
+        TypedClick: {
+            /**
+             * Text
+             * @default 2 4
+             */
+            text: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2144,7 +2248,8 @@ export interface components {
          *         bpm: Tempo.
          *         loop_seconds: From the start of one turn to the start of the next.
          *         bars: The bars of a turn in order, the first at 0.
-         *         tones, ticks: In order.
+         *         tones: In order. ticks: One cycle of the click, in order.
+         *         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
          *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
          */
         Performance: {
@@ -2158,6 +2263,8 @@ export interface components {
             tones: components["schemas"]["Tone"][];
             /** Ticks */
             ticks: components["schemas"]["Tick"][];
+            /** Click Seconds */
+            click_seconds: number;
             lead: components["schemas"]["Lead"];
             /** Yours From */
             yours_from?: number | null;
@@ -2209,7 +2316,8 @@ export interface components {
             drill: components["schemas"]["Drill"];
             /** Bpm */
             bpm?: string | null;
-            click?: components["schemas"]["NamedClick"] | null;
+            /** Click */
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
             /**
              * Listen Bars
              * @default 0
@@ -2817,7 +2925,7 @@ export interface components {
             /** Bpm */
             bpm: string;
             /** Click */
-            click: string;
+            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
             /**
              * Source
              * @enum {string}

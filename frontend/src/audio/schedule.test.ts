@@ -69,3 +69,17 @@ describe("taking over with a part that goes round", () => {
     expect(takeOver(old, other, line).base).toBe(15);
   });
 });
+
+describe("a click that is longer than the drill", () => {
+  it("goes round by itself, and is not begun anew with each turn", () => {
+    const one = { at: 0, level: "strong" as const };
+    const long = { ...score, ticks: [one], click_seconds: 4 * score.loop_seconds };
+    const clicks = soundings(opening(long, 0), 0, 9 * score.loop_seconds).filter(
+      (sounding) => sounding.kind === "click" && sounding.role === "strong",
+    );
+    const base = score.lead.seconds;
+    expect(clicks.map((click) => click.at)).toEqual(
+      [0, 4, 8].map((turn) => base + turn * score.loop_seconds),
+    );
+  });
+});

@@ -29,14 +29,14 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
       const at = base - score.lead.seconds + tick.at;
       if (due(at)) found.push({ kind: "click", at, role: tick.level });
     }
-  const turn = score.loop_seconds;
-  for (let number = Math.max(0, Math.floor((after - base) / turn)); base + number * turn < before; number++) {
-    const start = base + number * turn;
+  // The click goes round by itself: once in four bars is once in four, however short the drill.
+  for (const start of starts(base, score.click_seconds, after, before))
     for (let index = firstAt(score.ticks, after - start); index < score.ticks.length; index++) {
       const tick = score.ticks[index];
       if (!tick || start + tick.at >= before) break;
       if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
     }
+  for (const start of starts(base, score.loop_seconds, after, before))
     for (let index = firstAt(score.tones, after - start); index < score.tones.length; index++) {
       const tone = score.tones[index];
       if (!tone || start + tone.at >= before) break;
@@ -44,8 +44,13 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
       if (due(start + tone.at))
         found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
     }
-  }
   return found;
+}
+
+/** When each turn begins that reaches into a stretch of time. */
+function* starts(base: Seconds, turn: Seconds, after: Seconds, before: Seconds): Generator<Seconds> {
+  for (let number = Math.max(0, Math.floor((after - base) / turn)); base + number * turn < before; number++)
+    yield base + number * turn;
 }
 
 /** Where a moment lies: before the turns, or in which turn and how far into it. */

@@ -12,6 +12,7 @@ export function scoreOf(beat: number): Score {
       { at: 0, number: 1, begin: 0, end: 4 },
       { at: 4 * beat, number: 2, begin: 0, end: 4 },
     ],
+    click_seconds: bars * 4 * beat,
     yours_from: null,
     tones: Array.from({ length: bars * 8 }, (_, number) => ({
       event: number,

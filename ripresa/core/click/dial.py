@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ripresa.core.click.plans import ClickCycle
+from ripresa.core.click.cycle import ClickCycle
 from ripresa.core.counting import place_name
 from ripresa.core.exact import decimal, label
 from ripresa.core.meter import Meter

@@ -1,39 +1,14 @@
-"""Click plans: which positions of a cycle of bars click, and how strongly."""
+"""The named click plans: they fit any meter and need nothing else."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
+from math import gcd, lcm
 from typing import Literal
 
+from ripresa.core.click.cycle import ClickCycle, ClickSlot
 from ripresa.core.errors import OutOfRange
 from ripresa.core.meter import Meter
-
-ClickLevel = Literal["strong", "plain"]
-
-
-@dataclass(frozen=True, slots=True)
-class ClickCycle:
-    """A cycle of clicks.
-
-    Args:
-        length: Beats of the bpm until it starts again; a whole number of bars.
-        clicks: (position in beats from the cycle's start, level), in order.
-    """
-
-    length: Fraction
-    clicks: tuple[tuple[Fraction, ClickLevel], ...]
-
-    def within(self, beats: Fraction) -> Iterator[tuple[Fraction, ClickLevel]]:
-        """Yield every click of the first so many beats."""
-        if not self.clicks:
-            return
-        start = Fraction(0)
-        while True:
-            for position, level in self.clicks:
-                if start + position >= beats:
-                    return
-                yield start + position, level
-            start += self.length
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +29,25 @@ def _every_bars(bars: int) -> Callable[[Meter], ClickCycle]:
     return lambda meter: ClickCycle(bars * meter.bar_length, ((Fraction(0), "strong"),))
 
 
+def _smallest(meter: Meter) -> ClickCycle:
+    """Return a click on the smallest length that all beats of a bar are made of: the eighths of 7/8 as 2+2+3."""
+    below = lcm(*(beat.denominator for beat in meter.beats))
+    cell = Fraction(gcd(*(int(beat * below) for beat in meter.beats)), below)
+    starts = set(meter.beat_starts())
+    positions = [cell * number for number in range(int(meter.bar_length / cell))]
+    return ClickCycle(meter.bar_length, tuple((at, "strong" if at in starts else "plain") for at in positions))
+
+
+def _through(meter: Meter) -> ClickCycle:
+    """Return a click on each note that bpm counts, which runs on over the bar lines of uneven meters."""
+    bars = meter.bar_length.denominator
+    length = bars * meter.bar_length
+    return ClickCycle(
+        length,
+        tuple((Fraction(at), "plain" if Fraction(at) % meter.bar_length else "strong") for at in range(int(length))),
+    )
+
+
 def _off_beats(meter: Meter) -> ClickCycle:
     halves = zip(meter.beat_starts(), meter.beats, strict=True)
     return ClickCycle(meter.bar_length, tuple((at + length / 2, "plain") for at, length in halves))
@@ -66,12 +60,28 @@ CLICK_PLANS: dict[str, ClickPlan] = {
         "The student places beat 1. Where a bar has fewer beats, its even beats.",
         lambda m: _beats(m, slice(1, None, 2)),
     ),
+    "one_and_three": ClickPlan(
+        "1 and 3",
+        "Half the clicks: the strong beats are given, the others are kept.",
+        lambda m: _beats(m, slice(0, None, 2)),
+    ),
     "off_beats": ClickPlan("the off-beats", "Each beat is the student's own.", _off_beats),
     "every_bar": ClickPlan("once a bar", "Three beats out of four are kept alone.", _every_bars(1)),
     "every_2_bars": ClickPlan("once in 2 bars", "Shows slow drift.", _every_bars(2)),
     "every_4_bars": ClickPlan("once in 4 bars", "A test of the inner pulse.", _every_bars(4)),
+    "through": ClickPlan(
+        "straight through", "It does not mind the bar: in uneven meters it falls off the beat and comes back.", _through
+    ),
+    "smallest": ClickPlan(
+        "the smallest part of the beats", "For uneven beats: what they are all made of, the beats strong.", _smallest
+    ),
     "none": ClickPlan("never", "Nothing but the student.", lambda m: ClickCycle(m.bar_length, ())),
 }
+
+
+def click_words(kept: str) -> str:
+    """Return the words of a click as a take keeps it: takes of old keep the key of a named plan."""
+    return CLICK_PLANS[kept].name if kept in CLICK_PLANS else kept
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +105,11 @@ class NamedClick:
                 field="click.plan",
             )
 
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        return CLICK_PLANS[self.plan].name
 
-def cycle_of(click: NamedClick, meter: Meter) -> ClickCycle:
-    """Return the cycle that a click makes in a meter."""
-    return CLICK_PLANS[click.plan].cycle(meter)
+    def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
+        """Return its cycle in a meter."""
+        return CLICK_PLANS[self.plan].cycle(meter)

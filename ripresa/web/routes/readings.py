@@ -6,7 +6,7 @@ from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel, Field
 
-from ripresa.core.click import NamedClick
+from ripresa.core.click import Click
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, parse_amount, plural
@@ -53,7 +53,7 @@ class PerformanceBody(BaseModel):
 
     drill: Drill
     bpm: WireExact | None = None
-    click: NamedClick | None = None
+    click: Click | None = None
     listen_bars: int = 0
     count_bars: int = 1
     step: Step | None = None

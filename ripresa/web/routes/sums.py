@@ -4,7 +4,7 @@ from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
-from ripresa.core.click import NamedClick, cycle_of, dial
+from ripresa.core.click import NamedClick, dial
 from ripresa.core.click.dial import drift_heard
 from ripresa.core.drill import DIVISIONS, Leg
 from ripresa.core.errors import OutOfRange
@@ -77,7 +77,7 @@ def show_sums(query: SumsQuery) -> Response:
         raise OutOfRange("A pass lasts more than 0 and up to 10000 beats.", field="beats")
     pulse = inner_pulse(bpm)
     home = realignment(query.size, division, meter)
-    set_to = dial(cycle_of(NamedClick(plan=query.click), meter), meter, bpm)
+    set_to = dial(NamedClick(plan=query.click).cycle(meter, (), meter.bar_length), meter, bpm)
     heard = drift_heard(set_to.gap_seconds, parse_amount("0.01")) if set_to.gap_seconds else None
     return answer(
         SumsShape(

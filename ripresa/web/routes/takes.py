@@ -2,14 +2,14 @@
 
 from datetime import datetime
 from itertools import pairwise
-from typing import Literal
+from typing import Annotated, Literal
 
 from flask import Response
 from flask_openapi import APIBlueprint
-from pydantic import BaseModel, Field, FiniteFloat
+from pydantic import BaseModel, BeforeValidator, Field, FiniteFloat
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import NamedClick
+from ripresa.core.click import Click
 from ripresa.core.climb import Evenness
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -32,6 +32,11 @@ api = APIBlueprint("takes", __name__, url_prefix="/api")
 
 MOST_ONSETS = 50_000
 LONGEST_TAKE = 7200.0
+
+
+def _named(click: object) -> object:
+    """Return the click of a take; one that waited in a browser since before the others came is a name alone."""
+    return {"kind": "named", "plan": click} if isinstance(click, str) else click
 
 
 class TakePath(BaseModel):
@@ -61,7 +66,7 @@ class TakeBody(BaseModel):
     drill_id: int
     version: int
     bpm: WireExact
-    click: str
+    click: Annotated[Click, BeforeValidator(_named)]
     source: Source
     played_at: datetime
     start: float = Field(default=0.0, ge=0, allow_inf_nan=False)
@@ -184,7 +189,6 @@ def gear_changes(reading: Reading, body: StandInBody, end: float) -> list[float]
 
 def _judged(body: TakeBody, evenness: Evenness) -> Take:
     check_bpm(body.bpm)
-    NamedClick(plan=body.click)
     _check_times(body.start, body.end)
     if len(body.onsets) > MOST_ONSETS:
         raise OutOfRange(f"A take holds up to {MOST_ONSETS} onsets.", field="onsets")
@@ -213,7 +217,7 @@ def _take(body: TakeBody, latency: float, figures: Figures | None, judged: Verdi
         drill_id=body.drill_id,
         version=body.version,
         bpm=body.bpm,
-        click=body.click,
+        click=body.click.words,
         source=body.source,
         played_at=body.played_at if body.played_at.tzinfo else now(),
         start=body.start,

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.accents import Level
 from ripresa.core.breath import breath_marks
-from ripresa.core.click.plans import ClickLevel
+from ripresa.core.click.cycle import ClickLevel
 from ripresa.core.count_text import count_text
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.place import Kind

@@ -3,6 +3,7 @@ import type { Choices, Drill } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
 import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
@@ -95,14 +96,7 @@ export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: P
       )}
       . <HandWords hands={drill.hands} choices={choices} onChange={word("hands")} />.{" "}
       <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />. Click{" "}
-      <BriefSelect
-        label="click"
-        field="click.plan"
-        value={drill.click.plan}
-        choices={choices.clicks}
-        onChange={(plan) => word("click")({ ...drill.click, plan })}
-      />{" "}
-      at{" "}
+      <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
       <AmountField
         label="tempo in bpm"
         field="bpm"

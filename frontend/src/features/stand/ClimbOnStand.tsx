@@ -28,7 +28,7 @@ type Props = { climb: Climb; kept: Schemas["DrillShape"]; choices: Choices };
 function Standing({ climb, kept, choices }: Props) {
   // Another rung may be tried without moving the climb.
   const [tried, setTried] = useState<number | null>(null);
-  const [click, setClick] = useState(kept.drill.click.plan);
+  const [click, setClick] = useState(kept.drill.click);
   const number = tried ?? climb.rung;
   const at = climb.treads.find((tread) => tread.number === number) ?? climb.treads[0];
   const subject = useMemo(

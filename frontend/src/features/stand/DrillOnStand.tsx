@@ -34,7 +34,7 @@ type Props = { kept: Schemas["DrillShape"]; choices: Choices; students: Student[
 
 function Standing({ kept, choices, students }: Props) {
   const [bpm, setBpm] = useState(kept.drill.bpm);
-  const [click, setClick] = useState(kept.drill.click.plan);
+  const [click, setClick] = useState(kept.drill.click);
   const [studentId, setStudentId] = useState<number | null>(null);
   const subject = useMemo(
     () => ({

@@ -1,11 +1,13 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import type { Choices, Climb } from "../../api/client";
+import type { Choices, Climb, Drill } from "../../api/client";
 import { performanceQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { refusalOf } from "../../ui/refusal";
+import { useLastGood } from "../../ui/useLastGood";
 import { AfterTheTake } from "./AfterTheTake";
 import { Calibrate } from "./Calibrate";
 import { keptLatency } from "./latency";
@@ -29,7 +31,7 @@ type Props = {
   /** Tempi one press away; where they are not given, the server says them. */
   steps: { slower: string | null; faster: string | null } | null;
   onTempo: (bpm: string) => void;
-  onClick: (plan: string) => void;
+  onClick: (click: Drill["click"]) => void;
   onMoved: (climb: Climb) => void;
 };
 
@@ -50,7 +52,7 @@ export function StandScreen(props: Props) {
     ...performanceQuery({
       drill: subject.drill,
       bpm,
-      click: { kind: "named", plan: subject.click },
+      click: subject.click,
       // Who has to find the beat gets no count that gives it away.
       listen_bars: isHidden ? 0 : count.listen,
       count_bars: isHidden ? 0 : count.count,
@@ -61,11 +63,13 @@ export function StandScreen(props: Props) {
     }),
     placeholderData: keepPreviousData,
   });
+  // What is refused, a click that was mistyped, leaves standing what could be played.
+  const played = useLastGood(performance.data);
   // What was hidden at first is not held against anyone, though it was revealed.
-  const isPractice = (performance.data?.is_practice ?? false) || practice.beat !== "shown";
+  const isPractice = (played?.is_practice ?? false) || practice.beat !== "shown";
   const takes = useTakes(subject, source, latency, choices);
   const stand = useStand({
-    performance: performance.data,
+    performance: played ?? undefined,
     // A part of it goes round until someone stops it.
     passes: isPractice ? null : count.passes,
     clickMuted: muted.click || isHidden,
@@ -86,7 +90,7 @@ export function StandScreen(props: Props) {
   const toggle = () => (stand.isPlaying ? stand.stop() : start());
   const [slower, faster] = steps
     ? [steps.slower, steps.faster]
-    : [performance.data?.slower ?? null, performance.data?.faster ?? null];
+    : [played?.slower ?? null, played?.faster ?? null];
   const go = (to: string | null) => to !== null && onTempo(to);
 
   useStandKeys({
@@ -99,10 +103,13 @@ export function StandScreen(props: Props) {
     large: () => setLarge((old) => !old),
   });
 
-  if (performance.isError)
-    return <Problem error={performance.error} onRetry={() => void performance.refetch()} />;
-  if (!performance.data) return <Loading what="the drill in seconds" />;
-  const { reading } = performance.data;
+  if (!played)
+    return performance.isError ? (
+      <Problem error={performance.error} onRetry={() => void performance.refetch()} />
+    ) : (
+      <Loading what="the drill in seconds" />
+    );
+  const { reading } = played;
   return (
     <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
       <StandTop
@@ -117,6 +124,7 @@ export function StandScreen(props: Props) {
             choices={choices}
             click={subject.click}
             onClick={props.onClick}
+            refusal={refusalOf(performance.error)}
             count={count}
             onCount={setCount}
             source={source}
@@ -136,7 +144,7 @@ export function StandScreen(props: Props) {
         <PracticeWords
           drill={subject.drill}
           choices={choices}
-          performance={performance.data}
+          performance={played}
           practice={practice}
           onPractice={setPractice}
         />

@@ -1,6 +1,8 @@
 import type { Choices } from "../../api/client";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { type Click, ClickWords } from "../../ui/brief/ClickWords";
+import type { Refused } from "../../ui/brief/context";
 
 /** Bars of listening and counting before, and passes until it stops (null: until someone stops it). */
 export type Count = { listen: number; count: number; passes: number | null };
@@ -20,8 +22,10 @@ const PASSES = [
 
 type Props = {
   choices: Choices;
-  click: string;
-  onClick: (plan: string) => void;
+  click: Click;
+  onClick: (click: Click) => void;
+  /** Why the click, or what comes before, cannot be played. */
+  refusal: Refused | null;
   count: Count;
   onCount: (count: Count) => void;
   /** What the take is heard by. */
@@ -46,9 +50,8 @@ function sourcesOf(choices: Choices) {
 export function StandWords(props: Props) {
   const { choices, click, onClick, count, onCount, playing } = props;
   return (
-    <Brief label="Click and count-in" refusal={null}>
-      Click{" "}
-      <BriefSelect label="click" field="click" value={click} choices={choices.clicks} onChange={onClick} />,{" "}
+    <Brief label="Click and count-in" refusal={props.refusal}>
+      Click <ClickWords click={click} choices={choices} onChange={onClick} />,{" "}
       {playing ? (
         <>play</>
       ) : (

@@ -12,7 +12,7 @@ export type Subject = {
   studentId: number | null;
   climbId: number | null;
   rung: number | null;
-  click: string;
+  click: Drill["click"];
 };
 
 type State = { judged: Judged | null; error: Error | null; busy: boolean; askEar: boolean };

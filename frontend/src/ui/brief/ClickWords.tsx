@@ -1,0 +1,136 @@
+import type { Choices, Drill } from "../../api/client";
+import { AmountField } from "./AmountField";
+import { BriefField } from "./BriefField";
+import { BriefSelect } from "./BriefSelect";
+import { typedCount } from "./typedCount";
+
+export type Click = Drill["click"];
+
+/** Plans that take a number or a text: what the list shows for them, and how they begin. */
+const MADE: { value: string; label: string; why: string; start: Click }[] = [
+  {
+    value: "thinned",
+    label: "every so many beats",
+    why: "One click in 8 or 16 beats, or off the beat by a part of it: what lies between is the student’s.",
+    start: { kind: "thinned", every: "8", by: "0" },
+  },
+  {
+    value: "drop_out",
+    label: "some bars on, some off",
+    why: "The beat is given, then kept alone: is it still there when the click comes back?",
+    start: { kind: "drop_out", on: 2, off: 2, grows: 0 },
+  },
+  {
+    value: "slots all",
+    label: "every slot of the division",
+    why: "For a new division: hear all of it first.",
+    start: { kind: "slots", which: "all" },
+  },
+  {
+    value: "slots left_out",
+    label: "what the student leaves out",
+    why: "Click and student together make the whole.",
+    start: { kind: "slots", which: "left_out" },
+  },
+  {
+    value: "typed",
+    label: "typed as a count",
+    why: "2 4, or (1) a 3 &: any places of a bar or more.",
+    start: { kind: "typed", text: "2 4" },
+  },
+];
+
+type Props = { click: Click; choices: Choices; onChange: (click: Click) => void };
+
+/** Where the click falls, in words. */
+export function ClickWords({ click, choices, onChange }: Props) {
+  return (
+    <>
+      <BriefSelect
+        label="click"
+        field="click.plan"
+        value={shownAs(click)}
+        choices={[...choices.clicks, ...MADE]}
+        onChange={(value) =>
+          onChange(MADE.find((one) => one.value === value)?.start ?? { kind: "named", plan: value })
+        }
+      />
+      <Numbers click={click} onChange={onChange} />
+    </>
+  );
+}
+
+function shownAs(click: Click): string {
+  switch (click.kind) {
+    case "named":
+      return click.plan;
+    case "slots":
+      return `slots ${click.which}`;
+    default:
+      return click.kind;
+  }
+}
+
+function Numbers({ click, onChange }: Omit<Props, "choices">) {
+  switch (click.kind) {
+    case "thinned":
+      return (
+        <>
+          : every{" "}
+          <AmountField
+            label="beats from click to click"
+            field="click.every"
+            what="number"
+            exact={click.every}
+            hint="8 or 16, or 1 with a place off the beat."
+            onChange={(every) => onChange({ ...click, every })}
+          />
+          ,{" "}
+          <AmountField
+            label="beats the click is late"
+            field="click.by"
+            what="number"
+            exact={click.by}
+            hint="½ is the &, ¼ the e, ⅔ the last of a triplet; 0 on the beat."
+            onChange={(by) => onChange({ ...click, by })}
+          />{" "}
+          late
+        </>
+      );
+    case "drop_out": {
+      const bars = (part: "on" | "off" | "grows", label: string) => (
+        <BriefField
+          label={label}
+          field={`click.${part}`}
+          numeric
+          value={String(click[part])}
+          hint={part === "grows" ? "0 to 4 bars more each time." : "1 to 16 bars."}
+          onChange={(text) => onChange({ ...click, [part]: typedCount(text) })}
+        />
+      );
+      return (
+        <>
+          : {bars("on", "bars with the click")} on, {bars("off", "bars without the click")} off, growing by{" "}
+          {bars("grows", "bars the silence grows")}
+        </>
+      );
+    }
+    case "typed":
+      return (
+        <>
+          {" "}
+          <BriefField
+            label="click as a count"
+            field="click.text"
+            long
+            value={click.text}
+            hint="2 4; (1) a is the a of 1; >1 is strong; | bar line. It begins again by itself."
+            onChange={(text) => onChange({ ...click, text })}
+          />
+        </>
+      );
+    case "named":
+    case "slots":
+      return null;
+  }
+}
