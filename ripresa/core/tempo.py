@@ -9,6 +9,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
+from statistics import median
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
@@ -168,6 +169,37 @@ def inner_pulse(bpm: Fraction, middle: Fraction = MIDDLE_RATE) -> Fraction:
 
 #: Gear changes below this ratio are the hardest to place; marked (DOMAIN: ratios under 1.3).
 NARROW_GEAR = Fraction(13, 10)
+
+
+FEWEST_TAPS = 3
+#: Taps further apart than this, in seconds, begin a new count: 20 bpm is slower than anyone taps.
+_LONGEST_TAP = Fraction(3)
+
+
+def tapped_bpm(taps: Sequence[float]) -> Fraction:
+    """Return the whole bpm of beats that were tapped, from the median of the last gaps between them.
+
+    The median, because one late tap should not drag the tempo. Only what was
+    tapped without a pause counts, the last eight gaps at most.
+
+    Args:
+        taps: Moments in seconds, rising.
+
+    Raises:
+        OutOfRange: Fewer than three taps without a pause, or a tempo that cannot be played.
+
+    >>> tapped_bpm([0.0, 0.5, 1.0, 1.52])
+    Fraction(120, 1)
+    """
+    gaps: list[float] = []
+    for before, after in pairwise(taps):
+        gap = after - before
+        if gap <= 0:
+            raise OutOfRange("Taps come one after the other.", field="taps")
+        gaps = [] if gap > _LONGEST_TAP else [*gaps, gap]
+    if len(gaps) < FEWEST_TAPS - 1:
+        raise OutOfRange(f"Tap at least {FEWEST_TAPS} beats without a pause.", field="taps")
+    return check_bpm(Fraction(round(60 / median(gaps[-8:]))))
 
 
 @dataclass(frozen=True, slots=True)

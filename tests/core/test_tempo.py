@@ -20,6 +20,7 @@ from ripresa.core.tempo import (
     span_seconds,
     speed_nps,
     speed_twins,
+    tapped_bpm,
 )
 from tests.strategies import bpms, divisions, lengths
 
@@ -158,3 +159,29 @@ def test_a_tempo_that_cannot_be_played_is_refused(bpm: F) -> None:
 )
 def test_one_press_slower_and_faster(bpm: int, slower: int, faster: int) -> None:
     assert neighbours(F(bpm)) == (slower, faster)
+
+
+@pytest.mark.parametrize(
+    ("taps", "bpm"),
+    [
+        pytest.param([0.0, 0.5, 1.0], 120, id="three beats"),
+        pytest.param([0.0, 0.6, 1.2, 1.9, 2.5, 3.1], 100, id="one late tap does not drag it"),
+        pytest.param([0.0, 1.0, 9.0, 9.5, 10.0], 120, id="after a pause it begins anew"),
+    ],
+)
+def test_a_tempo_is_tapped_in(taps: list[float], bpm: int) -> None:
+    assert tapped_bpm(taps) == bpm
+
+
+@pytest.mark.parametrize(
+    ("taps", "sentence"),
+    [
+        ([0.0, 0.5], "Tap at least 3 beats"),
+        ([0.0, 0.5, 5.0], "Tap at least 3 beats"),
+        ([0.0, 0.0, 1.0], "one after the other"),
+        ([0.0, 0.01, 0.02], "cannot be played"),
+    ],
+)
+def test_taps_that_make_no_tempo_are_refused(taps: list[float], sentence: str) -> None:
+    with pytest.raises(OutOfRange, match=sentence):
+        tapped_bpm(taps)

@@ -179,3 +179,16 @@ def test_a_part_goes_round_and_is_practice(client: FlaskClient) -> None:
 def test_a_part_that_is_not_there_is_refused(client: FlaskClient) -> None:
     assert performed(client, loop={"kind": "seam", "seam": 1})["message"].startswith("This drill has 1 seam")
     assert performed(client, loop={"kind": "bars", "first": 1, "last": 3})["field"] == "loop"
+
+
+def test_half_the_tempo_with_twice_the_notes_keeps_the_speed(client: FlaskClient) -> None:
+    whole = performed(client, bpm="120")
+    half = performed(client, bpm=whole["half"], divide="twice")
+    assert (whole["half"], whole["double"]) == ("60", "240")
+    assert half["reading"]["peak_nps"] == whole["reading"]["peak_nps"]
+    assert half["is_practice"] is True
+
+
+def test_a_tempo_is_tapped_in(client: FlaskClient) -> None:
+    assert client.post("/api/tempo/tapped", json={"taps": [0, 0.5, 1]}).get_json()["exact"] == "120"
+    assert client.post("/api/tempo/tapped", json={"taps": [0]}).get_json()["field"] == "taps"

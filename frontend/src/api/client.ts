@@ -100,6 +100,7 @@ export const api = {
     taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null })),
   performance: (body: Schemas["PerformanceBody"], { signal }: Abort = {}) =>
     taken(client.POST("/api/performance", { body, signal: signal ?? null })),
+  tappedTempo: (taps: number[]) => taken(client.POST("/api/tempo/tapped", { body: { taps } })),
   amount: (text: string, what: string, { signal }: Abort = {}) =>
     taken(client.GET("/api/amount", { params: { query: { text, what } }, signal: signal ?? null })),
 
@@ -132,6 +133,8 @@ export const api = {
 export const files = {
   drill: (id: number, version: number) => `/api/drills/${id}/file.json?version=${version}`,
   midi: (id: number, version: number) => `/api/drills/${id}/file.mid?version=${version}`,
+  sound: (kind: "wav" | "flac" | "ogg" | "mp3") => (id: number, version: number) =>
+    `/api/drills/${id}/play-along/${kind}?version=${version}`,
   musicxml: (id: number, version: number) => `/api/drills/${id}/file.musicxml?version=${version}`,
   log: (studentId?: number) => (studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
 };

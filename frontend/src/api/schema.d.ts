@@ -194,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{drill_id}/play-along/{sound}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drill as sound to play along with: count-in, click and notes. */
+        get: operations["drills_save_sound_drills__int_drill_id__play_along__sound__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -256,6 +273,23 @@ export interface paths {
         put?: never;
         /** A drill in seconds, for the player. */
         post: operations["readings_show_performance_performance_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tempo/tapped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The tempo of beats that were tapped. */
+        post: operations["readings_tap_tempo_tempo_tapped_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2192,6 +2226,10 @@ export interface components {
             slower: string;
             /** Faster */
             faster: string;
+            /** Half */
+            half: string | null;
+            /** Double */
+            double: string | null;
         };
         /**
          * BarSpan
@@ -2310,7 +2348,8 @@ export interface components {
          * @description A drill at a tempo, with what comes before it and another click if wanted.
          *
          *     For practice: a step of its way in, a part that goes round, as it was before
-         *     it was moved, or in turn with the teacher.
+         *     it was moved, divided twice or half as much (which keeps the speed at half
+         *     or double the tempo), or in turn with the teacher.
          */
         PerformanceBody: {
             drill: components["schemas"]["Drill"];
@@ -2337,6 +2376,8 @@ export interface components {
              * @default false
              */
             unmoved: boolean;
+            /** Divide */
+            divide?: ("twice" | "half") | null;
             /** Turns */
             turns?: number | null;
         };
@@ -2377,6 +2418,14 @@ export interface components {
             exact: string;
             /** Label */
             label: string;
+        };
+        /**
+         * TapsBody
+         * @description Moments in seconds at which a beat was tapped.
+         */
+        TapsBody: {
+            /** Taps */
+            taps: number[];
         };
         /**
          * ToolResult
@@ -3627,6 +3676,35 @@ export interface operations {
             };
         };
     };
+    drills_save_sound_drills__int_drill_id__play_along__sound__get: {
+        parameters: {
+            query?: {
+                version?: number | null;
+                bpm?: string | null;
+                passes?: number;
+                click?: boolean;
+                notes?: boolean;
+            };
+            header?: never;
+            path: {
+                drill_id: number;
+                sound: "wav" | "flac" | "ogg" | "mp3";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
     shelf_list_shelf_shelf_get: {
         parameters: {
             query?: never;
@@ -3740,6 +3818,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PerformanceShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    readings_tap_tempo_tempo_tapped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Amount"];
                 };
             };
             /** @description Unprocessable Entity */

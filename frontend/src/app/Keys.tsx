@@ -8,6 +8,8 @@ const KEYS: readonly [string, string][] = [
   ["Ctrl Z, Ctrl Shift Z", "undo and redo on the bench"],
   ["Space", "start and stop on the stand"],
   ["J  F", "tap along"],
+  ["T", "tap the tempo on the stand"],
+  ["←  →  Home  End", "from note to note on the rail; Enter presses a place"],
   ["[  ]", "slower, faster: one rung"],
   ["M", "mute the click"],
   ["L", "large, for reading from two metres"],

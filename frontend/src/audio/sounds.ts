@@ -48,6 +48,9 @@ const VOICES: Record<Voice, Fill> = {
   pluck: (samples, rate, hertz) => {
     const period = Math.max(2, Math.round(rate / hertz));
     const string = noise(period, period);
+    // The string swings about its place: what all of the noise has in common would be a push and no tone.
+    const push = string.reduce((sum, one) => sum + one, 0) / period;
+    for (let at = 0; at < period; at++) string[at] = (string[at] ?? 0) - push;
     let last = 0;
     for (let at = 0; at < samples.length; at++) {
       const place = at % period;

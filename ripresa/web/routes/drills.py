@@ -8,10 +8,13 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
+from ripresa.core.exact import label
+from ripresa.core.performance import perform
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.play_along import FORMATS, Levels, SoundFormat, render, write_sound
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, download, now
@@ -49,6 +52,20 @@ class AtTempoQuery(BaseModel):
 
     version: int | None = None
     bpm: WireExact | None = None
+
+
+class SoundPath(DrillPath):
+    """Which drill, as which kind of sound file."""
+
+    sound: SoundFormat
+
+
+class SoundQuery(AtTempoQuery):
+    """How many passes, and what is heard."""
+
+    passes: int = 2
+    click: bool = True
+    notes: bool = True
 
 
 class NewDrill(BaseModel):
@@ -150,6 +167,17 @@ def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
     kept = store.find_drill(path.drill_id, query.version)
     body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
     return download(body, f"{_file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
+
+
+@api.get("/drills/<int:drill_id>/play-along/<sound>")
+def save_sound(path: SoundPath, query: SoundQuery) -> Any:
+    """A drill as sound to play along with: count-in, click and notes."""
+    kept = store.find_drill(path.drill_id, query.version)
+    reading, bpm = read(kept.drill), query.bpm or kept.drill.bpm
+    performance = perform(reading, bpm, count_bars=1)
+    sound = render(performance, reading.instrument.voice, query.passes, Levels(query.click, query.notes))
+    name = f"{_file_name(kept.drill.title)}-{label(bpm)}.{path.sound}"
+    return download(write_sound(sound, path.sound), name, FORMATS[path.sound][1])
 
 
 def _file_name(title: str) -> str:

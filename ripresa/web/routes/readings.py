@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from flask import Response
 from flask_openapi import APIBlueprint
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, FiniteFloat
 
 from ripresa.core.click import Click
 from ripresa.core.drill import Drill
@@ -13,7 +13,8 @@ from ripresa.core.exact import label, parse_amount, plural
 from ripresa.core.performance import Performance, perform
 from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, within
 from ripresa.core.reading import Reading, read
-from ripresa.core.tempo import check_bpm, neighbours
+from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
+from ripresa.core.tools import doubled, halved
 from ripresa.core.way_in import Step
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
@@ -48,7 +49,8 @@ class PerformanceBody(BaseModel):
     """A drill at a tempo, with what comes before it and another click if wanted.
 
     For practice: a step of its way in, a part that goes round, as it was before
-    it was moved, or in turn with the teacher.
+    it was moved, divided twice or half as much (which keeps the speed at half
+    or double the tempo), or in turn with the teacher.
     """
 
     drill: Drill
@@ -59,6 +61,7 @@ class PerformanceBody(BaseModel):
     step: Step | None = None
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False
+    divide: Literal["twice", "half"] | None = None
     turns: int | None = None
 
 
@@ -73,6 +76,8 @@ class PerformanceShape(BaseModel):
     is_practice: bool
     slower: WireExact
     faster: WireExact
+    half: WireExact | None
+    double: WireExact | None
 
 
 class AmountQuery(BaseModel):
@@ -99,6 +104,8 @@ def show_reading(body: ReadingBody) -> Response:
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
     drill = before_it_was_moved(body.drill) if body.unmoved else body.drill
+    if body.divide:
+        drill = doubled(drill) if body.divide == "twice" else halved(drill)
     reading = read(at_step(drill, body.step) if body.step else drill)
     bpm = check_bpm(body.bpm or body.drill.bpm)
     performance = perform(reading, bpm, click=body.click, listen_bars=body.listen_bars, count_bars=body.count_bars)
@@ -118,6 +125,8 @@ def show_performance(body: PerformanceBody) -> Response:
             is_practice=reading.drill != body.drill or body.loop is not None or body.turns is not None,
             slower=slower,
             faster=faster,
+            half=bpm / 2 if bpm / 2 >= SLOWEST_BPM else None,
+            double=bpm * 2 if bpm * 2 <= FASTEST_BPM else None,
         )
     )
 
@@ -129,6 +138,19 @@ def _window(reading: Reading, loop: BarsLoop | SeamLoop) -> Window:
     if not 0 <= loop.seam < len(found):
         raise OutOfRange(f"This drill has {plural(len(found), 'seam')} between legs. Choose one of them.", field="loop")
     return found[loop.seam]
+
+
+class TapsBody(BaseModel):
+    """Moments in seconds at which a beat was tapped."""
+
+    taps: list[FiniteFloat] = Field(max_length=500)
+
+
+@api.post("/tempo/tapped", responses={200: Amount})
+def tap_tempo(body: TapsBody) -> Response:
+    """The tempo of beats that were tapped."""
+    bpm = tapped_bpm(body.taps)
+    return answer(Amount(exact=bpm, label=label(bpm)))
 
 
 @api.get("/amount", responses={200: Amount})

@@ -6,6 +6,10 @@ const FORMATS: [string, (id: number, version: number) => string][] = [
   ["a drill file", files.drill],
   ["MIDI", files.midi],
   ["MusicXML", files.musicxml],
+  ["sound to play along, MP3", files.sound("mp3")],
+  ["sound to play along, WAV", files.sound("wav")],
+  ["sound to play along, FLAC", files.sound("flac")],
+  ["sound to play along, Ogg", files.sound("ogg")],
 ];
 
 /** The drill as a file, in one of the open formats. */

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams } from "react-router";
-import type { Climb } from "../../api/client";
+import { type Climb, files } from "../../api/client";
 import { choicesQuery, climbQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
@@ -44,7 +44,13 @@ function OneClimb({ climb }: { climb: Climb }) {
         <div className="card-plain">
           <Treads treads={climb.treads} sign={climb.sign} targetLabel={climb.target_label} />
         </div>
-        <RungTable treads={climb.treads} sign={climb.sign} />
+        <RungTable
+          treads={climb.treads}
+          sign={climb.sign}
+          soundOf={(bpm) =>
+            `${files.sound("mp3")(climb.drill_id, climb.version)}&bpm=${encodeURIComponent(bpm)}`
+          }
+        />
       </div>
       <aside className="space-y-4 min-w-0" aria-label="Where the climb stands">
         <section className="card-plain">

@@ -2,8 +2,15 @@ import type { Tread } from "../../api/client";
 
 const WORDS: Record<Tread["state"], string> = { done: "done", now: "now", ahead: "", target: "target" };
 
+type Props = {
+  treads: readonly Tread[];
+  sign: string;
+  /** Address of the play-along file at a tempo; none before the climb is started. */
+  soundOf?: (bpm: string) => string;
+};
+
 /** Every rung with its speed, its gap and what was played on it. */
-export function RungTable({ treads, sign }: { treads: readonly Tread[]; sign: string }) {
+export function RungTable({ treads, sign, soundOf }: Props) {
   return (
     <details className="card-plain mt-4" open={treads.length <= 16}>
       <summary className="cursor-pointer text-primary font-bold">All {treads.length} rungs</summary>
@@ -17,6 +24,7 @@ export function RungTable({ treads, sign }: { treads: readonly Tread[]; sign: st
             <th scope="col">clean</th>
             <th scope="col">shaky</th>
             <th scope="col">state</th>
+            {soundOf && <th scope="col">play along</th>}
           </tr>
         </thead>
         <tbody>
@@ -29,6 +37,17 @@ export function RungTable({ treads, sign }: { treads: readonly Tread[]; sign: st
               <td>{tread.marks.filter((mark) => mark === "clean").length || ""}</td>
               <td>{tread.marks.filter((mark) => mark === "shaky").length || ""}</td>
               <td>{WORDS[tread.state]}</td>
+              {soundOf && (
+                <td>
+                  <a
+                    className="text-primary font-semibold"
+                    aria-label={`Play-along file of rung ${tread.number}, MP3`}
+                    href={soundOf(tread.bpm)}
+                  >
+                    MP3
+                  </a>
+                </td>
+              )}
             </tr>
           ))}
         </tbody>

@@ -17,6 +17,8 @@ import type { Run } from "./runs";
 import { type RailHandle, StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
 import { type Count, StandWords } from "./StandWords";
+import { TempoByHand } from "./TempoByHand";
+import { useAwake } from "./useAwake";
 import { useStand } from "./useStand";
 import { type Subject, useTakes } from "./useTakes";
 
@@ -60,6 +62,7 @@ export function StandScreen(props: Props) {
       loop: loopOf(practice.loop),
       unmoved: practice.unmoved,
       turns: practice.turns,
+      divide: practice.divide,
     }),
     placeholderData: keepPreviousData,
   });
@@ -82,6 +85,7 @@ export function StandScreen(props: Props) {
       if (subject.studentId !== null) void takes.finish(ended);
     },
   });
+  useAwake(stand.isPlaying);
   const start = () => {
     takes.clear();
     setRun(null);
@@ -146,6 +150,15 @@ export function StandScreen(props: Props) {
           choices={choices}
           performance={played}
           practice={practice}
+          onPractice={setPractice}
+        />
+      )}
+      {!large && !climb && (
+        <TempoByHand
+          performance={played}
+          bpm={bpm}
+          practice={practice}
+          onTempo={onTempo}
           onPractice={setPractice}
         />
       )}

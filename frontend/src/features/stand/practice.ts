@@ -7,11 +7,20 @@ export type Practice = {
   loop: string;
   unmoved: boolean;
   turns: number | null;
+  /** Twice or half the notes per beat, so that at half or double the tempo the speed stays. */
+  divide: "twice" | "half" | null;
   /** Neither click nor rail: where is beat 1? Then revealed, until it is stopped. */
   beat: "shown" | "hidden" | "revealed";
 };
 
-export const ALL_OF_IT: Practice = { step: null, loop: "whole", unmoved: false, turns: null, beat: "shown" };
+export const ALL_OF_IT: Practice = {
+  step: null,
+  loop: "whole",
+  unmoved: false,
+  turns: null,
+  divide: null,
+  beat: "shown",
+};
 
 /** The loop as the server takes it. */
 export function loopOf(loop: string): Schemas["PerformanceBody"]["loop"] {

@@ -1,0 +1,107 @@
+import { useMutation } from "@tanstack/react-query";
+import { useRef } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { api, type Performance } from "../../api/client";
+import { Key } from "../../ui/Key";
+import type { Practice } from "./practice";
+
+type Props = {
+  performance: Performance;
+  bpm: string;
+  practice: Practice;
+  /** Another tempo; with it the division may change, so that the notes a second stay. */
+  onTempo: (bpm: string) => void;
+  onPractice: (practice: Practice) => void;
+};
+
+const MOST_TAPS = 16;
+
+/** Tempo by hand: tapped in, halved or doubled, with the notes a second kept or not; and back to where it was. */
+export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }: Props) {
+  const taps = useRef<number[]>([]);
+  const before = useRef<{ bpm: string; divide: Practice["divide"] } | null>(null);
+  const tapped = useMutation({
+    mutationFn: (moments: number[]) => api.tappedTempo(moments),
+    onSuccess: ({ exact }) => set(exact, practice.divide),
+  });
+  const set = (to: string, divide: Practice["divide"]) => {
+    before.current = { bpm, divide: practice.divide };
+    onTempo(to);
+    onPractice({ ...practice, divide });
+  };
+  const tap = (stampMs: number) => {
+    taps.current = [...taps.current, stampMs / 1000].slice(-MOST_TAPS);
+    if (taps.current.length > 2) tapped.mutate(taps.current);
+  };
+  useHotkeys("t", (event) => tap(event.timeStamp));
+  const { half, double } = performance;
+  return (
+    <details>
+      <summary className="cursor-pointer text-primary font-semibold">Tempo by hand</summary>
+      <div className="flex flex-wrap items-center gap-2 mt-2">
+        <button
+          type="button"
+          className="button button-small"
+          onPointerDown={(event) => {
+            event.preventDefault();
+            tap(event.timeStamp);
+          }}
+          onKeyDown={(event) => event.key === "Enter" && tap(event.timeStamp)}
+        >
+          Tap the tempo <Key name="T" />
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={!half}
+          onClick={() => half && set(half, null)}
+        >
+          Half the tempo
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={!double}
+          onClick={() => double && set(double, null)}
+        >
+          Double the tempo
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={!half || practice.divide !== null}
+          onClick={() => half && set(half, "twice")}
+        >
+          Half, and twice the notes per beat
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={!double || practice.divide !== null}
+          onClick={() => double && set(double, "half")}
+        >
+          Double, and half the notes per beat
+        </button>
+        <button
+          type="button"
+          className="button button-small"
+          disabled={!before.current}
+          onClick={() => before.current && set(before.current.bpm, before.current.divide)}
+        >
+          Back to where it was
+        </button>
+        {practice.divide && (
+          <span className="text-soft">
+            The notes a second stayed; the notes per beat are {practice.divide === "twice" ? "twice" : "half"}{" "}
+            as many.
+          </span>
+        )}
+        {tapped.isError && (
+          <span role="alert" className="text-error font-semibold">
+            {tapped.error.message}
+          </span>
+        )}
+      </div>
+    </details>
+  );
+}

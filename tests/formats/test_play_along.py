@@ -1,0 +1,91 @@
+"""Play-along files: every onset exact to the sample, count-in first, in each format."""
+
+import io
+from fractions import Fraction as F
+
+import numpy as np
+import pytest
+import soundfile
+from flask.testing import FlaskClient
+
+from ripresa.core.click import OfTheSlots, Thinned
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.material import OneNote, ScaleRun
+from ripresa.core.performance import perform
+from ripresa.core.reading import read
+from ripresa.formats.drill_file import plain
+from ripresa.formats.play_along import FORMATS, Levels, render, write_sound
+from ripresa.formats.sounds import RATE, note
+from tests.strategies import legs
+
+NESTED = Drill(material=OneNote(beats=4), legs=legs(2, 3, 4, 5), click=OfTheSlots("all"))
+
+
+def set_ins(sound: np.ndarray) -> list[int]:
+    """Return the samples in which sound sets in after silence."""
+    loud = np.flatnonzero(np.abs(sound) > 1e-6)
+    return [int(at) for at in loud[np.diff(loud, prepend=loud[0] - RATE) > 40]]
+
+
+@pytest.mark.parametrize("bpm", [F(60), F(97), F(253, 3)])
+def test_every_click_sets_in_at_its_sample(bpm: F) -> None:
+    performance = perform(read(NESTED), bpm)
+    sound = render(performance, "keys", 2, Levels(notes=False))
+    beats = [F(n) for n in range(4)]
+    turn = [4 + leg * 4 + F(n, d) for leg, d in enumerate((2, 3, 4, 5)) for n in range(4 * d)]
+    due = [round(at * 60 / bpm * RATE) for at in [*beats, *turn, *(at + 16 for at in turn)]]
+    # A sine is 0 in its first sample, and heard in the next.
+    assert [at - 1 for at in set_ins(sound)] == due
+
+
+def test_every_note_sets_in_at_its_sample_and_ends_before_the_next() -> None:
+    drill = Drill(material=ScaleRun(octaves=1), legs=legs(4), articulation=F(1, 2), instrument="piano")
+    performance = perform(read(drill), F(60))
+    sound = render(performance, "keys", 1, Levels(click=False))
+    due = [round((performance.lead.seconds + tone.at) * RATE) for tone in performance.tones]
+    assert [at - 1 for at in set_ins(sound)] == due
+
+
+def test_a_click_longer_than_a_pass_goes_on_over_the_passes() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(1), click=Thinned(F(8)))
+    sound = render(perform(read(drill), F(120), count_bars=0), "keys", 4, Levels(notes=False))
+    assert [at - 1 for at in set_ins(sound)] == [0, 4 * RATE]
+
+
+def test_nothing_is_louder_than_full() -> None:
+    loud = render(perform(read(NESTED), F(200)), "pluck", 1)
+    assert 0.1 < np.abs(loud).max() <= 0.97
+
+
+@pytest.mark.parametrize("voice", ["pluck", "keys", "wind"])
+def test_a_voice_sounds_at_its_pitch(voice: str) -> None:
+    sound = note(voice, 69)
+    spectrum = np.abs(np.fft.rfft(sound * np.hanning(len(sound))))
+    peak = np.argmax(spectrum[:2000]) * RATE / len(sound)
+    assert abs(peak / 440 - 1) < 0.01 or abs(peak / 880 - 1) < 0.01
+
+
+@pytest.mark.parametrize("kind", FORMATS)
+def test_a_file_holds_what_was_rendered(kind: str) -> None:
+    sound = render(perform(read(Drill(material=OneNote(beats=4), legs=legs(2))), F(90)), "keys", 1)
+    found, rate = soundfile.read(io.BytesIO(write_sound(sound, kind)))  # type: ignore[arg-type]
+    assert rate == RATE
+    assert abs(len(found) - len(sound)) < 0.1 * RATE
+    assert np.abs(found).max() == pytest.approx(np.abs(sound).max(), rel=0.2)
+
+
+@pytest.mark.parametrize(("passes", "bpm"), [(0, F(60)), (33, F(60)), (32, F(1))])
+def test_too_much_is_refused(passes: int, bpm: F) -> None:
+    with pytest.raises(OutOfRange) as refused:
+        render(perform(read(NESTED), bpm), "keys", passes)
+    assert refused.value.field == "passes"
+
+
+def test_a_drill_is_saved_as_sound_at_a_tempo(client: FlaskClient) -> None:
+    drill = plain(Drill(title="Quay", material=OneNote(beats=4), legs=legs(2)))
+    kept = client.post("/api/drills", json={"drill": drill}).get_json()
+    answer = client.get(f"/api/drills/{kept['id']}/play-along/mp3?bpm=169/2&passes=1")
+    assert (answer.status_code, answer.mimetype) == (200, "audio/mpeg")
+    assert "quay-84" in answer.headers["Content-Disposition"]
+    assert client.get(f"/api/drills/{kept['id']}/play-along/aiff").status_code == 422
