@@ -16,13 +16,17 @@ from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import parse_amount
-from ripresa.core.reading import read
+from ripresa.core.performance import perform
+from ripresa.core.reading import Reading, read
 from ripresa.core.tempo import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.midi import write_midi
+from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.play_along import FORMATS, Levels, render, write_sound
 from ripresa.formats.reading_json import reading_values, rung_values
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
+_SUFFIXES = (".mid", ".musicxml", *(f".{kind}" for kind in FORMATS))
 DEFAULT_PORT = 8765
 
 
@@ -54,10 +58,10 @@ def _parser() -> argparse.ArgumentParser:
     reading.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
     reading.set_defaults(run=_read)
 
-    export = commands.add_parser("export", help="write a drill file as MIDI")
+    export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML or sound")
     export.add_argument("drill", help="a drill file, or - for standard input")
     export.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
-    export.add_argument("--to", type=Path, required=True, help="file to write, ending in .mid")
+    export.add_argument("--to", type=Path, required=True, help=f"file to write, ending in {', '.join(_SUFFIXES)}")
     export.add_argument("--no-click", action="store_true", help="leave the click out")
     export.set_defaults(run=_export)
 
@@ -120,13 +124,25 @@ def _read(chosen: argparse.Namespace) -> None:
 
 def _export(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    if chosen.to.suffix.lower() not in {".mid", ".midi"}:
-        raise OutOfRange(f"{chosen.to} does not end in .mid; MIDI is what can be written.")
-    body = write_midi(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, with_click=not chosen.no_click)
+    body = _written(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, chosen.to, not chosen.no_click)
     try:
         chosen.to.write_bytes(body)
     except OSError as error:
         raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
+
+
+def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) -> bytes:
+    """Return a reading in the format that the name of a file asks for."""
+    kind = target.suffix.lower().removeprefix(".")
+    if kind == "mid":
+        return write_midi(reading, bpm, with_click=with_click)
+    if kind == "musicxml":
+        return write_musicxml(reading, bpm)
+    for sound in FORMATS:
+        if kind == sound:
+            levels = Levels(click=with_click)
+            return write_sound(render(perform(reading, bpm), reading.instrument.voice, 2, levels), sound)
+    raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 
 def _climb(chosen: argparse.Namespace) -> None:

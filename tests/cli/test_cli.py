@@ -39,6 +39,12 @@ def test_read_takes_a_pipe(
     assert json.loads(capsys.readouterr().out)["bpm"] == 72
 
 
+@pytest.mark.parametrize(("name", "start"), [("d.musicxml", b"<?xml"), ("d.wav", b"RIFF"), ("d.flac", b"fLaC")])
+def test_export_writes_what_the_name_asks_for(drill_file: Path, tmp_path: Path, name: str, start: bytes) -> None:
+    assert main(["export", str(drill_file), "--to", str(tmp_path / name)]) == 0
+    assert (tmp_path / name).read_bytes().startswith(start)
+
+
 def test_export_writes_midi(drill_file: Path, tmp_path: Path) -> None:
     target = tmp_path / "out.mid"
     assert main(["export", str(drill_file), "--bpm", "96", "--to", str(target)]) == 0
@@ -57,7 +63,7 @@ def test_climb_prints_the_rungs(capsys: pytest.CaptureFixture[str]) -> None:
     [
         (["read", "nowhere.json"], "nowhere.json does not exist"),
         (["read", "{drill}", "--bpm", "0"], "cannot be played"),
-        (["export", "{drill}", "--to", "out.wav"], "does not end in .mid"),
+        (["export", "{drill}", "--to", "out.aac"], "does not end in one of .mid, .musicxml, .wav"),
         (["export", "{drill}", "--to", "/no/such/folder/out.mid"], "cannot be written"),
         (["climb", "--from", "120", "--to", "84"], "has to be above the start"),
         (["climb", "--from", "84", "--to", "120", "--division", "0"], "above 0"),

@@ -78,16 +78,15 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   // The row after the last is the first again, for what goes round.
   if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
   if (even >= reading.rows.length) rows[0] = reading.rows[0];
-  if (hidden)
-    return (
-      <p className="card-plain text-soft">
-        The rail is hidden. Where is beat 1? Press “Reveal” to hear the click and see it.
-      </p>
-    );
   return (
     <div className="card-plain">
       <div ref={box} />
-      <div className="overflow-x-auto" ref={pegs}>
+      {hidden && (
+        <p className="text-soft">
+          The rail is hidden. Where is beat 1? Press “Reveal” to hear the click and see it.
+        </p>
+      )}
+      <div className="overflow-x-auto" ref={pegs} hidden={hidden}>
         <div
           className="relative"
           style={{ height: (place.height + 8) * (reading.rows.length > 1 && !short ? 2 : 1) - 8 }}
