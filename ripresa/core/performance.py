@@ -16,6 +16,7 @@ from ripresa.core.reading import Event, Reading
 from ripresa.core.tempo import check_bpm, span_seconds
 
 MOST_LEAD_BARS = 8
+LONGEST_COUNT_WORDS = 200
 #: How early, in seconds, the first note of a drill may come and still be meant as that note: our choice.
 _EARLIEST = 0.25
 #: How the second layer sounds: a low F, short.
@@ -115,11 +116,13 @@ def perform(
     click: Click | None = None,
     listen_bars: int = 0,
     count_bars: int = 1,
+    count_words: str = "",
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
     Args:
         click: Another click plan than the drill's own.
+        count_words: Words for the last beats of the count-in, the numbers before them stay: ``"ready go"``.
         listen_bars: Bars in which nobody plays, 0 to 8.
         count_bars: Bars of count-in, 0 to 8.
 
@@ -130,6 +133,8 @@ def perform(
     for bars, field in ((listen_bars, "listen_bars"), (count_bars, "count_bars")):
         if not 0 <= bars <= MOST_LEAD_BARS:
             raise OutOfRange(f"Take 0 to {MOST_LEAD_BARS} bars, not {bars}.", field=field)
+    if len(count_words) > LONGEST_COUNT_WORDS:
+        raise OutOfRange(f"The words of a count-in have up to {LONGEST_COUNT_WORDS} signs.", field="count_words")
     cycle = reading.click_cycle if click is None else reading.clicked(click)
     bar_length = reading.meter.bar_length
     turn_bars = int(reading.loop_beats / bar_length)
@@ -152,7 +157,7 @@ def perform(
         ),
         ticks=_ticks(cycle, cycle.length, bpm),
         click_seconds=float(span_seconds(cycle.length, bpm)),
-        lead=_lead(reading, cycle, bpm, listen_bars, count_bars),
+        lead=_lead(reading, cycle, bpm, listen_bars, count_bars, count_words.split()),
     )
 
 
@@ -221,7 +226,9 @@ def _ticks(cycle: ClickCycle, beats: Fraction, bpm: Fraction, start: Fraction = 
     return tuple(Tick(float(span_seconds(start + at, bpm)), level) for at, level in cycle.within(beats))
 
 
-def _lead(reading: Reading, cycle: ClickCycle, bpm: Fraction, listen_bars: int, count_bars: int) -> Lead:
+def _lead(
+    reading: Reading, cycle: ClickCycle, bpm: Fraction, listen_bars: int, count_bars: int, last_words: Sequence[str]
+) -> Lead:
     meter = reading.meter
     listen = listen_bars * meter.bar_length
     ticks = list(_ticks(cycle, listen, bpm))
@@ -232,5 +239,7 @@ def _lead(reading: Reading, cycle: ClickCycle, bpm: Fraction, listen_bars: int, 
             # The count-in stands on the true beats whatever the click plan does.
             ticks.append(Tick(at, "count"))
             words.append(CountWord(at, _NUMBER_WORDS[number] if number < len(_NUMBER_WORDS) else str(number + 1)))
+    for at_end, word in enumerate(reversed(last_words[-len(words) :] if words else ()), start=1):
+        words[-at_end] = CountWord(words[-at_end].at, word)
     total = listen + count_bars * meter.bar_length
     return Lead(float(span_seconds(listen, bpm)), float(span_seconds(total, bpm)), tuple(ticks), tuple(words))

@@ -10,7 +10,7 @@ import soundfile
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.performance import Performance, Tick, Tone
-from ripresa.formats.sounds import RATE, Samples, Voice, click, note
+from ripresa.formats.sounds import RATE, Samples, Timbre, Voice, click, note
 
 SoundFormat = Literal["wav", "flac", "ogg", "mp3"]
 
@@ -32,10 +32,11 @@ _PEAK = 0.97
 
 @dataclass(frozen=True, slots=True)
 class Levels:
-    """What is heard: click and notes, each on or off."""
+    """What is heard: click and notes, each on or off, and how the click sounds."""
 
     click: bool = True
     notes: bool = True
+    timbre: Timbre = "beep"
 
 
 def render(performance: Performance, voice: Voice, passes: int, levels: Levels = Levels()) -> Samples:
@@ -58,7 +59,7 @@ def render(performance: Performance, voice: Voice, passes: int, levels: Levels =
     if levels.click:
         for at, tick in _ticks(performance, length):
             loud = 0.75 if tick.level == "plain" else 1.0
-            _add(sound, at, click(tick.level) * (_CLICK_GAIN * loud))
+            _add(sound, at, click(tick.level, levels.timbre) * (_CLICK_GAIN * loud))
     if levels.notes:
         for number in range(passes):
             for tone in performance.tones:

@@ -13,6 +13,13 @@ Samples = NDArray[np.float64]
 Voice = Literal["pluck", "keys", "wind"]
 Role = Literal["strong", "plain", "count"]
 
+Timbre = Literal["beep", "wood", "tick"]
+
+TIMBRES: dict[Timbre, tuple[str, str]] = {
+    "beep": ("a beep", "Clear pitch: the bar is a fifth above the beat."),
+    "wood": ("a wood block", "Short and dry, and it carries over a guitar."),
+    "tick": ("a tick", "Hardly any pitch: least in the way of wind and keys."),
+}
 RATE = 44_100
 _SECONDS = 1.6
 _CLICK_SECONDS = 0.08
@@ -33,12 +40,20 @@ def note(voice: Voice, midi: int | None) -> Samples:
     return _pluck(hertz) if voice == "pluck" else _partials(voice, hertz)
 
 
-@lru_cache(maxsize=8)
-def click(role: Role) -> Samples:
+@lru_cache(maxsize=16)
+def click(role: Role, timbre: Timbre = "beep") -> Samples:
     """Return a click of 80 ms."""
     time = np.arange(int(_CLICK_SECONDS * RATE)) / RATE
-    found: Samples = np.sin(2 * np.pi * _CLICK_HERTZ[role] * time) * np.exp(-70 * time) * np.minimum(1, 2000 * time)
-    return found
+    hertz, rising = _CLICK_HERTZ[role], np.minimum(1, 2000 * time)
+    match timbre:
+        case "beep":
+            found: Samples = np.sin(2 * np.pi * hertz * time) * np.exp(-70 * time)
+        case "wood":
+            high = np.sin(2 * np.pi * 1.51 * hertz * time) * np.exp(-260 * time)
+            found = 0.8 * np.sin(2 * np.pi * 0.6 * hertz * time) * np.exp(-110 * time) + 0.6 * high
+        case "tick":
+            found = 1.2 * np.sin(2 * np.pi * 2.3 * hertz * time) * np.exp(-420 * time)
+    return found * rising
 
 
 def _pluck(hertz: float) -> Samples:

@@ -93,3 +93,23 @@ def test_latency_moves_the_edges_with_it() -> None:
     due = [(0.0, 0), (1.0, 1), (2.0, 2), (3.0, 3)]
     assert onsets_within([3.55], due, 4.0, 0.1) == [3.55]
     assert onsets_within([3.55], due, 4.0, 0.0) == []
+
+
+@pytest.mark.parametrize(
+    ("words", "expected"),
+    [
+        ("", "one two three four"),
+        ("ready go", "one two ready go"),
+        ("a b c d e f", "c d e f"),
+    ],
+)
+def test_the_count_in_ends_with_words_of_readiness(words: str, expected: str) -> None:
+    lead = perform(read(SIXTEENTHS), F(60), count_bars=1, count_words=words).lead
+    assert " ".join(word.word for word in lead.words) == expected
+    assert [word.at for word in lead.words] == [0, 1, 2, 3]
+
+
+def test_without_a_count_in_there_are_no_words_to_change() -> None:
+    assert perform(read(SIXTEENTHS), F(60), count_bars=0, count_words="ready go").lead.words == ()
+    with pytest.raises(OutOfRange, match="count-in"):
+        perform(read(SIXTEENTHS), F(60), count_words="x" * 201)

@@ -625,6 +625,8 @@ export interface components {
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
             articulations: components["schemas"]["Choice"][];
+            /** Timbres */
+            timbres: components["schemas"]["Choice"][];
             /** Movements */
             movements: components["schemas"]["Choice"][];
             /** Voices */
@@ -2367,6 +2369,11 @@ export interface components {
              * @default 1
              */
             count_bars: number;
+            /**
+             * Count Words
+             * @default
+             */
+            count_words: string;
             /** Step */
             step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
             /** Loop */

@@ -12,7 +12,7 @@ import {
   soundings,
   takeOver,
 } from "./schedule";
-import { Sounds, type Voice } from "./sounds";
+import { Sounds, type Timbre, type Voice } from "./sounds";
 
 const LOOK_AHEAD = 0.5;
 const TIMER_MS = 50;
@@ -40,6 +40,10 @@ export class Player {
   #until: Seconds = 0;
   #voice: Voice = "keys";
   #watch: SlipWatch | null = null;
+  readonly #levels: Record<Channel, number> = { click: 1, notes: 1 };
+  readonly #muted: Record<Channel, boolean> = { click: false, notes: false };
+  /** How the click sounds. */
+  timbre: Timbre = "beep";
   /** Nothing sounds from this moment of the audio clock on. */
   endAt: Seconds = Number.POSITIVE_INFINITY;
   /** Called when the sound device stops by itself: unplugged, or the computer slept. */
@@ -114,7 +118,8 @@ export class Player {
   /** Silence a channel, or let it sound: at the next bar line while playing, else at once. */
   mute(channel: Channel, muted: boolean): void {
     const { gain } = this.#channels[channel];
-    const level = muted ? 0 : channel === "click" ? CLICK_GAIN : NOTE_GAIN;
+    this.#muted[channel] = muted;
+    const level = this.#gainOf(channel);
     const stretch = this.#stretches.at(-1);
     const at = stretch
       ? nextBarLine(stretch, this.context.currentTime + BEFORE_CHANGE).at
@@ -123,6 +128,17 @@ export class Player {
     const from = Math.max(0, at - 1e-4);
     gain.cancelScheduledValues(from);
     gain.setValueAtTime(level, from);
+  }
+
+  /** How loud a channel is, as a share of the loudest that is safe; at once. */
+  level(channel: Channel, share: number): void {
+    this.#levels[channel] = Math.min(1, Math.max(0, share));
+    this.#channels[channel].gain.setTargetAtTime(this.#gainOf(channel), this.context.currentTime, 0.03);
+  }
+
+  #gainOf(channel: Channel): number {
+    if (this.#muted[channel]) return 0;
+    return this.#levels[channel] * (channel === "click" ? CLICK_GAIN : NOTE_GAIN);
   }
 
   /** Stop; what sounds already rings out, what is still to come does not sound. */
@@ -169,7 +185,7 @@ export class Player {
   }
 
   #sound(one: Sounding): void {
-    if (one.kind === "click") this.#start(one, this.#sounds.click(one.role), 1);
+    if (one.kind === "click") this.#start(one, this.#sounds.click(one.role, this.timbre), 1);
     // The tones of a chord together are a little louder than one note, not many times.
     else
       for (const midi of pitches(one))

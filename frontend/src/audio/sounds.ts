@@ -2,6 +2,7 @@
 
 export type Voice = "pluck" | "keys" | "wind";
 export type ClickRole = "strong" | "plain" | "count";
+export type Timbre = "beep" | "wood" | "tick";
 
 const SECONDS = 1.6;
 const CLICK_HERTZ: Record<ClickRole, number> = { strong: 1760, plain: 1175, count: 880 };
@@ -19,12 +20,11 @@ export class Sounds {
     });
   }
 
-  click(role: ClickRole): AudioBuffer {
-    return this.#once(role, 0.08, (samples, rate) => {
-      const hertz = CLICK_HERTZ[role];
+  click(role: ClickRole, timbre: Timbre): AudioBuffer {
+    return this.#once(`${timbre} ${role}`, 0.08, (samples, rate) => {
       for (let at = 0; at < samples.length; at++) {
         const time = at / rate;
-        samples[at] = Math.sin(2 * Math.PI * hertz * time) * Math.exp(-time * 70) * Math.min(1, time * 2000);
+        samples[at] = CLICKS[timbre](CLICK_HERTZ[role], time) * Math.min(1, time * 2000);
       }
     });
   }
@@ -40,6 +40,16 @@ export class Sounds {
     return buffer;
   }
 }
+
+const wave = (hertz: number, time: number, fading: number) =>
+  Math.sin(2 * Math.PI * hertz * time) * Math.exp(-fading * time);
+
+/** A click at a moment of its 80 ms. */
+const CLICKS: Record<Timbre, (hertz: number, time: number) => number> = {
+  beep: (hertz, time) => wave(hertz, time, 70),
+  wood: (hertz, time) => 0.8 * wave(0.6 * hertz, time, 110) + 0.6 * wave(1.51 * hertz, time, 260),
+  tick: (hertz, time) => 1.2 * wave(2.3 * hertz, time, 420),
+};
 
 type Fill = (samples: Float32Array, rate: number, hertz: number) => void;
 

@@ -33,6 +33,7 @@ from ripresa.core.swing import RATIOS
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
 from ripresa.core.way_in import SCHOOLS, STEPS, Step
+from ripresa.formats.sounds import TIMBRES
 from ripresa.web.answers import answer
 
 api = APIBlueprint("choices", __name__, url_prefix="/api")
@@ -86,6 +87,7 @@ class Choices(BaseModel):
     seams: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
+    timbres: list[Choice]
     movements: list[Choice]
     voices: list[Choice]
     parts: list[Choice]
@@ -145,6 +147,7 @@ def list_choices() -> Response:
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
+            timbres=_named(TIMBRES),
             movements=_named(MOVEMENTS),
             voices=_named(VOICES),
             parts=_named(PARTS),

@@ -58,6 +58,7 @@ class PerformanceBody(BaseModel):
     click: Click | None = None
     listen_bars: int = 0
     count_bars: int = 1
+    count_words: str = ""
     step: Step | None = None
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False
@@ -108,7 +109,14 @@ def show_performance(body: PerformanceBody) -> Response:
         drill = doubled(drill) if body.divide == "twice" else halved(drill)
     reading = read(at_step(drill, body.step) if body.step else drill)
     bpm = check_bpm(body.bpm or body.drill.bpm)
-    performance = perform(reading, bpm, click=body.click, listen_bars=body.listen_bars, count_bars=body.count_bars)
+    performance = perform(
+        reading,
+        bpm,
+        click=body.click,
+        listen_bars=body.listen_bars,
+        count_bars=body.count_bars,
+        count_words=body.count_words,
+    )
     if body.loop:
         performance = within(reading, performance, _window(reading, body.loop))
     if body.turns is not None:

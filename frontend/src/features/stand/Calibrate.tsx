@@ -44,7 +44,15 @@ type Props = { onClose: () => void; onMeasured: (latency: Latency) => void };
 /** Measures how late taps arrive, from tapping along with a click. */
 export function Calibrate({ onClose, onMeasured }: Props) {
   const score = useQuery(
-    performanceQuery({ drill: CLICK, bpm: null, click: null, listen_bars: 0, count_bars: 1, unmoved: false }),
+    performanceQuery({
+      drill: CLICK,
+      bpm: null,
+      click: null,
+      listen_bars: 0,
+      count_bars: 1,
+      count_words: "",
+      unmoved: false,
+    }),
   );
   const player = useRef<Player | null>(null);
   const taps = useRef<number[]>([]);

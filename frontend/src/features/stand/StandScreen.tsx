@@ -14,9 +14,11 @@ import { keptLatency } from "./latency";
 import { PracticeWords } from "./PracticeWords";
 import { ALL_OF_IT, loopOf } from "./practice";
 import type { Run } from "./runs";
+import { SoundWords } from "./SoundWords";
 import { type RailHandle, StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
 import { type Count, StandWords } from "./StandWords";
+import { keepSound, soundFor } from "./sound";
 import { TempoByHand } from "./TempoByHand";
 import { useAwake } from "./useAwake";
 import { useStand } from "./useStand";
@@ -40,7 +42,7 @@ type Props = {
 /** The stand: where a drill is played, heard and measured. */
 export function StandScreen(props: Props) {
   const { subject, climb, choices, bpm, steps, onTempo } = props;
-  const [count, setCount] = useState<Count>({ listen: 1, count: 1, passes: 2 });
+  const [count, setCount] = useState<Count>({ listen: 1, count: 1, words: "", passes: 2 });
   const [source, setSource] = useState("taps");
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
@@ -48,6 +50,12 @@ export function StandScreen(props: Props) {
   const [latency, setLatency] = useState(keptLatency);
   const [run, setRun] = useState<Run | null>(null);
   const [practice, setPractice] = useState(ALL_OF_IT);
+  const [sound, setSound] = useState(() => soundFor(subject.studentId));
+  const [soundOf, setSoundOf] = useState(subject.studentId);
+  if (soundOf !== subject.studentId) {
+    setSoundOf(subject.studentId);
+    setSound(soundFor(subject.studentId));
+  }
   const isHidden = practice.beat === "hidden";
   const rail = useRef<RailHandle>(null);
   const performance = useQuery({
@@ -58,6 +66,7 @@ export function StandScreen(props: Props) {
       // Who has to find the beat gets no count that gives it away.
       listen_bars: isHidden ? 0 : count.listen,
       count_bars: isHidden ? 0 : count.count,
+      count_words: count.words,
       step: practice.step,
       loop: loopOf(practice.loop),
       unmoved: practice.unmoved,
@@ -77,6 +86,7 @@ export function StandScreen(props: Props) {
     passes: isPractice ? null : count.passes,
     clickMuted: muted.click || isHidden,
     notesMuted: muted.notes,
+    sound,
     onFrame: (position) => rail.current?.show(position),
     onEnd: (ended) => {
       if (practice.beat === "revealed") setPractice({ ...practice, beat: "shown" });
@@ -151,6 +161,16 @@ export function StandScreen(props: Props) {
           performance={played}
           practice={practice}
           onPractice={setPractice}
+        />
+      )}
+      {!large && (
+        <SoundWords
+          sound={sound}
+          choices={choices}
+          onSound={(changed) => {
+            setSound(changed);
+            keepSound(subject.studentId, changed);
+          }}
         />
       )}
       {!large && !climb && (

@@ -1,11 +1,12 @@
 import type { Choices } from "../../api/client";
 import { Brief } from "../../ui/brief/Brief";
+import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { type Click, ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
 
-/** Bars of listening and counting before, and passes until it stops (null: until someone stops it). */
-export type Count = { listen: number; count: number; passes: number | null };
+/** Bars of listening and counting before, the last words of the count, and passes until it stops (null: until someone stops it). */
+export type Count = { listen: number; count: number; words: string; passes: number | null };
 
 const BARS = [0, 1, 2, 4, 8].map((bars) => ({
   value: String(bars),
@@ -72,6 +73,20 @@ export function StandWords(props: Props) {
             choices={BARS}
             onChange={(bars) => onCount({ ...count, count: Number(bars) })}
           />
+          {count.count > 0 && (
+            <>
+              {" "}
+              ending{" "}
+              <BriefField
+                label="last words of the count-in"
+                field="count_words"
+                placeholder="in numbers"
+                value={count.words}
+                hint="Words for its last beats: ready go. Empty for numbers to the end."
+                onChange={(words) => onCount({ ...count, words })}
+              />
+            </>
+          )}
           , play
         </>
       )}{" "}

@@ -3,6 +3,7 @@ import type { Performance } from "../../api/client";
 import { Player } from "../../audio/player";
 import type { Position, Stretch } from "../../audio/schedule";
 import { lastBarLine, type Moment, momentOf, type Run, runStart } from "./runs";
+import type { Sound } from "./sound";
 
 const IDLE: Moment = { phase: "idle", word: "", bar: 0, pass: 0 };
 
@@ -12,12 +13,27 @@ type Options = {
   passes: number | null;
   clickMuted: boolean;
   notesMuted: boolean;
+  sound: Sound;
   onFrame: (position: Position | null) => void;
   onEnd: (run: Run) => void;
 };
 
+function setSound(player: Player, sound: Sound): void {
+  player.timbre = sound.timbre;
+  player.level("click", sound.click);
+  player.level("notes", sound.notes);
+}
+
 /** Plays what stands on the stand, follows the sound with the screen, and gathers taps into a run. */
-export function useStand({ performance: given, passes, clickMuted, notesMuted, onFrame, onEnd }: Options) {
+export function useStand({
+  performance: given,
+  passes,
+  clickMuted,
+  notesMuted,
+  sound,
+  onFrame,
+  onEnd,
+}: Options) {
   const [moment, setMoment] = useState(IDLE);
   const [message, setMessage] = useState("");
   const player = useRef<Player | null>(null);
@@ -65,6 +81,7 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
     taps.current = [];
     playing.mute("click", clickMuted);
     playing.mute("notes", notesMuted);
+    setSound(playing, sound);
     try {
       const stretch = await playing.start(given.performance, given.voice);
       const playedAt = new Date().toISOString();
@@ -73,7 +90,7 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
     } catch {
       setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
     }
-  }, [given, clickMuted, notesMuted, finish, endAt]);
+  }, [given, clickMuted, notesMuted, sound, finish, endAt]);
 
   // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
   useEffect(() => {
@@ -90,6 +107,9 @@ export function useStand({ performance: given, passes, clickMuted, notesMuted, o
 
   useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
   useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);
+  useEffect(() => {
+    if (player.current) setSound(player.current, sound);
+  }, [sound]);
 
   const isPlaying = moment.phase !== "idle";
   useEffect(() => {

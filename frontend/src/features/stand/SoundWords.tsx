@@ -1,0 +1,61 @@
+import { useId } from "react";
+import type { Choices } from "../../api/client";
+import type { Timbre } from "../../audio/sounds";
+import type { Sound } from "./sound";
+
+type Props = { sound: Sound; choices: Choices; onSound: (sound: Sound) => void };
+
+/** Levels and the sound of the click; kept for each student in this browser. */
+export function SoundWords({ sound, choices, onSound }: Props) {
+  const timbre = useId();
+  return (
+    <details>
+      <summary className="cursor-pointer text-primary font-semibold">Sound and levels</summary>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 mt-2">
+        <Level name="Click" value={sound.click} onChange={(click) => onSound({ ...sound, click })} />
+        <Level name="Notes" value={sound.notes} onChange={(notes) => onSound({ ...sound, notes })} />
+        <label htmlFor={timbre} className="flex items-center gap-2">
+          The click is
+          <select
+            id={timbre}
+            className="brief-word"
+            value={sound.timbre}
+            onChange={(event) => onSound({ ...sound, timbre: event.target.value as Timbre })}
+          >
+            {choices.timbres.map((one) => (
+              <option key={one.value} value={one.value}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span className="text-soft text-sm">
+          {choices.timbres.find((one) => one.value === sound.timbre)?.why} It begins soft, and its level is
+          limited here; how loud that is, your loudspeaker or headphones decide: set them low first.
+        </span>
+      </div>
+    </details>
+  );
+}
+
+type LevelProps = { name: string; value: number; onChange: (value: number) => void };
+
+function Level({ name, value, onChange }: LevelProps) {
+  const percent = Math.round(value * 100);
+  return (
+    <label className="flex items-center gap-2">
+      {name}
+      <input
+        type="range"
+        className="level"
+        min={0}
+        max={100}
+        step={5}
+        value={percent}
+        aria-valuetext={`${percent} %`}
+        onChange={(event) => onChange(Number(event.target.value) / 100)}
+      />
+      <span className="w-14 whitespace-nowrap">{percent} %</span>
+    </label>
+  );
+}

@@ -1,0 +1,14 @@
+import type { Timbre } from "../../audio/sounds";
+import { keep, kept } from "../../ui/kept";
+
+/** How the stand sounds for a student: levels as shares of the loudest that is safe, and the click's timbre. */
+export type Sound = { click: number; notes: number; timbre: Timbre };
+
+const USUAL: Sound = { click: 1, notes: 1, timbre: "beep" };
+const key = (studentId: number | null) => `ripresa.sound.${studentId ?? "nobody"}`;
+
+export const soundFor = (studentId: number | null): Sound => ({
+  ...USUAL,
+  ...kept<Partial<Sound>>(key(studentId)),
+});
+export const keepSound = (studentId: number | null, sound: Sound): void => keep(key(studentId), sound);
