@@ -12,8 +12,8 @@ from fractions import Fraction
 from math import ceil
 
 from ripresa.core.accents import EachBeat, EveryNth
-from ripresa.core.click import NamedClick
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, tempi
+from ripresa.core.click import CLICK_LADDERS, NamedClick
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, rungs, tempi
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.hands import ByOrder
 from ripresa.core.material import OneNote, ScaleRun
@@ -143,7 +143,12 @@ _PUPILS = (
         "piano",
         "16:00",
         "lamps",
-        ClimbPlan(start=Fraction(80), target=BpmTarget(Fraction(120)), rule=EvenSteps(Fraction(5))),
+        ClimbPlan(
+            start=Fraction(80),
+            target=BpmTarget(Fraction(120)),
+            rule=EvenSteps(Fraction(5)),
+            clicks=CLICK_LADDERS["thin_out"].plans,
+        ),
         StandIn(spread_ms=9.5, bias_ms=3, miss_percent=0.5),
         15,
     ),
@@ -247,7 +252,7 @@ def _take(
         drill_id=climb.drill.id,
         version=climb.drill.version,
         bpm=bpm,
-        click=climb.drill.drill.click.words,
+        click=(rungs(climb.plan, climb.drill.drill.fastest_division)[rung - 1].click or climb.drill.drill.click).words,
         source="stand_in",
         played_at=moment,
         start=0.0,

@@ -5,6 +5,8 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Annotated, Literal
 
+from ripresa.core.click import Click, due
+from ripresa.core.click.ladders import MOST_PLANS
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import ByKind, Exact, label
 from ripresa.core.tempo import Settings, bpm_for_speed, check_bpm, gap_seconds, setting, speed_nps
@@ -115,6 +117,7 @@ class ClimbPlan:
         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
         evenness: The school by which a take counts as even.
+        clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
 
     Raises:
         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -127,6 +130,7 @@ class ClimbPlan:
     clean_to_rise: int = 2
     shaky_to_fall: int = 3
     evenness: Evenness = "working"
+    clicks: tuple[Click, ...] = ()
 
     def __post_init__(self) -> None:
         check_bpm(self.start, "start")
@@ -135,6 +139,8 @@ class ClimbPlan:
             raise OutOfRange(
                 f"The target, {label(goal)} bpm, has to be above the start, {label(self.start)} bpm.", field="target"
             )
+        if len(self.clicks) > MOST_PLANS:
+            raise OutOfRange(f"A click ladder has up to {MOST_PLANS} plans, not {len(self.clicks)}.", field="clicks")
         if not 1 <= self.clean_to_rise <= 9:
             raise OutOfRange("Rise after 1 to 9 clean takes.", field="clean_to_rise")
         if not 2 <= self.shaky_to_fall <= 9:
@@ -149,6 +155,7 @@ class Rung:
         number: From 1.
         bpm: The tempo that is set.
         nps: Notes a second at the division; gap_seconds: from note to note.
+        click: The plan of the click ladder that is due; None without a ladder.
     """
 
     number: int
@@ -156,6 +163,7 @@ class Rung:
     division: Fraction
     nps: Fraction
     gap_seconds: Fraction
+    click: Click | None = None
 
 
 def tempi(plan: ClimbPlan) -> tuple[Fraction, ...]:
@@ -201,7 +209,15 @@ def exact_steps(plan: ClimbPlan) -> int:
 
 def rungs(plan: ClimbPlan, division: Fraction) -> tuple[Rung, ...]:
     """Return the rungs of a climb with their speed at a division, the first at the start tempo."""
+    found = tempi(plan)
     return tuple(
-        Rung(number, bpm, division, speed_nps(bpm, division), gap_seconds(bpm, division))
-        for number, bpm in enumerate(tempi(plan), start=1)
+        Rung(
+            number,
+            bpm,
+            division,
+            speed_nps(bpm, division),
+            gap_seconds(bpm, division),
+            due(plan.clicks, number, len(found)),
+        )
+        for number, bpm in enumerate(found, start=1)
     )

@@ -74,6 +74,9 @@ def statements(reading: Reading) -> tuple[Statement, ...]:
         if event.leg == 0 and event.statement is not None and event.pitch:
             by_statement.setdefault(event.statement, []).append(event)
     groups = [(chord_at(spans, spans[number].start), events) for number, events in sorted(by_statement.items())]
+    if not groups:
+        # Nothing of it has a pitch.
+        return ()
     whole = sum(not note.silent and note.tone is not None for note in line.played)
     leads = [_leads(before[-1], after[0], chord) for (_, before), (chord, after) in pairwise(groups)]
     return tuple(

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.click import Click, ClickCycle
+from ripresa.core.click import ClickCycle
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact
+from ripresa.core.pulse import Pulse
 from ripresa.core.reading import Event, Reading
 from ripresa.core.tempo import check_bpm, span_seconds
 
@@ -87,6 +88,14 @@ class BarSpan:
 
 
 @dataclass(frozen=True, slots=True)
+class PulseTick:
+    """A beat of the inner pulse: seconds from the start of the first turn, and how loud, from 0 to 1."""
+
+    at: float
+    loud: float
+
+
+@dataclass(frozen=True, slots=True)
 class Performance:
     """One turn of the loop in seconds, and the lead before the first.
 
@@ -96,6 +105,7 @@ class Performance:
         bars: The bars of a turn in order, the first at 0.
         tones: In order. ticks: One cycle of the click, in order.
         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
+        pulse: The inner pulse, from the start of the first turn on; it is heard once.
         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
     """
 
@@ -107,21 +117,22 @@ class Performance:
     click_seconds: float
     lead: Lead
     yours_from: float | None = None
+    pulse: tuple[PulseTick, ...] = ()
 
 
 def perform(
     reading: Reading,
     bpm: Fraction,
     *,
-    click: Click | None = None,
     listen_bars: int = 0,
     count_bars: int = 1,
     count_words: str = "",
+    pulse: Pulse | None = None,
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
     Args:
-        click: Another click plan than the drill's own.
+        pulse: The inner pulse, if it is to be heard.
         count_words: Words for the last beats of the count-in, the numbers before them stay: ``"ready go"``.
         listen_bars: Bars in which nobody plays, 0 to 8.
         count_bars: Bars of count-in, 0 to 8.
@@ -135,7 +146,7 @@ def perform(
             raise OutOfRange(f"Take 0 to {MOST_LEAD_BARS} bars, not {bars}.", field=field)
     if len(count_words) > LONGEST_COUNT_WORDS:
         raise OutOfRange(f"The words of a count-in have up to {LONGEST_COUNT_WORDS} signs.", field="count_words")
-    cycle = reading.click_cycle if click is None else reading.clicked(click)
+    cycle = reading.click_cycle
     bar_length = reading.meter.bar_length
     turn_bars = int(reading.loop_beats / bar_length)
     indexes = {id(event): index for index, event in enumerate(reading.events)}
@@ -158,6 +169,10 @@ def perform(
         ticks=_ticks(cycle, cycle.length, bpm),
         click_seconds=float(span_seconds(cycle.length, bpm)),
         lead=_lead(reading, cycle, bpm, listen_bars, count_bars, count_words.split()),
+        pulse=tuple(
+            PulseTick(float(span_seconds(at, bpm)), loud)
+            for at, loud in (pulse.beats(bpm, reading.meter) if pulse else ())
+        ),
     )
 
 

@@ -68,10 +68,6 @@ class Reading:
         """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
         return self.beats + self.meter.to_bar_line(self.beats)
 
-    def clicked(self, click: Click) -> ClickCycle:
-        """Return the cycle that another click makes over this reading."""
-        return _click(click, self.meter, self.events, self.beats)
-
     def slot_beats(self, event: Event) -> Fraction:
         """Return how long an even slot of an event's division lasts where it stands, in beats."""
         beats = self.meter.beats

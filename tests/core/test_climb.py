@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ripresa.core.click import CLICK_LADDERS
 from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, exact_steps, rungs, tempi
 from ripresa.core.errors import OutOfRange
 from ripresa.core.tempo import Settings, setting
@@ -82,3 +83,23 @@ def test_climbs_that_cannot_be_are_refused(make: object, field: str, says: str) 
     with pytest.raises(OutOfRange, match=says) as refused:
         make()  # type: ignore[operator]
     assert refused.value.field == field
+
+
+def test_the_rungs_pass_a_click_ladder_in_order() -> None:
+    ladder = CLICK_LADDERS["thin_out"].plans
+    found = rungs(ClimbPlan(start=F(84), clicks=ladder), F(4))
+    words = [rung.click.words for rung in found if rung.click]
+    assert len(words) == len(found) == 10
+    assert list(dict.fromkeys(words)) == [plan.words for plan in ladder]
+    assert words[0] == "every beat"
+    assert words[-1] == "once in 4 bars"
+
+
+def test_without_a_ladder_the_click_is_the_drills() -> None:
+    assert {rung.click for rung in rungs(ClimbPlan(start=F(84)), F(4))} == {None}
+
+
+def test_too_long_a_ladder_is_refused() -> None:
+    with pytest.raises(OutOfRange) as refused:
+        ClimbPlan(start=F(84), clicks=CLICK_LADDERS["shift"].plans * 4)
+    assert refused.value.field == "clicks"

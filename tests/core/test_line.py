@@ -201,3 +201,9 @@ def test_wrapping_round_a_bar_is_the_identity(shift: int) -> None:
 
 def test_an_unmixed_leg_keeps_its_division() -> None:
     assert read(Drill(material=Line("1 2 3"), legs=(Leg(F(3)),))).legs[0].divisions == (3,)
+
+
+def test_a_line_without_pitch_goes_through_chords_and_nothing_is_said_of_them() -> None:
+    reading = read(line("x r", through="C | G"))
+    assert len(reading.notes) == 2
+    assert statements(reading) == ()

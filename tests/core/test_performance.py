@@ -1,3 +1,4 @@
+from dataclasses import replace
 from fractions import Fraction as F
 from itertools import pairwise
 
@@ -9,6 +10,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.material import OneNote, ScaleRun
 from ripresa.core.performance import expected_onsets, onsets_within, perform
+from ripresa.core.pulse import Pulse
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs
 
@@ -44,7 +46,9 @@ def test_each_turn_of_the_loop_starts_on_a_bar_line() -> None:
 
 
 def test_the_count_in_stands_on_the_true_beats_under_a_thinned_click() -> None:
-    lead = perform(read(SIXTEENTHS), F(60), click=NamedClick(plan="every_4_bars"), listen_bars=1, count_bars=1).lead
+    lead = perform(
+        read(replace(SIXTEENTHS, click=NamedClick(plan="every_4_bars"))), F(60), listen_bars=1, count_bars=1
+    ).lead
     assert [(tick.at, tick.level) for tick in lead.ticks] == [
         (0.0, "strong"),
         (4.0, "count"),
@@ -113,3 +117,23 @@ def test_without_a_count_in_there_are_no_words_to_change() -> None:
     assert perform(read(SIXTEENTHS), F(60), count_bars=0, count_words="ready go").lead.words == ()
     with pytest.raises(OutOfRange, match="count-in"):
         perform(read(SIXTEENTHS), F(60), count_words="x" * 201)
+
+
+@pytest.mark.parametrize(
+    ("pulse", "bpm", "expected"),
+    [
+        pytest.param(
+            Pulse(heard=1, soft=1), 88, [(F(n, 2), 1.0 if n < 8 else 0.3) for n in range(16)], id="twice the beat"
+        ),
+        pytest.param(Pulse("large", 1, 0), 240, [(F(0), 1.0), (F(2), 1.0)], id="the half note"),
+        pytest.param(Pulse("smallest", 0, 1), 60, [(F(n, 4), 0.3) for n in range(16)], id="sixteenths, soft at once"),
+        pytest.param(Pulse(heard=0, soft=0), 60, [], id="silent"),
+    ],
+)
+def test_the_inner_pulse_is_heard_then_soft_then_silent(
+    pulse: Pulse, bpm: int, expected: list[tuple[F, float]]
+) -> None:
+    found = perform(read(SIXTEENTHS), F(bpm), pulse=pulse).pulse
+    assert [(tick.at, tick.loud) for tick in found] == [(float(at * 60 / bpm), loud) for at, loud in expected]
+    with pytest.raises(OutOfRange):
+        Pulse(heard=17)

@@ -192,3 +192,9 @@ def test_half_the_tempo_with_twice_the_notes_keeps_the_speed(client: FlaskClient
 def test_a_tempo_is_tapped_in(client: FlaskClient) -> None:
     assert client.post("/api/tempo/tapped", json={"taps": [0, 0.5, 1]}).get_json()["exact"] == "120"
     assert client.post("/api/tempo/tapped", json={"taps": [0]}).get_json()["field"] == "taps"
+
+
+def test_the_rail_shows_the_click_that_is_heard(client: FlaskClient) -> None:
+    other = performed(client, click={"kind": "typed", "text": "2 4"})
+    assert [click["x"] for click in other["reading"]["rows"][0]["clicks"]] == [1.0, 3.0]
+    assert other["is_practice"] is False

@@ -625,6 +625,8 @@ export interface components {
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
             articulations: components["schemas"]["Choice"][];
+            /** Pulses */
+            pulses: components["schemas"]["Choice"][];
             /** Timbres */
             timbres: components["schemas"]["Choice"][];
             /** Movements */
@@ -649,6 +651,8 @@ export interface components {
             odd_schools: components["schemas"]["Choice"][];
             /** Clicks */
             clicks: components["schemas"]["Choice"][];
+            /** Click Ladders */
+            click_ladders: components["schemas"]["LadderChoice"][];
             /** Instruments */
             instruments: components["schemas"]["Choice"][];
             /** Settings */
@@ -671,6 +675,95 @@ export interface components {
             label: string;
             /** Why */
             why: string;
+        };
+        /**
+         * DropOut
+         * @description Some bars with the beat, some in silence.
+         *
+         *     Args:
+         *         on, off: Bars with the click and without, 1 to 16.
+         *         grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        DropOut: {
+            /**
+             * On
+             * @default 2
+             */
+            on: number;
+            /**
+             * Off
+             * @default 2
+             */
+            off: number;
+            /**
+             * Grows
+             * @default 0
+             */
+            grows: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_out";
+        };
+        /**
+         * LadderChoice
+         * @description A ready click ladder.
+         */
+        LadderChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Plans */
+            plans: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+        };
+        /**
+         * NamedClick
+         * @description A built-in click plan.
+         *
+         *     Args:
+         *         plan: Key of ``CLICK_PLANS``.
+         *
+         *     Raises:
+         *         OutOfRange: No plan of that name is known.
+         */
+        NamedClick: {
+            /**
+             * Plan
+             * @default every_beat
+             */
+            plan: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "named";
+        };
+        /**
+         * OfTheSlots
+         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
+         *
+         *     Args:
+         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+         */
+        OfTheSlots: {
+            /**
+             * Which
+             * @default all
+             * @enum {string}
+             */
+            which: "all" | "left_out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slots";
         };
         /**
          * SchoolChoice
@@ -748,6 +841,57 @@ export interface components {
             /** Label */
             label: string;
             player: components["schemas"]["StandIn"];
+        };
+        /**
+         * Thinned
+         * @description One click in so many beats, moved by a part of them.
+         *
+         *     Args:
+         *         every: Beats from click to click, ¼ to 64.
+         *         by: Beats by which it is displaced, later; from 0 to below ``every``.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        Thinned: {
+            /**
+             * Every
+             * @default 1
+             */
+            every: string;
+            /**
+             * By
+             * @default 0
+             */
+            by: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thinned";
+        };
+        /**
+         * TypedClick
+         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
+         *
+         *     Args:
+         *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
+         *
+         *     Raises:
+         *         Unreadable: A word cannot be read.
+         *         OutOfRange: It is too long, or has a beat that the meter does not have.
+         */
+        TypedClick: {
+            /**
+             * Text
+             * @default 2 4
+             */
+            text: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
         };
         /**
          * StudentList
@@ -1294,39 +1438,6 @@ export interface components {
             purpose: string;
         };
         /**
-         * DropOut
-         * @description Some bars with the beat, some in silence.
-         *
-         *     Args:
-         *         on, off: Bars with the click and without, 1 to 16.
-         *         grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
-         *
-         *     Raises:
-         *         OutOfRange: A number outside its range.
-         */
-        DropOut: {
-            /**
-             * On
-             * @default 2
-             */
-            on: number;
-            /**
-             * Off
-             * @default 2
-             */
-            off: number;
-            /**
-             * Grows
-             * @default 0
-             */
-            grows: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drop_out";
-        };
-        /**
          * EachBeat
          * @description The note that stands on a beat is accented.
          */
@@ -1472,28 +1583,6 @@ export interface components {
             kind: "line";
         };
         /**
-         * NamedClick
-         * @description A built-in click plan.
-         *
-         *     Args:
-         *         plan: Key of ``CLICK_PLANS``.
-         *
-         *     Raises:
-         *         OutOfRange: No plan of that name is known.
-         */
-        NamedClick: {
-            /**
-             * Plan
-             * @default every_beat
-             */
-            plan: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "named";
-        };
-        /**
          * NoAccents
          * @description Every note is plain.
          */
@@ -1514,26 +1603,6 @@ export interface components {
              * @enum {string}
              */
             kind: "none";
-        };
-        /**
-         * OfTheSlots
-         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
-         *
-         *     Args:
-         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
-         */
-        OfTheSlots: {
-            /**
-             * Which
-             * @default all
-             * @enum {string}
-             */
-            which: "all" | "left_out";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "slots";
         };
         /**
          * OneNote
@@ -1767,34 +1836,6 @@ export interface components {
             on: 2 | 4;
         };
         /**
-         * Thinned
-         * @description One click in so many beats, moved by a part of them.
-         *
-         *     Args:
-         *         every: Beats from click to click, ¼ to 64.
-         *         by: Beats by which it is displaced, later; from 0 to below ``every``.
-         *
-         *     Raises:
-         *         OutOfRange: A number outside its range.
-         */
-        Thinned: {
-            /**
-             * Every
-             * @default 1
-             */
-            every: string;
-            /**
-             * By
-             * @default 0
-             */
-            by: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "thinned";
-        };
-        /**
          * TypedAccents
          * @description A cycle of levels over the notes.
          *
@@ -1822,29 +1863,6 @@ export interface components {
              * @enum {string}
              */
             restart: "never" | "beat" | "bar" | "leg";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "typed";
-        };
-        /**
-         * TypedClick
-         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
-         *
-         *     Args:
-         *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
-         *
-         *     Raises:
-         *         Unreadable: A word cannot be read.
-         *         OutOfRange: It is too long, or has a beat that the meter does not have.
-         */
-        TypedClick: {
-            /**
-             * Text
-             * @default 2 4
-             */
-            text: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2290,6 +2308,7 @@ export interface components {
          *         bars: The bars of a turn in order, the first at 0.
          *         tones: In order. ticks: One cycle of the click, in order.
          *         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
+         *         pulse: The inner pulse, from the start of the first turn on; it is heard once.
          *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
          */
         Performance: {
@@ -2308,6 +2327,21 @@ export interface components {
             lead: components["schemas"]["Lead"];
             /** Yours From */
             yours_from?: number | null;
+            /**
+             * Pulse
+             * @default []
+             */
+            pulse: components["schemas"]["PulseTick"][];
+        };
+        /**
+         * PulseTick
+         * @description A beat of the inner pulse: seconds from the start of the first turn, and how loud, from 0 to 1.
+         */
+        PulseTick: {
+            /** At */
+            at: number;
+            /** Loud */
+            loud: number;
         };
         /**
          * Tick
@@ -2374,6 +2408,7 @@ export interface components {
              * @default
              */
             count_words: string;
+            pulse?: components["schemas"]["Pulse"] | null;
             /** Step */
             step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
             /** Loop */
@@ -2402,6 +2437,35 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+        };
+        /**
+         * Pulse
+         * @description A pulse that fades.
+         *
+         *     Args:
+         *         school: Which multiple of the beat.
+         *         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
+         *
+         *     Raises:
+         *         OutOfRange: Another number of bars.
+         */
+        Pulse: {
+            /**
+             * School
+             * @default middle
+             * @enum {string}
+             */
+            school: "middle" | "large" | "smallest";
+            /**
+             * Heard
+             * @default 2
+             */
+            heard: number;
+            /**
+             * Soft
+             * @default 2
+             */
+            soft: number;
         };
         /**
          * SeamLoop
@@ -2582,6 +2646,7 @@ export interface components {
          *         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
          *         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
          *         evenness: The school by which a take counts as even.
+         *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
          *
          *     Raises:
          *         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -2627,6 +2692,11 @@ export interface components {
              * @enum {string}
              */
             evenness: "easy" | "working" | "strict";
+            /**
+             * Clicks
+             * @default []
+             */
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
         };
         /**
          * ClimbShape
@@ -2725,7 +2795,7 @@ export interface components {
         };
         /**
          * TreadShape
-         * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order.
+         * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
          */
         TreadShape: {
             /** Number */
@@ -2747,6 +2817,10 @@ export interface components {
             state: "done" | "now" | "ahead" | "target";
             /** Marks */
             marks: ("clean" | "shaky" | "unclear")[];
+            /** Click */
+            click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
+            /** Click Words */
+            click_words: string;
         };
         /**
          * WordShape

@@ -29,6 +29,7 @@ export const CHOICES: Choices = {
   meters: [choice("4/4"), choice("3/4")],
   divisions: [choice("1/2", "½"), ...["1", "2", "3", "4"].map((one) => choice(one))],
   articulations: [choice("1", "full length"), choice("1/2", "short")],
+  pulses: [choice("middle", "near a middle rate")],
   timbres: [choice("beep", "a beep"), choice("wood", "a wood block")],
   movements: [choice("none"), choice("tap")],
   voices: [choice("silent"), choice("divisions")],
@@ -42,6 +43,7 @@ export const CHOICES: Choices = {
   restarts: [choice("never", "runs on"), choice("bar", "starts again each bar")],
   leads: [choice("down", "down on the beat"), choice("up", "up on the beat")],
   odd_schools: [choice("through"), choice("restart")],
+  click_ladders: [{ ...choice("thin_out", "thinning out"), plans: [{ kind: "named", plan: "every_beat" }] }],
   clicks: [choice("every_beat", "every beat"), choice("two_and_four", "2 and 4")],
   instruments: [choice("any", "any instrument"), choice("guitar")],
   settings: [choice("whole")],
@@ -91,7 +93,18 @@ export const DRILL: Drill = {
 
 export function tread(number: number, state: Tread["state"], marks: Tread["marks"] = []): Tread {
   const bpm = String(80 + 4 * number);
-  return { number, bpm, bpm_label: bpm, nps: "5.6", gap_ms: "178.6", height: number / 3, state, marks };
+  return {
+    number,
+    bpm,
+    bpm_label: bpm,
+    nps: "5.6",
+    gap_ms: "178.6",
+    height: number / 3,
+    state,
+    marks,
+    click: null,
+    click_words: "",
+  };
 }
 
 export const CLIMB: Climb = {
@@ -116,6 +129,7 @@ export const CLIMB: Climb = {
     clean_to_rise: 2,
     shaky_to_fall: 3,
     evenness: "working",
+    clicks: [],
   },
   rung: 1,
   bpm: "84",

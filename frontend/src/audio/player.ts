@@ -195,7 +195,7 @@ export class Player {
   #start(one: Sounding, buffer: AudioBuffer, share: number): void {
     const isNote = one.kind === "note";
     const source = new AudioBufferSourceNode(this.context, { buffer });
-    const loud = isNote ? (one.accented ? 1 : 0.55) : one.role === "plain" ? 0.75 : 1;
+    const loud = isNote ? (one.accented ? 1 : 0.55) : (one.loud ?? 1) * (one.role === "plain" ? 0.75 : 1);
     const gain = new GainNode(this.context, { gain: loud * share });
     source.connect(gain).connect(this.#channels[isNote ? "notes" : "click"]);
     source.start(one.at);

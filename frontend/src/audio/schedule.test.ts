@@ -83,3 +83,18 @@ describe("a click that is longer than the drill", () => {
     );
   });
 });
+
+describe("the inner pulse", () => {
+  it("is heard once, from the first bar line, and fades as the server says", () => {
+    const pulse = [
+      { at: 0, loud: 1 },
+      { at: 0.5, loud: 0.3 },
+    ];
+    const heard = soundings(opening({ ...score, pulse }, 0), 0, 4 * score.loop_seconds).filter(
+      (one) => one.kind === "click" && one.role === "pulse",
+    );
+    expect(heard).toEqual(
+      pulse.map(({ at, loud }) => ({ kind: "click", at: score.lead.seconds + at, role: "pulse", loud })),
+    );
+  });
+});

@@ -8,7 +8,7 @@ export type Score = Schemas["Performance"];
 
 /** One thing to sound: its time on the audio clock, and what. */
 export type Sounding =
-  | { kind: "click"; at: Seconds; role: ClickRole }
+  | { kind: "click"; at: Seconds; role: ClickRole; loud?: number }
   | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; accented: boolean };
 
 /** A score from a moment of the audio clock on: `base` is where the first turn would begin. */
@@ -29,6 +29,10 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
       const at = base - score.lead.seconds + tick.at;
       if (due(at)) found.push({ kind: "click", at, role: tick.level });
     }
+  // The inner pulse is heard once, from the first bar line of what was started.
+  if (stretch.withLead)
+    for (const { at, loud } of score.pulse ?? [])
+      if (due(base + at)) found.push({ kind: "click", at: base + at, role: "pulse", loud });
   // The click goes round by itself: once in four bars is once in four, however short the drill.
   for (const start of starts(base, score.click_seconds, after, before))
     for (let index = firstAt(score.ticks, after - start); index < score.ticks.length; index++) {

@@ -1,11 +1,11 @@
 /** The sounds, made here from nothing: three reference voices and the click by its role. */
 
 export type Voice = "pluck" | "keys" | "wind";
-export type ClickRole = "strong" | "plain" | "count";
+export type ClickRole = "strong" | "plain" | "count" | "pulse";
 export type Timbre = "beep" | "wood" | "tick";
 
 const SECONDS = 1.6;
-const CLICK_HERTZ: Record<ClickRole, number> = { strong: 1760, plain: 1175, count: 880 };
+const CLICK_HERTZ: Record<ClickRole, number> = { strong: 1760, plain: 1175, count: 880, pulse: 587 };
 
 /** Sounds of one audio context, each made once. */
 export class Sounds {

@@ -8,6 +8,7 @@ from typing import Annotated
 
 from ripresa.core.click.cycle import ClickCycle, ClickSlot
 from ripresa.core.click.dial import Dial, dial
+from ripresa.core.click.ladders import CLICK_LADDERS, ClickLadder, due
 from ripresa.core.click.made import DropOut, OfTheSlots, Thinned, TypedClick
 from ripresa.core.click.plans import CLICK_PLANS, ClickPlan, NamedClick, click_words
 from ripresa.core.exact import ByKind
@@ -15,9 +16,11 @@ from ripresa.core.exact import ByKind
 Click = Annotated[NamedClick | Thinned | DropOut | OfTheSlots | TypedClick, ByKind()]
 
 __all__ = [
+    "CLICK_LADDERS",
     "CLICK_PLANS",
     "Click",
     "ClickCycle",
+    "ClickLadder",
     "ClickPlan",
     "ClickSlot",
     "Dial",
@@ -28,4 +31,5 @@ __all__ = [
     "TypedClick",
     "click_words",
     "dial",
+    "due",
 ]

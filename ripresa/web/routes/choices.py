@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 import ripresa
 from ripresa.core.body import MOVEMENTS, VOICES
-from ripresa.core.click import CLICK_PLANS
+from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
 from ripresa.core.climb import EVENNESS
 from ripresa.core.counting import SYSTEMS
 from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS
@@ -26,6 +26,7 @@ from ripresa.core.material.sequence import FIGURES, WAYS
 from ripresa.core.material.strum import PATTERNS
 from ripresa.core.meter import METERS
 from ripresa.core.pitch import show_tonic
+from ripresa.core.pulse import SCHOOLS as PULSES
 from ripresa.core.reduce import PARTS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.studio import WEEKDAYS
@@ -51,6 +52,12 @@ class SchoolChoice(Choice):
     """A ready way in."""
 
     steps: list[Step]
+
+
+class LadderChoice(Choice):
+    """A ready click ladder."""
+
+    plans: list[Click]
 
 
 class StandInChoice(BaseModel):
@@ -87,6 +94,7 @@ class Choices(BaseModel):
     seams: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
+    pulses: list[Choice]
     timbres: list[Choice]
     movements: list[Choice]
     voices: list[Choice]
@@ -99,6 +107,7 @@ class Choices(BaseModel):
     leads: list[Choice]
     odd_schools: list[Choice]
     clicks: list[Choice]
+    click_ladders: list[LadderChoice]
     instruments: list[Choice]
     settings: list[Choice]
     evenness: list[Choice]
@@ -147,6 +156,7 @@ def list_choices() -> Response:
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
+            pulses=_named(PULSES),
             timbres=_named(TIMBRES),
             movements=_named(MOVEMENTS),
             voices=_named(VOICES),
@@ -164,6 +174,10 @@ def list_choices() -> Response:
             leads=_named(LEADS),
             odd_schools=_named(ODD_SCHOOLS),
             clicks=[Choice(value=key, label=plan.name, why=plan.why) for key, plan in CLICK_PLANS.items()],
+            click_ladders=[
+                LadderChoice(value=key, label=one.name, why=one.why, plans=list(one.plans))
+                for key, one in CLICK_LADDERS.items()
+            ],
             instruments=[Choice(value=key, label=one.name, why="") for key, one in INSTRUMENTS.items()],
             settings=_named(SETTINGS),
             evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],

@@ -1,5 +1,6 @@
 """Readings and performances of a drill that need not be kept yet."""
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from flask import Response
@@ -12,6 +13,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, parse_amount, plural
 from ripresa.core.performance import Performance, perform
 from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, within
+from ripresa.core.pulse import Pulse
 from ripresa.core.reading import Reading, read
 from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
 from ripresa.core.tools import doubled, halved
@@ -59,6 +61,7 @@ class PerformanceBody(BaseModel):
     listen_bars: int = 0
     count_bars: int = 1
     count_words: str = ""
+    pulse: Pulse | None = None
     step: Step | None = None
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False
@@ -104,7 +107,9 @@ def show_reading(body: ReadingBody) -> Response:
 @api.post("/performance", responses={200: PerformanceShape})
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
-    drill = before_it_was_moved(body.drill) if body.unmoved else body.drill
+    # The click that is chosen here is part of what is read, so that the rail shows what is heard.
+    asked = replace(body.drill, click=body.click) if body.click else body.drill
+    drill = before_it_was_moved(asked) if body.unmoved else asked
     if body.divide:
         drill = doubled(drill) if body.divide == "twice" else halved(drill)
     reading = read(at_step(drill, body.step) if body.step else drill)
@@ -112,10 +117,10 @@ def show_performance(body: PerformanceBody) -> Response:
     performance = perform(
         reading,
         bpm,
-        click=body.click,
         listen_bars=body.listen_bars,
         count_bars=body.count_bars,
         count_words=body.count_words,
+        pulse=body.pulse,
     )
     if body.loop:
         performance = within(reading, performance, _window(reading, body.loop))
@@ -130,7 +135,7 @@ def show_performance(body: PerformanceBody) -> Response:
             bars=int(reading.loop_beats / reading.meter.bar_length),
             seams=[seam.name for seam in seams(reading)],
             # What differs from the drill as it is kept cannot be held against it.
-            is_practice=reading.drill != body.drill or body.loop is not None or body.turns is not None,
+            is_practice=reading.drill != asked or body.loop is not None or body.turns is not None,
             slower=slower,
             faster=faster,
             half=bpm / 2 if bpm / 2 >= SLOWEST_BPM else None,

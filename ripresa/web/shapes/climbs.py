@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.click import Click
 from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, tempi
 from ripresa.core.drill import Drill
 from ripresa.core.exact import decimal, label, plural
@@ -20,7 +21,7 @@ TreadState = Literal["done", "now", "ahead", "target"]
 
 
 class TreadShape(BaseModel):
-    """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order."""
+    """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due."""
 
     number: int
     bpm: WireExact
@@ -30,6 +31,8 @@ class TreadShape(BaseModel):
     height: float
     state: TreadState
     marks: list[Mark]
+    click: Click | None
+    click_words: str
 
 
 class LadderShape(BaseModel):
@@ -154,6 +157,8 @@ def _treads(found: Sequence[Rung], now: int, marks: dict[int, list[Mark]]) -> li
             height=float(Fraction(rung.bpm - low) / (high - low)),
             state=_state(rung.number, now, len(found)),
             marks=marks.get(rung.number, []),
+            click=rung.click,
+            click_words=rung.click.words if rung.click else "",
         )
         for rung in found
     ]

@@ -19,6 +19,7 @@ const FIRST_PLAN: Plan = {
   clean_to_rise: 2,
   shaky_to_fall: 3,
   evenness: "working",
+  clicks: [],
 };
 
 /** A climb to start: who, which drill, from where, to where, by which rule. */

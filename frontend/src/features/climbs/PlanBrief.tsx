@@ -120,9 +120,26 @@ export function PlanBrief(props: Props) {
         choices={choices.evenness}
         onChange={(evenness) => set("evenness", evenness as Plan["evenness"])}
       />
+      , the click{" "}
+      <BriefSelect
+        label="click ladder"
+        field="clicks"
+        value={ladderOf(plan, choices)}
+        choices={[
+          { value: "none", label: "as in the drill", why: "The same on every rung." },
+          ...choices.click_ladders,
+        ]}
+        onChange={(key) => set("clicks", choices.click_ladders.find((one) => one.value === key)?.plans ?? [])}
+      />
       .
     </Brief>
   );
+}
+
+/** Which ready ladder a plan has: they are told apart by their plans. */
+function ladderOf(plan: Plan, choices: Choices): string {
+  const now = JSON.stringify(plan.clicks);
+  return choices.click_ladders.find((one) => JSON.stringify(one.plans) === now)?.value ?? "none";
 }
 
 type TargetProps = Pick<Props, "plan" | "choices" | "onChange">;

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
-import type { Choices, Climb, Schemas } from "../../api/client";
+import type { Choices, Climb, Drill, Schemas } from "../../api/client";
 import { choicesQuery, climbQuery, drillQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -28,9 +28,11 @@ type Props = { climb: Climb; kept: Schemas["DrillShape"]; choices: Choices };
 function Standing({ climb, kept, choices }: Props) {
   // Another rung may be tried without moving the climb.
   const [tried, setTried] = useState<number | null>(null);
-  const [click, setClick] = useState(kept.drill.click);
+  // The teacher's own choice for now; else the plan of the rung, else that of the drill.
+  const [chosen, setClick] = useState<Drill["click"] | null>(null);
   const number = tried ?? climb.rung;
   const at = climb.treads.find((tread) => tread.number === number) ?? climb.treads[0];
+  const click = chosen ?? at?.click ?? kept.drill.click;
   const subject = useMemo(
     () => ({
       drill: kept.drill,
@@ -60,7 +62,10 @@ function Standing({ climb, kept, choices }: Props) {
       steps={{ slower: bpmOf(number - 1), faster: bpmOf(number + 1) }}
       onTempo={(bpm) => setTried(climb.treads.find((tread) => tread.bpm === bpm)?.number ?? null)}
       onClick={setClick}
-      onMoved={() => setTried(null)}
+      onMoved={() => {
+        setTried(null);
+        setClick(null);
+      }}
     />
   );
 }

@@ -42,7 +42,7 @@ type Props = {
 /** The stand: where a drill is played, heard and measured. */
 export function StandScreen(props: Props) {
   const { subject, climb, choices, bpm, steps, onTempo } = props;
-  const [count, setCount] = useState<Count>({ listen: 1, count: 1, words: "", passes: 2 });
+  const [count, setCount] = useState<Count>({ listen: 1, count: 1, words: "", passes: 2, pulse: null });
   const [source, setSource] = useState("taps");
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
@@ -67,6 +67,7 @@ export function StandScreen(props: Props) {
       listen_bars: isHidden ? 0 : count.listen,
       count_bars: isHidden ? 0 : count.count,
       count_words: count.words,
+      pulse: isHidden ? null : count.pulse,
       step: practice.step,
       loop: loopOf(practice.loop),
       unmoved: practice.unmoved,

@@ -1,4 +1,4 @@
-import type { Choices } from "../../api/client";
+import type { Choices, Schemas } from "../../api/client";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
@@ -6,13 +6,24 @@ import { type Click, ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
 
 /** Bars of listening and counting before, the last words of the count, and passes until it stops (null: until someone stops it). */
-export type Count = { listen: number; count: number; words: string; passes: number | null };
+export type Count = {
+  listen: number;
+  count: number;
+  words: string;
+  passes: number | null;
+  /** The inner pulse, if it is to be heard. */
+  pulse: Schemas["Pulse"] | null;
+};
 
 const BARS = [0, 1, 2, 4, 8].map((bars) => ({
   value: String(bars),
   label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
   why: "",
 }));
+const PULSE_BARS = [
+  ["heard", "and soft for "],
+  ["soft", "more"],
+] as const;
 const PASSES = [
   { value: "1", label: "once", why: "One pass, then it is measured." },
   { value: "2", label: "twice", why: "Two passes: enough notes for most verdicts." },
@@ -97,6 +108,45 @@ export function StandWords(props: Props) {
         choices={PASSES}
         onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
       />
+      , the inner pulse{" "}
+      <BriefSelect
+        label="inner pulse"
+        field="pulse"
+        value={count.pulse?.school ?? "none"}
+        choices={[
+          { value: "none", label: "kept inside", why: "Nobody hears it but the player." },
+          ...choices.pulses,
+        ]}
+        disabled={playing}
+        onChange={(school) =>
+          onCount({
+            ...count,
+            pulse:
+              school === "none" ? null : { school: school as Schemas["Pulse"]["school"], heard: 2, soft: 2 },
+          })
+        }
+      />
+      {count.pulse && (
+        <>
+          {" "}
+          heard{" "}
+          {PULSE_BARS.map(([part, after]) => (
+            <span key={part}>
+              <BriefSelect
+                label={`bars in which the pulse is ${part}`}
+                field={`pulse.${part}`}
+                value={String(count.pulse?.[part])}
+                choices={BARS}
+                disabled={playing}
+                onChange={(bars) =>
+                  count.pulse && onCount({ ...count, pulse: { ...count.pulse, [part]: Number(bars) } })
+                }
+              />{" "}
+              {after}
+            </span>
+          ))}
+        </>
+      )}
       , heard by{" "}
       <BriefSelect
         label="heard by"
