@@ -663,342 +663,7 @@ export interface components {
             weekdays: components["schemas"]["Choice"][];
             /** Stand Ins */
             stand_ins: components["schemas"]["StandInChoice"][];
-        };
-        /**
-         * Choice
-         * @description One thing to choose: its value, its name, and why one would.
-         */
-        Choice: {
-            /** Value */
-            value: string;
-            /** Label */
-            label: string;
-            /** Why */
-            why: string;
-        };
-        /**
-         * DropOut
-         * @description Some bars with the beat, some in silence.
-         *
-         *     Args:
-         *         on, off: Bars with the click and without, 1 to 16.
-         *         grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
-         *
-         *     Raises:
-         *         OutOfRange: A number outside its range.
-         */
-        DropOut: {
-            /**
-             * On
-             * @default 2
-             */
-            on: number;
-            /**
-             * Off
-             * @default 2
-             */
-            off: number;
-            /**
-             * Grows
-             * @default 0
-             */
-            grows: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "drop_out";
-        };
-        /**
-         * LadderChoice
-         * @description A ready click ladder.
-         */
-        LadderChoice: {
-            /** Value */
-            value: string;
-            /** Label */
-            label: string;
-            /** Why */
-            why: string;
-            /** Plans */
-            plans: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
-        };
-        /**
-         * NamedClick
-         * @description A built-in click plan.
-         *
-         *     Args:
-         *         plan: Key of ``CLICK_PLANS``.
-         *
-         *     Raises:
-         *         OutOfRange: No plan of that name is known.
-         */
-        NamedClick: {
-            /**
-             * Plan
-             * @default every_beat
-             */
-            plan: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "named";
-        };
-        /**
-         * OfTheSlots
-         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
-         *
-         *     Args:
-         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
-         */
-        OfTheSlots: {
-            /**
-             * Which
-             * @default all
-             * @enum {string}
-             */
-            which: "all" | "left_out";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "slots";
-        };
-        /**
-         * SchoolChoice
-         * @description A ready way in.
-         */
-        SchoolChoice: {
-            /** Value */
-            value: string;
-            /** Label */
-            label: string;
-            /** Why */
-            why: string;
-            /** Steps */
-            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
-        };
-        /**
-         * StandIn
-         * @description How a simulated student plays. Invented behaviour, not a model of anyone.
-         *
-         *     Args:
-         *         spread_ms: Standard deviation of each onset, 0 to 200 ms.
-         *         bias_ms: Constant offset, early below 0; −300 to 300 ms.
-         *         drift_percent: Faster than asked by this share, −10 to 10 %.
-         *         miss_percent, extra_percent: Share of notes left out or struck twice, 0 to 50 %.
-         *         stumble_ms: Delay at each gear change, fading over two beats; 0 to 500 ms.
-         *         seed: The same seed plays the same take.
-         *
-         *     Raises:
-         *         OutOfRange: A number outside its range.
-         */
-        StandIn: {
-            /**
-             * Spread Ms
-             * @default 8
-             */
-            spread_ms: number;
-            /**
-             * Bias Ms
-             * @default 0
-             */
-            bias_ms: number;
-            /**
-             * Drift Percent
-             * @default 0
-             */
-            drift_percent: number;
-            /**
-             * Miss Percent
-             * @default 0
-             */
-            miss_percent: number;
-            /**
-             * Extra Percent
-             * @default 0
-             */
-            extra_percent: number;
-            /**
-             * Stumble Ms
-             * @default 0
-             */
-            stumble_ms: number;
-            /**
-             * Seed
-             * @default 1
-             */
-            seed: number;
-        };
-        /**
-         * StandInChoice
-         * @description A ready stand-in player.
-         */
-        StandInChoice: {
-            /** Value */
-            value: string;
-            /** Label */
-            label: string;
-            player: components["schemas"]["StandIn"];
-        };
-        /**
-         * Thinned
-         * @description One click in so many beats, moved by a part of them.
-         *
-         *     Args:
-         *         every: Beats from click to click, ¼ to 64.
-         *         by: Beats by which it is displaced, later; from 0 to below ``every``.
-         *
-         *     Raises:
-         *         OutOfRange: A number outside its range.
-         */
-        Thinned: {
-            /**
-             * Every
-             * @default 1
-             */
-            every: string;
-            /**
-             * By
-             * @default 0
-             */
-            by: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "thinned";
-        };
-        /**
-         * TypedClick
-         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
-         *
-         *     Args:
-         *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
-         *
-         *     Raises:
-         *         Unreadable: A word cannot be read.
-         *         OutOfRange: It is too long, or has a beat that the meter does not have.
-         */
-        TypedClick: {
-            /**
-             * Text
-             * @default 2 4
-             */
-            text: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "typed";
-        };
-        /**
-         * StudentList
-         * @description The roster, by name.
-         */
-        StudentList: {
-            /** Students */
-            students: components["schemas"]["StudentShape"][];
-        };
-        /**
-         * StudentShape
-         * @description A student, with the name of the instrument as it is said.
-         */
-        StudentShape: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Instrument */
-            instrument: string;
-            /** Instrument Name */
-            instrument_name: string;
-            /** Lesson Weekday */
-            lesson_weekday: number | null;
-            /** Lesson Time */
-            lesson_time: string;
-        };
-        /**
-         * StudentBody
-         * @description What is written down about a student.
-         */
-        StudentBody: {
-            details: components["schemas"]["StudentDetails"];
-        };
-        /**
-         * StudentDetails
-         * @description What is written down about a student; no more than lessons need.
-         *
-         *     Args:
-         *         name: 1 to 80 signs.
-         *         instrument: Key of ``INSTRUMENTS``.
-         *         lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
-         *         lesson_time: ``"15:30"``, or empty.
-         *
-         *     Raises:
-         *         OutOfRange: A name, weekday or time that is not one.
-         */
-        StudentDetails: {
-            /** Name */
-            name: string;
-            /**
-             * Instrument
-             * @default any
-             */
-            instrument: string;
-            /** Lesson Weekday */
-            lesson_weekday?: number | null;
-            /**
-             * Lesson Time
-             * @default
-             */
-            lesson_time: string;
-        };
-        /**
-         * DrillList
-         * @description The library, the last changed first.
-         */
-        DrillList: {
-            /** Drills */
-            drills: components["schemas"]["DrillLine"][];
-        };
-        /**
-         * DrillLine
-         * @description A drill in a list: what tells it from the others.
-         */
-        DrillLine: {
-            /** Id */
-            id: number;
-            /** Version */
-            version: number;
-            /** Title */
-            title: string;
-            /** Material */
-            material: string;
-            /** Divisions */
-            divisions: string;
-            /** Tempo */
-            tempo: string;
-            /** Instrument */
-            instrument: string;
-            /** Tags */
-            tags: string[];
-            /** Saved At */
-            saved_at: string;
-        };
-        /**
-         * DrillShape
-         * @description A version of a drill.
-         */
-        DrillShape: {
-            /** Id */
-            id: number;
-            /** Version */
-            version: number;
-            drill: components["schemas"]["Drill"];
-            /** Saved At */
-            saved_at: string;
+            calibration: components["schemas"]["Drill"];
         };
         /**
          * Arpeggio
@@ -1176,6 +841,18 @@ export interface components {
              * @enum {string}
              */
             kind: "cells";
+        };
+        /**
+         * Choice
+         * @description One thing to choose: its value, its name, and why one would.
+         */
+        Choice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
         };
         /**
          * Count
@@ -1438,6 +1115,39 @@ export interface components {
             purpose: string;
         };
         /**
+         * DropOut
+         * @description Some bars with the beat, some in silence.
+         *
+         *     Args:
+         *         on, off: Bars with the click and without, 1 to 16.
+         *         grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        DropOut: {
+            /**
+             * On
+             * @default 2
+             */
+            on: number;
+            /**
+             * Off
+             * @default 2
+             */
+            off: number;
+            /**
+             * Grows
+             * @default 0
+             */
+            grows: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_out";
+        };
+        /**
          * EachBeat
          * @description The note that stands on a beat is accented.
          */
@@ -1499,6 +1209,20 @@ export interface components {
              * @enum {string}
              */
             kind: "every_nth";
+        };
+        /**
+         * LadderChoice
+         * @description A ready click ladder.
+         */
+        LadderChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Plans */
+            plans: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
         };
         /**
          * Leg
@@ -1583,6 +1307,28 @@ export interface components {
             kind: "line";
         };
         /**
+         * NamedClick
+         * @description A built-in click plan.
+         *
+         *     Args:
+         *         plan: Key of ``CLICK_PLANS``.
+         *
+         *     Raises:
+         *         OutOfRange: No plan of that name is known.
+         */
+        NamedClick: {
+            /**
+             * Plan
+             * @default every_beat
+             */
+            plan: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "named";
+        };
+        /**
          * NoAccents
          * @description Every note is plain.
          */
@@ -1603,6 +1349,26 @@ export interface components {
              * @enum {string}
              */
             kind: "none";
+        };
+        /**
+         * OfTheSlots
+         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
+         *
+         *     Args:
+         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+         */
+        OfTheSlots: {
+            /**
+             * Which
+             * @default all
+             * @enum {string}
+             */
+            which: "all" | "left_out";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slots";
         };
         /**
          * OneNote
@@ -1727,6 +1493,20 @@ export interface components {
             kind: "scale_run";
         };
         /**
+         * SchoolChoice
+         * @description A ready way in.
+         */
+        SchoolChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Steps */
+            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
+        };
+        /**
          * Sequence
          * @description A figure on each degree in turn, as long as it stays inside the octaves.
          *
@@ -1778,6 +1558,69 @@ export interface components {
              * @enum {string}
              */
             kind: "sequence";
+        };
+        /**
+         * StandIn
+         * @description How a simulated student plays. Invented behaviour, not a model of anyone.
+         *
+         *     Args:
+         *         spread_ms: Standard deviation of each onset, 0 to 200 ms.
+         *         bias_ms: Constant offset, early below 0; −300 to 300 ms.
+         *         drift_percent: Faster than asked by this share, −10 to 10 %.
+         *         miss_percent, extra_percent: Share of notes left out or struck twice, 0 to 50 %.
+         *         stumble_ms: Delay at each gear change, fading over two beats; 0 to 500 ms.
+         *         seed: The same seed plays the same take.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        StandIn: {
+            /**
+             * Spread Ms
+             * @default 8
+             */
+            spread_ms: number;
+            /**
+             * Bias Ms
+             * @default 0
+             */
+            bias_ms: number;
+            /**
+             * Drift Percent
+             * @default 0
+             */
+            drift_percent: number;
+            /**
+             * Miss Percent
+             * @default 0
+             */
+            miss_percent: number;
+            /**
+             * Extra Percent
+             * @default 0
+             */
+            extra_percent: number;
+            /**
+             * Stumble Ms
+             * @default 0
+             */
+            stumble_ms: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * StandInChoice
+         * @description A ready stand-in player.
+         */
+        StandInChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            player: components["schemas"]["StandIn"];
         };
         /**
          * Strum
@@ -1836,6 +1679,34 @@ export interface components {
             on: 2 | 4;
         };
         /**
+         * Thinned
+         * @description One click in so many beats, moved by a part of them.
+         *
+         *     Args:
+         *         every: Beats from click to click, ¼ to 64.
+         *         by: Beats by which it is displaced, later; from 0 to below ``every``.
+         *
+         *     Raises:
+         *         OutOfRange: A number outside its range.
+         */
+        Thinned: {
+            /**
+             * Every
+             * @default 1
+             */
+            every: string;
+            /**
+             * By
+             * @default 0
+             */
+            by: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "thinned";
+        };
+        /**
          * TypedAccents
          * @description A cycle of levels over the notes.
          *
@@ -1863,6 +1734,29 @@ export interface components {
              * @enum {string}
              */
             restart: "never" | "beat" | "bar" | "leg";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "typed";
+        };
+        /**
+         * TypedClick
+         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
+         *
+         *     Args:
+         *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
+         *
+         *     Raises:
+         *         Unreadable: A word cannot be read.
+         *         OutOfRange: It is too long, or has a beat that the meter does not have.
+         */
+        TypedClick: {
+            /**
+             * Text
+             * @default 2 4
+             */
+            text: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1902,6 +1796,113 @@ export interface components {
              * @enum {string}
              */
             kind: "walk";
+        };
+        /**
+         * StudentList
+         * @description The roster, by name.
+         */
+        StudentList: {
+            /** Students */
+            students: components["schemas"]["StudentShape"][];
+        };
+        /**
+         * StudentShape
+         * @description A student, with the name of the instrument as it is said.
+         */
+        StudentShape: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Instrument */
+            instrument: string;
+            /** Instrument Name */
+            instrument_name: string;
+            /** Lesson Weekday */
+            lesson_weekday: number | null;
+            /** Lesson Time */
+            lesson_time: string;
+        };
+        /**
+         * StudentBody
+         * @description What is written down about a student.
+         */
+        StudentBody: {
+            details: components["schemas"]["StudentDetails"];
+        };
+        /**
+         * StudentDetails
+         * @description What is written down about a student; no more than lessons need.
+         *
+         *     Args:
+         *         name: 1 to 80 signs.
+         *         instrument: Key of ``INSTRUMENTS``.
+         *         lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
+         *         lesson_time: ``"15:30"``, or empty.
+         *
+         *     Raises:
+         *         OutOfRange: A name, weekday or time that is not one.
+         */
+        StudentDetails: {
+            /** Name */
+            name: string;
+            /**
+             * Instrument
+             * @default any
+             */
+            instrument: string;
+            /** Lesson Weekday */
+            lesson_weekday?: number | null;
+            /**
+             * Lesson Time
+             * @default
+             */
+            lesson_time: string;
+        };
+        /**
+         * DrillList
+         * @description The library, the last changed first.
+         */
+        DrillList: {
+            /** Drills */
+            drills: components["schemas"]["DrillLine"][];
+        };
+        /**
+         * DrillLine
+         * @description A drill in a list: what tells it from the others.
+         */
+        DrillLine: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Material */
+            material: string;
+            /** Divisions */
+            divisions: string;
+            /** Tempo */
+            tempo: string;
+            /** Instrument */
+            instrument: string;
+            /** Tags */
+            tags: string[];
+            /** Saved At */
+            saved_at: string;
+        };
+        /**
+         * DrillShape
+         * @description A version of a drill.
+         */
+        DrillShape: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            drill: components["schemas"]["Drill"];
+            /** Saved At */
+            saved_at: string;
         };
         /**
          * ArchiveBody

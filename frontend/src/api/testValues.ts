@@ -3,6 +3,45 @@ import type { Choice, Choices, Climb, Drill, Judged, Row, Tread } from "./client
 
 const choice = (value: string, label = value, why = ""): Choice => ({ value, label, why });
 
+export const DRILL: Drill = {
+  title: "Stairs",
+  material: {
+    kind: "scale_run",
+    tonic: "C",
+    scale: "major",
+    shape: "there_and_back",
+    octaves: 2,
+    top: "once",
+    start: 1,
+    own: "",
+  },
+  legs: [
+    { division: "2", following: [] },
+    { division: "4", following: [] },
+  ],
+  bpm: "84",
+  meter: "4/4",
+  seam: "hold",
+  closing: "by_seam",
+  hands: { kind: "none" },
+  accents: { kind: "each_beat" },
+  click: { kind: "named", plan: "every_beat" },
+  instrument: "any",
+  swing: { ratio: "1", on: 2 },
+  counting: { system: "numbers", own: "" },
+  articulation: "1",
+  breath: "0",
+  body: { movement: "none", every: "1" },
+  voice: "silent",
+  reduce: { part: "everything", hand: "" },
+  way_in: [],
+  tags: [],
+  fingering: "none",
+  register: 0,
+  folded: false,
+  purpose: "",
+};
+
 export const CHOICES: Choices = {
   is_demo: false,
   version: "0",
@@ -50,45 +89,7 @@ export const CHOICES: Choices = {
   evenness: [choice("working")],
   weekdays: [choice("0", "Monday")],
   stand_ins: [],
-};
-
-export const DRILL: Drill = {
-  title: "Stairs",
-  material: {
-    kind: "scale_run",
-    tonic: "C",
-    scale: "major",
-    shape: "there_and_back",
-    octaves: 2,
-    top: "once",
-    start: 1,
-    own: "",
-  },
-  legs: [
-    { division: "2", following: [] },
-    { division: "4", following: [] },
-  ],
-  bpm: "84",
-  meter: "4/4",
-  seam: "hold",
-  closing: "by_seam",
-  hands: { kind: "none" },
-  accents: { kind: "each_beat" },
-  click: { kind: "named", plan: "every_beat" },
-  instrument: "any",
-  swing: { ratio: "1", on: 2 },
-  counting: { system: "numbers", own: "" },
-  articulation: "1",
-  breath: "0",
-  body: { movement: "none", every: "1" },
-  voice: "silent",
-  reduce: { part: "everything", hand: "" },
-  way_in: [],
-  tags: [],
-  fingering: "none",
-  register: 0,
-  folded: false,
-  purpose: "",
+  calibration: DRILL,
 };
 
 export function tread(number: number, state: Tread["state"], marks: Tread["marks"] = []): Tread {

@@ -1,9 +1,13 @@
 """Latency: how late a source reports, measured by tapping along with a plain click."""
 
 from collections.abc import Sequence
+from fractions import Fraction
 from statistics import median
 
+from ripresa.core.accents import NoAccents
+from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
+from ripresa.core.material import OneNote
 from ripresa.core.takes.figures import Interval, interval_of
 from ripresa.core.takes.match import match_onsets
 
@@ -11,6 +15,14 @@ from ripresa.core.takes.match import match_onsets
 _SETTLING = 2
 _FEWEST_TAPS = 6
 _LARGEST = 0.4
+#: What is tapped along to: a plain click at a calm tempo.
+CALIBRATION = Drill(
+    title="Latency",
+    material=OneNote(beats=16),
+    legs=(Leg(Fraction(1)),),
+    bpm=Fraction(90),
+    accents=NoAccents(),
+)
 
 
 def measure_latency(due: Sequence[float], played: Sequence[float]) -> Interval:

@@ -12,7 +12,7 @@ from ripresa.core.body import MOVEMENTS, VOICES
 from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
 from ripresa.core.climb import EVENNESS
 from ripresa.core.counting import SYSTEMS
-from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS
+from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill
 from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
@@ -31,6 +31,7 @@ from ripresa.core.reduce import PARTS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
 from ripresa.core.studio import WEEKDAYS
 from ripresa.core.swing import RATIOS
+from ripresa.core.takes.latency import CALIBRATION
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
 from ripresa.core.way_in import SCHOOLS, STEPS, Step
@@ -113,6 +114,7 @@ class Choices(BaseModel):
     evenness: list[Choice]
     weekdays: list[Choice]
     stand_ins: list[StandInChoice]
+    calibration: Drill
 
 
 @api.get("/choices", responses={200: Choices})
@@ -185,6 +187,7 @@ def list_choices() -> Response:
             stand_ins=[
                 StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()
             ],
+            calibration=CALIBRATION,
         )
     )
 

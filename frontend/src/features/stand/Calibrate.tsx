@@ -10,42 +10,18 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { keepLatency, type Latency } from "./latency";
 
-const BEATS = 16;
-/** A plain click, so many beats at a calm tempo: what is tapped along to. */
-const CLICK: Drill = {
-  title: "Latency",
-  material: { kind: "one_note", say: "count", first: "C", beats: BEATS },
-  legs: [{ division: "1", following: [] }],
-  bpm: "90",
-  meter: "4/4",
-  seam: "hold",
-  closing: "by_seam",
-  hands: { kind: "none" },
-  accents: { kind: "none" },
-  click: { kind: "named", plan: "every_beat" },
-  instrument: "any",
-  swing: { ratio: "1", on: 2 },
-  counting: { system: "numbers", own: "" },
-  articulation: "1",
-  breath: "0",
-  body: { movement: "none", every: "1" },
-  voice: "silent",
-  reduce: { part: "everything", hand: "" },
-  way_in: [],
-  tags: [],
-  fingering: "none",
-  register: 0,
-  folded: false,
-  purpose: "",
+type Props = {
+  /** A plain click at a calm tempo: what is tapped along to. */
+  drill: Drill;
+  onClose: () => void;
+  onMeasured: (latency: Latency) => void;
 };
 
-type Props = { onClose: () => void; onMeasured: (latency: Latency) => void };
-
 /** Measures how late taps arrive, from tapping along with a click. */
-export function Calibrate({ onClose, onMeasured }: Props) {
+export function Calibrate({ drill, onClose, onMeasured }: Props) {
   const score = useQuery(
     performanceQuery({
-      drill: CLICK,
+      drill,
       bpm: null,
       click: null,
       listen_bars: 0,

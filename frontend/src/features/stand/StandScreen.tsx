@@ -257,7 +257,13 @@ export function StandScreen(props: Props) {
           }}
         />
       )}
-      {calibrating && <Calibrate onClose={() => setCalibrating(false)} onMeasured={setLatency} />}
+      {calibrating && (
+        <Calibrate
+          drill={choices.calibration}
+          onClose={() => setCalibrating(false)}
+          onMeasured={setLatency}
+        />
+      )}
     </div>
   );
 }
