@@ -55,6 +55,47 @@ def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server,
     assert page.evaluate(check) == []
 
 
+#: A drill that uses every part of the brief.
+EVERYTHING = {
+    "title": "Everything at once, with a title that is as long as titles of real drills tend to become over the years",
+    "material": {"kind": "line", "text": "1*2 3*1 >5 (6) /7", "through": "C | Am F", "shift": "1"},
+    "legs": [{"division": "4"}, {"division": "3"}],
+    "hands": {"kind": "economy"},
+    "click": {"kind": "drop_out"},
+    "instrument": "guitar",
+    "swing": {"ratio": "2"},
+    "counting": {"system": "own", "own": "2: # and; 3: # o la"},
+    "articulation": "1/2",
+    "breath": "2",
+    "body": {"movement": "step"},
+    "voice": "talk",
+    "way_in": ["listen", "say", "first_half", "whole"],
+    "tags": ["long", "left hand"],
+    "fingering": "usual",
+    "register": 1,
+    "folded": True,
+}
+
+
+@pytest.mark.parametrize("width", [390, 1280])
+@pytest.mark.parametrize("theme", ["fog", "night"])
+def test_axe_finds_nothing_in_a_drill_that_uses_everything(page: Page, demo: Server, theme: str, width: int) -> None:
+    chosen = json.dumps({"stand": theme, "desk": theme})
+    page.set_viewport_size({"width": width, "height": 800})
+    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
+    page.add_init_script(AXE)
+    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    kept = page.request.post(f"{demo.home}/api/drills", data={"drill": EVERYTHING}).json()
+    for place in ("bench", "stand/drill"):
+        page.goto(f"{demo.home}/{place}/{kept['id']}")
+        expect(page.get_by_role("img").first).to_be_visible()
+        for summary in page.locator("summary").all():
+            summary.click()
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate(check) == []
+        assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
 @pytest.mark.parametrize("width", [390, 768, 1024, 1280])
 @pytest.mark.parametrize("place", ["desk", "bench", "stand", "log", "climb"])
 def test_no_place_is_wider_than_its_screen(page: Page, demo: Server, place: str, width: int) -> None:

@@ -22,7 +22,7 @@ type Props = {
  */
 export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
-  const pegs = useRef<HTMLDivElement>(null);
+  const pegs = useRef<HTMLElement>(null);
   const line = useRef<HTMLDivElement>(null);
   const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
   const [rowIndex, setRowIndex] = useState(0);
@@ -86,7 +86,14 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
           The rail is hidden. Where is beat 1? Press “Reveal” to hear the click and see it.
         </p>
       )}
-      <div className="overflow-x-auto" ref={pegs} hidden={hidden}>
+      <section
+        className="overflow-x-auto"
+        aria-label="The rail, as it is played"
+        ref={pegs}
+        hidden={hidden}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached from the keyboard
+        tabIndex={0}
+      >
         <div
           className="relative"
           style={{ height: (place.height + 8) * (reading.rows.length > 1 && !short ? 2 : 1) - 8 }}
@@ -107,7 +114,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
             )}
           <div ref={line} hidden className="moving-line" style={{ height: place.height }} />
         </div>
-      </div>
+      </section>
     </div>
   );
 }
