@@ -10,6 +10,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.fingering.strings import on_strings
 from ripresa.core.hands import Economy
+from ripresa.core.hands.by_order import CYCLES
 from ripresa.core.instrument import INSTRUMENTS
 from ripresa.core.material import Arpeggio, Line, Material, ScaleRun
 from ripresa.core.motion import positions
@@ -146,3 +147,13 @@ def test_a_folded_drill_has_every_note_on_the_instrument(drill: Drill) -> None:
 
 def test_positions_are_written_in_roman_numbers() -> None:
     assert [roman(number) for number in (1, 4, 5, 9, 12)] == ["I", "IV", "V", "IX", "XII"]
+
+
+@pytest.mark.parametrize("name", INSTRUMENTS)
+def test_every_instrument_knows_its_usual_strokes(name: str) -> None:
+    instrument = INSTRUMENTS[name]
+    assert set(instrument.strokes) <= set(CYCLES)
+    assert bool(instrument.strokes) == (name != "any")
+    assert instrument.breathes == (instrument.voice == "wind")
+    if instrument.strings:
+        assert instrument.lowest == min(instrument.strings)

@@ -654,7 +654,7 @@ export interface components {
             /** Click Ladders */
             click_ladders: components["schemas"]["LadderChoice"][];
             /** Instruments */
-            instruments: components["schemas"]["Choice"][];
+            instruments: components["schemas"]["InstrumentChoice"][];
             /** Settings */
             settings: components["schemas"]["Choice"][];
             /** Evenness */
@@ -1209,6 +1209,22 @@ export interface components {
              * @enum {string}
              */
             kind: "every_nth";
+        };
+        /**
+         * InstrumentChoice
+         * @description An instrument: which hand cycles are usual on it, and whether a breath limits a pass.
+         */
+        InstrumentChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Cycles */
+            cycles: string[];
+            /** Breathes */
+            breathes: boolean;
         };
         /**
          * LadderChoice

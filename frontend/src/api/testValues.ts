@@ -84,7 +84,11 @@ export const CHOICES: Choices = {
   odd_schools: [choice("through"), choice("restart")],
   click_ladders: [{ ...choice("thin_out", "thinning out"), plans: [{ kind: "named", plan: "every_beat" }] }],
   clicks: [choice("every_beat", "every beat"), choice("two_and_four", "2 and 4")],
-  instruments: [choice("any", "any instrument"), choice("guitar")],
+  instruments: [
+    { ...choice("any", "any instrument"), cycles: [], breathes: false },
+    { ...choice("guitar"), cycles: ["D U"], breathes: false },
+    { ...choice("flute"), cycles: ["T K"], breathes: true },
+  ],
   settings: [choice("whole")],
   evenness: [choice("working")],
   weekdays: [choice("0", "Monday")],

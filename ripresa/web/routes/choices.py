@@ -49,6 +49,13 @@ class Choice(BaseModel):
     why: str
 
 
+class InstrumentChoice(Choice):
+    """An instrument: which hand cycles are usual on it, and whether a breath limits a pass."""
+
+    cycles: list[str]
+    breathes: bool
+
+
 class SchoolChoice(Choice):
     """A ready way in."""
 
@@ -109,7 +116,7 @@ class Choices(BaseModel):
     odd_schools: list[Choice]
     clicks: list[Choice]
     click_ladders: list[LadderChoice]
-    instruments: list[Choice]
+    instruments: list[InstrumentChoice]
     settings: list[Choice]
     evenness: list[Choice]
     weekdays: list[Choice]
@@ -180,7 +187,16 @@ def list_choices() -> Response:
                 LadderChoice(value=key, label=one.name, why=one.why, plans=list(one.plans))
                 for key, one in CLICK_LADDERS.items()
             ],
-            instruments=[Choice(value=key, label=one.name, why="") for key, one in INSTRUMENTS.items()],
+            instruments=[
+                InstrumentChoice(
+                    value=key,
+                    label=one.name,
+                    why="",
+                    cycles=[" ".join(CYCLES[stroke][0]) for stroke in one.strokes],
+                    breathes=one.breathes,
+                )
+                for key, one in INSTRUMENTS.items()
+            ],
             settings=_named(SETTINGS),
             evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],
             weekdays=[Choice(value=str(number), label=name, why="") for number, name in enumerate(WEEKDAYS)],

@@ -146,6 +146,18 @@ describe("the brief of a drill", () => {
     expect(screen.queryByLabelText("fingering")).toBeNull();
   });
 
+  it("offers a breath to wind alone, and the usual strokes of the instrument first", () => {
+    const offered = (label: string) =>
+      [...(screen.getByLabelText(label) as HTMLSelectElement).options].map((option) => option.text);
+    opened({ ...DRILL, instrument: "guitar" });
+    expect(offered("and more")).not.toContain("a breath");
+    cleanup();
+    opened({ ...DRILL, instrument: "flute" });
+    expect(offered("and more")).toContain("a breath");
+    const hands = offered("hands");
+    expect(hands.indexOf("Double tonguing (T K)")).toBeLessThan(hands.indexOf("Alternate picking (D U)"));
+  });
+
   it("types a line, and takes it through chords", async () => {
     const { user, last } = opened();
     await user.selectOptions(screen.getByLabelText("material"), "line");

@@ -94,8 +94,14 @@ export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: P
       {drill.material.kind === "scale_run" && (
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}
-      . <HandWords hands={drill.hands} choices={choices} onChange={word("hands")} />.{" "}
-      <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />. Click{" "}
+      .{" "}
+      <HandWords
+        hands={drill.hands}
+        choices={choices}
+        usual={choices.instruments.find((one) => one.value === drill.instrument)?.cycles ?? []}
+        onChange={word("hands")}
+      />
+      . <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />. Click{" "}
       <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
       <AmountField
         label="tempo in bpm"

@@ -23,10 +23,16 @@ const ECONOMY = {
   why: "Alternate on a string; to the next string the pick goes on the way it has to go. It needs strings.",
 };
 
-type Props = { hands: Hands; choices: Choices; onChange: (hands: Hands) => void };
+type Props = {
+  hands: Hands;
+  choices: Choices;
+  /** Cycles that are usual on the instrument: they are offered first. */
+  usual: readonly string[];
+  onChange: (hands: Hands) => void;
+};
 
 /** Which hand, pick direction or syllable plays each note, in words. */
-export function HandWords({ hands, choices, onChange }: Props) {
+export function HandWords({ hands, choices, usual, onChange }: Props) {
   const cycle = hands.kind === "by_order" ? hands.cycle.join(" ") : "";
   const isReady = choices.cycles.some((one) => one.value === cycle);
   const [wantsOwn, setWantsOwn] = useState(hands.kind === "by_order" && !isReady);
@@ -47,10 +53,12 @@ export function HandWords({ hands, choices, onChange }: Props) {
           NONE,
           PLACE,
           ECONOMY,
-          ...choices.cycles.map((one) => ({
-            ...one,
-            label: one.label.replace(/^./, (first) => first.toUpperCase()),
-          })),
+          ...[...choices.cycles]
+            .sort((one, other) => Number(usual.includes(other.value)) - Number(usual.includes(one.value)))
+            .map((one) => ({
+              ...one,
+              label: one.label.replace(/^./, (first) => first.toUpperCase()),
+            })),
           OWN,
         ]}
         onChange={(value) => {

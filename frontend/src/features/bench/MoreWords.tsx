@@ -14,6 +14,8 @@ type Part = {
   offer: string;
   why: string;
   isUsed: (drill: Drill) => boolean;
+  /** Whether it makes sense for the instrument; always, unless said. */
+  fits?: (drill: Drill, choices: Choices) => boolean;
   start: Partial<Drill>;
   words: (props: Props) => ReactNode;
 };
@@ -86,6 +88,9 @@ const PARTS: Part[] = [
     offer: "a breath",
     why: "How long a breath lasts: from which tempo a pass is one breath, and where to breathe below it.",
     isUsed: (drill) => drill.breath !== "0",
+    fits: (drill, choices) =>
+      drill.instrument === "any" ||
+      (choices.instruments.find((one) => one.value === drill.instrument)?.breathes ?? true),
     start: { breath: "10" },
     words: ({ drill, onChange }) => (
       <>
@@ -217,7 +222,9 @@ function CountingWords({ drill, choices, onChange }: Props) {
 /** The parts of a brief that are in use, and "and …" for those that are not. */
 export function MoreWords(props: Props) {
   const used = PARTS.filter((part) => part.isUsed(props.drill));
-  const unused = PARTS.filter((part) => !part.isUsed(props.drill));
+  const unused = PARTS.filter(
+    (part) => !part.isUsed(props.drill) && (part.fits?.(props.drill, props.choices) ?? true),
+  );
   return (
     <>
       {used.map((part) => (

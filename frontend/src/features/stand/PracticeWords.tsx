@@ -1,4 +1,5 @@
 import type { Choices, Drill, Performance } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { loopsOf, type Practice } from "./practice";
 
@@ -49,10 +50,11 @@ export function PracticeWords({ drill, choices, performance, practice, onPractic
         <BriefSelect
           label="part that goes round"
           field="loop"
-          value={practice.loop}
+          value={practice.loop.startsWith("bars") ? "bars" : practice.loop}
           choices={loopsOf(performance)}
-          onChange={(loop) => set({ loop })}
+          onChange={(loop) => set({ loop: loop === "bars" ? "bars 1 1" : loop })}
         />
+        {practice.loop.startsWith("bars") && <Bars loop={practice.loop} onLoop={(loop) => set({ loop })} />}
         <BriefSelect
           label="who plays"
           field="turns"
@@ -80,5 +82,30 @@ export function PracticeWords({ drill, choices, performance, practice, onPractic
         </button>
       </p>
     </div>
+  );
+}
+
+/** The first and the last bar that go round. */
+function Bars({ loop, onLoop }: { loop: string; onLoop: (loop: string) => void }) {
+  const [, first = "1", last = "1"] = loop.split(" ");
+  const plain = (text: string) => text.replaceAll(" ", "") || "0";
+  return (
+    <>
+      <BriefField
+        label="first bar that goes round"
+        field="loop"
+        numeric
+        value={first}
+        onChange={(text) => onLoop(`bars ${plain(text)} ${last}`)}
+      />
+      <span>to</span>
+      <BriefField
+        label="last bar that goes round"
+        field="loop.last"
+        numeric
+        value={last}
+        onChange={(text) => onLoop(`bars ${first} ${plain(text)}`)}
+      />
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import type { Drill, Performance, Schemas } from "../../api/client";
+import { typedCount } from "../../ui/brief/typedCount";
 
 /** What is practised of a drill, short of all of it. */
 export type Practice = {
@@ -25,14 +26,13 @@ export const ALL_OF_IT: Practice = {
 /** The loop as the server takes it. */
 export function loopOf(loop: string): Schemas["PerformanceBody"]["loop"] {
   const [kind, first, last] = loop.split(" ");
-  if (kind === "bars") return { kind, first: Number(first), last: Number(last) };
+  if (kind === "bars") return { kind, first: typedCount(first ?? ""), last: typedCount(last ?? "") };
   if (kind === "seam") return { kind, seam: Number(first) };
   return null;
 }
 
-/** Loops to choose from: single bars, pairs of bars, and the seams between legs. */
+/** Loops to choose from: all of it, the seams between legs, or bars, of which one says the first and the last. */
 export function loopsOf({ bars, seams }: Performance) {
-  const numbers = Array.from({ length: Math.min(bars, 64) }, (_, index) => index + 1);
   return [
     { value: "whole", label: "all of it", why: "From the first note to the last." },
     ...seams.map((name, index) => ({
@@ -40,15 +40,8 @@ export function loopsOf({ bars, seams }: Performance) {
       label: name,
       why: "The change alone, with the beat on either side.",
     })),
-    ...(bars > 1 ? numbers : []).map((bar) => ({
-      value: `bars ${bar} ${bar}`,
-      label: `bar ${bar}`,
-      why: "One bar, round and round.",
-    })),
-    ...(bars > 2 ? numbers.slice(0, -1) : []).map((bar) => ({
-      value: `bars ${bar} ${bar + 1}`,
-      label: `bars ${bar} and ${bar + 1}`,
-      why: "Two bars, and the line between them.",
-    })),
+    ...(bars > 1
+      ? [{ value: "bars", label: "the bars", why: "From one bar to another, round and round." }]
+      : []),
   ];
 }
