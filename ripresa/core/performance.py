@@ -4,11 +4,12 @@ Here, and only here, beats become seconds. Each time is worked out from its
 own position, never by adding up rounded gaps, so nothing drifts.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.backing import Drum, Part, backing
 from ripresa.core.click import ClickCycle
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact
@@ -96,6 +97,16 @@ class PulseTick:
 
 
 @dataclass(frozen=True, slots=True)
+class BackTone:
+    """A note of the backing: seconds from the start of a turn, seconds long, heard MIDI notes or a drum."""
+
+    at: float
+    seconds: float
+    midis: tuple[int, ...]
+    drum: Drum | None
+
+
+@dataclass(frozen=True, slots=True)
 class Performance:
     """One turn of the loop in seconds, and the lead before the first.
 
@@ -105,6 +116,7 @@ class Performance:
         bars: The bars of a turn in order, the first at 0.
         tones: In order. ticks: One cycle of the click, in order.
         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
+        backing: What accompanies, over one turn, in order.
         pulse: The inner pulse, from the start of the first turn on; it is heard once.
         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
     """
@@ -118,6 +130,7 @@ class Performance:
     lead: Lead
     yours_from: float | None = None
     pulse: tuple[PulseTick, ...] = ()
+    backing: tuple[BackTone, ...] = ()
 
 
 def perform(
@@ -128,10 +141,12 @@ def perform(
     count_bars: int = 1,
     count_words: str = "",
     pulse: Pulse | None = None,
+    back: Iterable[Part] = (),
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
     Args:
+        back: Parts of the backing that sound.
         pulse: The inner pulse, if it is to be heard.
         count_words: Words for the last beats of the count-in, the numbers before them stay: ``"ready go"``.
         listen_bars: Bars in which nobody plays, 0 to 8.
@@ -169,6 +184,10 @@ def perform(
         ticks=_ticks(cycle, cycle.length, bpm),
         click_seconds=float(span_seconds(cycle.length, bpm)),
         lead=_lead(reading, cycle, bpm, listen_bars, count_bars, count_words.split()),
+        backing=tuple(
+            BackTone(float(span_seconds(one.onset, bpm)), float(span_seconds(one.length, bpm)), one.midis, one.drum)
+            for one in backing(reading, back)
+        ),
         pulse=tuple(
             PulseTick(float(span_seconds(at, bpm)), loud)
             for at, loud in (pulse.beats(bpm, reading.meter) if pulse else ())

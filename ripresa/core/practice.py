@@ -99,6 +99,11 @@ def within(reading: Reading, performance: Performance, window: Window) -> Perfor
         ),
         ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in ticks if inside(tick.at)),
         click_seconds=length,
+        backing=tuple(
+            replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
+            for one in performance.backing
+            if inside(one.at)
+        ),
     )
 
 
@@ -127,6 +132,10 @@ def in_turn(performance: Performance, turns: int) -> Performance:
         loop_seconds=2 * turns * loop,
         bars=tuple(replace(bar, at=turn * loop + bar.at) for turn in range(2 * turns) for bar in performance.bars),
         tones=tuple(_tones(performance, turns)),
+        # Whoever plays, what accompanies goes on.
+        backing=tuple(
+            replace(one, at=turn * loop + one.at) for turn in range(2 * turns) for one in performance.backing
+        ),
         yours_from=turns * loop,
     )
 

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 
 from ripresa.core.accents import EveryNth
+from ripresa.core.click import Thinned
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.material import OneNote, ScaleRun
@@ -81,3 +82,13 @@ def test_a_title_that_midi_cannot_hold_does_not_break_the_file() -> None:
 def test_a_tempo_that_cannot_be_played_is_refused() -> None:
     with pytest.raises(OutOfRange):
         write_midi(read(Drill()), F(0))
+
+
+def test_a_short_note_that_ends_between_ticks_is_written_all_the_same() -> None:
+    drill = Drill(
+        material=OneNote(beats=1), legs=legs(8), meter="6/8", articulation=F(3, 4), click=Thinned(by=F(1, 11))
+    )
+    file = mido.MidiFile(file=io.BytesIO(write_midi(read(drill), F(60))))
+    notes = [message for message in file.tracks[1] if message.type.startswith("note")]
+    # Eight in a dotted quarter: 1890 ticks each, three quarters of which are 1417½.
+    assert [message.time for message in notes[:4]] == [0, 1418, 472, 1418]

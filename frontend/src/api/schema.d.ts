@@ -625,6 +625,8 @@ export interface components {
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
             articulations: components["schemas"]["Choice"][];
+            /** Backings */
+            backings: components["schemas"]["Choice"][];
             /** Pulses */
             pulses: components["schemas"]["Choice"][];
             /** Timbres */
@@ -2269,6 +2271,20 @@ export interface components {
             double: string | null;
         };
         /**
+         * BackTone
+         * @description A note of the backing: seconds from the start of a turn, seconds long, heard MIDI notes or a drum.
+         */
+        BackTone: {
+            /** At */
+            at: number;
+            /** Seconds */
+            seconds: number;
+            /** Midis */
+            midis: number[];
+            /** Drum */
+            drum: ("kick" | "snare" | "hat") | null;
+        };
+        /**
          * BarSpan
          * @description A bar of a turn, or the part of it that is played.
          *
@@ -2325,6 +2341,7 @@ export interface components {
          *         bars: The bars of a turn in order, the first at 0.
          *         tones: In order. ticks: One cycle of the click, in order.
          *         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
+         *         backing: What accompanies, over one turn, in order.
          *         pulse: The inner pulse, from the start of the first turn on; it is heard once.
          *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
          */
@@ -2349,6 +2366,11 @@ export interface components {
              * @default []
              */
             pulse: components["schemas"]["PulseTick"][];
+            /**
+             * Backing
+             * @default []
+             */
+            backing: components["schemas"]["BackTone"][];
         };
         /**
          * PulseTick
@@ -2426,6 +2448,8 @@ export interface components {
              */
             count_words: string;
             pulse?: components["schemas"]["Pulse"] | null;
+            /** Backing */
+            backing?: ("chords" | "bass" | "groove")[];
             /** Step */
             step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
             /** Loop */

@@ -68,6 +68,7 @@ export const CHOICES: Choices = {
   meters: [choice("4/4"), choice("3/4")],
   divisions: [choice("1/2", "½"), ...["1", "2", "3", "4"].map((one) => choice(one))],
   articulations: [choice("1", "full length"), choice("1/2", "short")],
+  backings: [choice("chords"), choice("groove", "a groove")],
   pulses: [choice("middle", "near a middle rate")],
   timbres: [choice("beep", "a beep"), choice("wood", "a wood block")],
   movements: [choice("none"), choice("tap")],

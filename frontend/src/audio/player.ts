@@ -22,11 +22,12 @@ const BEFORE_CHANGE = 0.05;
 /** Clicks start soft and cannot be made dangerous: gain of each channel, and a limiter behind them. */
 const CLICK_GAIN = 0.4;
 const NOTE_GAIN = 0.28;
+const GAINS: Record<Channel, number> = { click: CLICK_GAIN, notes: NOTE_GAIN, backing: 0.16 };
 const SOFT_START = 0.8;
 /** What begins on an edge belongs to what begins there, whatever the last bit of its time says. */
 const HAIR = 1e-6;
 
-type Channel = "click" | "notes";
+type Channel = "click" | "notes" | "backing";
 type Planned = { at: Seconds; source: AudioBufferSourceNode };
 
 export class Player {
@@ -40,8 +41,8 @@ export class Player {
   #until: Seconds = 0;
   #voice: Voice = "keys";
   #watch: SlipWatch | null = null;
-  readonly #levels: Record<Channel, number> = { click: 1, notes: 1 };
-  readonly #muted: Record<Channel, boolean> = { click: false, notes: false };
+  readonly #levels: Record<Channel, number> = { click: 1, notes: 1, backing: 1 };
+  readonly #muted: Record<Channel, boolean> = { click: false, notes: false, backing: false };
   /** How the click sounds. */
   timbre: Timbre = "beep";
   /** Nothing sounds from this moment of the audio clock on. */
@@ -61,9 +62,9 @@ export class Player {
     this.#channels = {
       click: new GainNode(this.context, { gain: CLICK_GAIN }),
       notes: new GainNode(this.context, { gain: NOTE_GAIN }),
+      backing: new GainNode(this.context, { gain: GAINS.backing }),
     };
-    this.#channels.click.connect(this.#master);
-    this.#channels.notes.connect(this.#master);
+    for (const channel of Object.values(this.#channels)) channel.connect(this.#master);
     this.#master.connect(limiter).connect(this.context.destination);
     this.#sounds = new Sounds(this.context);
     this.#timer = new Worker(new URL("./timer.worker.ts", import.meta.url), { type: "module" });
@@ -138,7 +139,7 @@ export class Player {
 
   #gainOf(channel: Channel): number {
     if (this.#muted[channel]) return 0;
-    return this.#levels[channel] * (channel === "click" ? CLICK_GAIN : NOTE_GAIN);
+    return this.#levels[channel] * GAINS[channel];
   }
 
   /** Stop; what sounds already rings out, what is still to come does not sound. */
@@ -186,6 +187,11 @@ export class Player {
 
   #sound(one: Sounding): void {
     if (one.kind === "click") this.#start(one, this.#sounds.click(one.role, this.timbre), 1);
+    else if (one.kind === "back") {
+      if (one.drum) this.#start(one, this.#sounds.drum(one.drum), 1);
+      for (const midi of one.midis)
+        this.#start(one, this.#sounds.note("keys", midi), one.midis.length ** -0.7);
+    }
     // The tones of a chord together are a little louder than one note, not many times.
     else
       for (const midi of pitches(one))
@@ -193,18 +199,30 @@ export class Player {
   }
 
   #start(one: Sounding, buffer: AudioBuffer, share: number): void {
-    const isNote = one.kind === "note";
+    const lasts = one.kind === "note" || (one.kind === "back" && one.drum === null);
     const source = new AudioBufferSourceNode(this.context, { buffer });
-    const loud = isNote ? (one.accented ? 1 : 0.55) : (one.loud ?? 1) * (one.role === "plain" ? 0.75 : 1);
-    const gain = new GainNode(this.context, { gain: loud * share });
-    source.connect(gain).connect(this.#channels[isNote ? "notes" : "click"]);
+    const gain = new GainNode(this.context, { gain: loudness(one) * share });
+    source.connect(gain).connect(this.#channels[CHANNEL_OF[one.kind]]);
     source.start(one.at);
-    if (isNote) {
+    if (lasts) {
       const ends = one.at + one.seconds * 0.95;
       gain.gain.setTargetAtTime(0, ends, 0.015);
       source.stop(ends + 0.12);
     }
     this.#planned.push({ at: one.at, source });
+  }
+}
+
+const CHANNEL_OF: Record<Sounding["kind"], Channel> = { click: "click", note: "notes", back: "backing" };
+
+function loudness(one: Sounding): number {
+  switch (one.kind) {
+    case "note":
+      return one.accented ? 1 : 0.55;
+    case "click":
+      return (one.loud ?? 1) * (one.role === "plain" ? 0.75 : 1);
+    case "back":
+      return 1;
   }
 }
 

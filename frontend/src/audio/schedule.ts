@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { ClickRole } from "./sounds";
+import type { ClickRole, Drum } from "./sounds";
 
 export type Seconds = number & { readonly unit?: "s" };
 
@@ -9,6 +9,7 @@ export type Score = Schemas["Performance"];
 /** One thing to sound: its time on the audio clock, and what. */
 export type Sounding =
   | { kind: "click"; at: Seconds; role: ClickRole; loud?: number }
+  | { kind: "back"; at: Seconds; seconds: Seconds; midis: number[]; drum: Drum | null }
   | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; accented: boolean };
 
 /** A score from a moment of the audio clock on: `base` is where the first turn would begin. */
@@ -47,6 +48,14 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
       const { seconds, midi, also, accented } = tone;
       if (due(start + tone.at))
         found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
+    }
+  const back = score.backing ?? [];
+  for (const start of starts(base, score.loop_seconds, after, before))
+    for (let index = firstAt(back, after - start); index < back.length; index++) {
+      const one = back[index];
+      if (!one || start + one.at >= before) break;
+      const { seconds, midis, drum } = one;
+      if (due(start + one.at)) found.push({ kind: "back", at: start + one.at, seconds, midis, drum });
     }
   return found;
 }

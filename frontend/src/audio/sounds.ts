@@ -2,6 +2,7 @@
 
 export type Voice = "pluck" | "keys" | "wind";
 export type ClickRole = "strong" | "plain" | "count" | "pulse";
+export type Drum = "kick" | "snare" | "hat";
 export type Timbre = "beep" | "wood" | "tick";
 
 const SECONDS = 1.6;
@@ -29,6 +30,13 @@ export class Sounds {
     });
   }
 
+  drum(drum: Drum): AudioBuffer {
+    return this.#once(drum, 0.25, (samples, rate) => {
+      const burst = noise(samples.length, 11);
+      for (let at = 0; at < samples.length; at++) samples[at] = DRUMS[drum](at / rate, burst[at] ?? 0);
+    });
+  }
+
   #once(key: string, seconds: number, fill: (samples: Float32Array, rate: number) => void): AudioBuffer {
     let buffer = this.#made.get(key);
     if (!buffer) {
@@ -49,6 +57,13 @@ const CLICKS: Record<Timbre, (hertz: number, time: number) => number> = {
   beep: (hertz, time) => wave(hertz, time, 70),
   wood: (hertz, time) => 0.8 * wave(0.6 * hertz, time, 110) + 0.6 * wave(1.51 * hertz, time, 260),
   tick: (hertz, time) => 1.2 * wave(2.3 * hertz, time, 420),
+};
+
+/** A drum at a moment, with the noise that it may use. */
+const DRUMS: Record<Drum, (time: number, hiss: number) => number> = {
+  kick: (time) => wave(55 + 60 * Math.exp(-40 * time), time, 14),
+  snare: (time, hiss) => 0.5 * hiss * Math.exp(-28 * time) + 0.3 * wave(190, time, 30),
+  hat: (time, hiss) => 0.35 * hiss * Math.exp(-90 * time),
 };
 
 type Fill = (samples: Float32Array, rate: number, hertz: number) => void;

@@ -15,6 +15,7 @@ export function scoreOf(beat: number): Score {
     click_seconds: bars * 4 * beat,
     yours_from: null,
     pulse: [],
+    backing: [],
     tones: Array.from({ length: bars * 8 }, (_, number) => ({
       event: number,
       at: (number * beat) / 2,

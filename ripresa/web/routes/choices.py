@@ -8,6 +8,7 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa
+from ripresa.core.backing import PARTS as BACKINGS
 from ripresa.core.body import MOVEMENTS, VOICES
 from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
 from ripresa.core.climb import EVENNESS
@@ -102,6 +103,7 @@ class Choices(BaseModel):
     seams: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
+    backings: list[Choice]
     pulses: list[Choice]
     timbres: list[Choice]
     movements: list[Choice]
@@ -165,6 +167,7 @@ def list_choices() -> Response:
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
+            backings=_named(BACKINGS),
             pulses=_named(PULSES),
             timbres=_named(TIMBRES),
             movements=_named(MOVEMENTS),

@@ -7,6 +7,7 @@ from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel, Field, FiniteFloat
 
+from ripresa.core.backing import Part
 from ripresa.core.click import Click
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -62,6 +63,7 @@ class PerformanceBody(BaseModel):
     count_bars: int = 1
     count_words: str = ""
     pulse: Pulse | None = None
+    backing: list[Part] = Field(default_factory=list)
     step: Step | None = None
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False
@@ -121,6 +123,7 @@ def show_performance(body: PerformanceBody) -> Response:
         count_bars=body.count_bars,
         count_words=body.count_words,
         pulse=body.pulse,
+        back=body.backing,
     )
     if body.loop:
         performance = within(reading, performance, _window(reading, body.loop))

@@ -3,6 +3,7 @@ import type { Choices } from "../../api/client";
 import type { Timbre } from "../../audio/sounds";
 import type { Sound } from "./sound";
 
+type Part = NonNullable<Sound["parts"]>[number];
 type Props = { sound: Sound; choices: Choices; onSound: (sound: Sound) => void };
 
 /** Levels and the sound of the click; kept for each student in this browser. */
@@ -14,6 +15,39 @@ export function SoundWords({ sound, choices, onSound }: Props) {
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 mt-2">
         <Level name="Click" value={sound.click} onChange={(click) => onSound({ ...sound, click })} />
         <Level name="Notes" value={sound.notes} onChange={(notes) => onSound({ ...sound, notes })} />
+        {(sound.parts ?? []).length > 0 && (
+          <Level
+            name="Backing"
+            value={sound.backing}
+            onChange={(backing) => onSound({ ...sound, backing })}
+          />
+        )}
+        <fieldset className="flex flex-wrap items-center gap-x-3">
+          <legend className="sr-only">Backing</legend>
+          With
+          {choices.backings.map((one) => {
+            const part = one.value as Part;
+            const parts = sound.parts ?? [];
+            return (
+              <label key={part} className="flex items-center gap-1" title={one.why}>
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-sm checkbox-primary"
+                  checked={parts.includes(part)}
+                  onChange={(event) =>
+                    onSound({
+                      ...sound,
+                      parts: event.target.checked
+                        ? [...parts, part]
+                        : parts.filter((other) => other !== part),
+                    })
+                  }
+                />
+                {one.label}
+              </label>
+            );
+          })}
+        </fieldset>
         <label htmlFor={timbre} className="flex items-center gap-2">
           The click is
           <select

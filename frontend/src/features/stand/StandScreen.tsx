@@ -68,6 +68,7 @@ export function StandScreen(props: Props) {
       count_bars: isHidden ? 0 : count.count,
       count_words: count.words,
       pulse: isHidden ? null : count.pulse,
+      backing: sound.parts ?? [],
       step: practice.step,
       loop: loopOf(practice.loop),
       unmoved: practice.unmoved,

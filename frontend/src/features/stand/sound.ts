@@ -1,10 +1,18 @@
+import type { Schemas } from "../../api/client";
 import type { Timbre } from "../../audio/sounds";
 import { keep, kept } from "../../ui/kept";
 
 /** How the stand sounds for a student: levels as shares of the loudest that is safe, and the click's timbre. */
-export type Sound = { click: number; notes: number; timbre: Timbre };
+export type Sound = {
+  click: number;
+  notes: number;
+  backing: number;
+  timbre: Timbre;
+  /** Parts of the backing that sound. */
+  parts: Schemas["PerformanceBody"]["backing"];
+};
 
-const USUAL: Sound = { click: 1, notes: 1, timbre: "beep" };
+const USUAL: Sound = { click: 1, notes: 1, backing: 1, timbre: "beep", parts: [] };
 const key = (studentId: number | null) => `ripresa.sound.${studentId ?? "nobody"}`;
 
 export const soundFor = (studentId: number | null): Sound => ({

@@ -22,6 +22,7 @@ function setSound(player: Player, sound: Sound): void {
   player.timbre = sound.timbre;
   player.level("click", sound.click);
   player.level("notes", sound.notes);
+  player.level("backing", sound.backing);
 }
 
 /** Plays what stands on the stand, follows the sound with the screen, and gathers taps into a run. */
