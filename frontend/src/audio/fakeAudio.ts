@@ -10,11 +10,18 @@ export class FakeParam {
     this.settings.push({ value, at });
   }
   linearRampToValueAtTime(): void {}
-  setTargetAtTime(): void {}
+  setTargetAtTime(value: number, at: number): void {
+    this.settings.push({ value, at });
+  }
 }
 
-class FakeNode {
+export class FakeNode {
+  /** Every node, in the order in which they were made. */
+  static readonly made: FakeNode[] = [];
   readonly gain = new FakeParam();
+  constructor() {
+    FakeNode.made.push(this);
+  }
   connect<T>(next: T): T {
     return next;
   }

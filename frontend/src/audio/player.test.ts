@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { advance, FakeContext, fakeGlobals } from "./fakeAudio";
+import { advance, FakeContext, FakeNode, fakeGlobals } from "./fakeAudio";
 import { Player } from "./player";
 import { scoreOf } from "./testScore";
 
@@ -80,6 +80,35 @@ describe("the player", () => {
     FakeContext.newest.state = "interrupted";
     FakeContext.newest.onstatechange?.();
     expect(lost).toHaveBeenCalledOnce();
+  });
+
+  it("sets how loud a channel is, never above what is its most, and a muted one stays silent", () => {
+    const player = new Player();
+    const click = FakeNode.made.at(-3);
+    const now = () => click?.gain.settings.at(-1)?.value;
+    player.level("click", 0.5);
+    const half = now() ?? 0;
+    player.level("click", 7);
+    expect(now()).toBeCloseTo(2 * half, 9);
+    player.mute("click", true);
+    player.level("click", 1);
+    expect(now()).toBe(0);
+    player.mute("click", false);
+    expect(now()).toBeCloseTo(2 * half, 9);
+  });
+
+  it("lets the backing sound beside the notes, each drum and each tone of a chord", async () => {
+    const player = new Player();
+    const backing = [
+      { at: 0, seconds: 1, midis: [48, 52, 55], drum: null },
+      { at: 0.5, seconds: 0.1, midis: [], drum: "kick" as const },
+    ];
+    const bare = { ...score, tones: [], ticks: [], lead: { ...score.lead, ticks: [] } };
+    const stretch = await player.start({ ...bare, backing }, "keys");
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(8);
+    const due = [0, 0, 0, 0.5].map((at) => stretch.base + at);
+    expect(FakeContext.newest.due()).toEqual(due);
   });
 
   it("can be muted before it plays", () => {

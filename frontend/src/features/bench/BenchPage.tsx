@@ -40,7 +40,10 @@ export function BenchPage() {
 function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Choices }) {
   const navigate = useNavigate();
   const [draft] = useState(() => draftOf(opened.id));
-  const { drill, change, undo, redo, canUndo, canRedo } = useHistory(draft?.drill ?? opened.drill);
+  const { drill, change, undo, redo, canUndo, canRedo } = useHistory(
+    // A draft of an older version lacks what has come since: that is as the kept drill has it.
+    draft ? { ...opened.drill, ...draft.drill } : opened.drill,
+  );
   const save = useAutosave(opened.id, drill, draft?.basedOn ?? opened.version, opened.drill);
   const reading = useQuery({ ...readingQuery(drill), placeholderData: keepPreviousData, retry: false });
   // What is refused leaves the last rail and sums standing.
