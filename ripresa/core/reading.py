@@ -220,10 +220,13 @@ def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass
             made = drill.material.pass_for(leg.divisions, instrument, meter).moved(drill.register)
             known[leg] = made.folded(instrument) if drill.folded else made
         found.append(known[leg])
-        total += len(found[-1].notes)
+        # What is silent or held takes its slots too.
+        total += max(len(found[-1].notes), len(found[-1].rhythm))
         if total > MOST_NOTES:
+            silent = len(found[-1].rhythm) > len(found[-1].notes)
             raise OutOfRange(
-                f"This drill has more than {plural(MOST_NOTES, 'note')}. Take fewer legs or fewer octaves.",
+                f"This drill has more than {plural(MOST_NOTES, 'slot' if silent else 'note')}. "
+                f"Take fewer legs or {'a shorter line' if silent else 'fewer octaves'}.",
                 field="legs",
             )
     return found

@@ -156,6 +156,7 @@ def test_a_click_longer_than_the_drill_is_not_begun_anew_with_each_turn() -> Non
         (lambda: DropOut(grows=5), "click.grows"),
         (lambda: TypedClick("2 q"), "click.text"),
         (lambda: cycle_of(TypedClick("5")), "click.text"),
+        (lambda: cycle_of(Thinned(F(123456789, 98765432))), "click.every"),
     ],
 )
 def test_clicks_that_cannot_be_are_refused(make: Callable[[], object], field: str) -> None:

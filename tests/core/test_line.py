@@ -207,3 +207,15 @@ def test_a_line_without_pitch_goes_through_chords_and_nothing_is_said_of_them() 
     reading = read(line("x r", through="C | G"))
     assert len(reading.notes) == 2
     assert statements(reading) == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "count", "sentence"),
+    [
+        pytest.param(" ".join(["x*256", *["r"] * 99]), 1, "lasts 25600 slots, and up to 20,000", id="too long a line"),
+        pytest.param(" ".join(["x*256", *["r"] * 9]), 9, "more than 20000 slots", id="too many legs of it"),
+    ],
+)
+def test_silence_takes_its_slots_too(text: str, count: int, sentence: str) -> None:
+    with pytest.raises(OutOfRange, match=sentence):
+        read(Drill(material=Line(text), legs=legs(*[4] * count)))

@@ -14,6 +14,7 @@ from ripresa.core.meter import Meter
 LONGEST_TEXT = 400
 MOST_BEATS = 64
 MOST_BARS = 16
+MOST_CLICKS = 4096
 #: How often a growing silence grows before it begins again.
 _ROUNDS = 4
 
@@ -53,8 +54,15 @@ class Thinned:
 
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its cycle: as many bars as bring it back to the same place."""
-        length = meter.bar_length * (self.every / meter.bar_length).numerator
+        bars = (self.every / meter.bar_length).numerator
+        length = meter.bar_length * bars
         count = int(length / self.every)
+        if count > MOST_CLICKS:
+            raise OutOfRange(
+                f"A click every {label(self.every)} beats meets the bar line again after {bars:,} bars: more clicks "
+                "than can be laid out. Take a length that shares the beat, such as ¾ or 1½.",
+                field="click.every",
+            )
         return ClickCycle(
             length, tuple((self.by + number * self.every, "plain" if number else "strong") for number in range(count))
         )

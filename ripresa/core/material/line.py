@@ -129,6 +129,11 @@ class Line:
             sounds, end, count = self._through(tonic, divisions, instrument, meter)
         else:
             sounds, end, count = self._statements(tonic, to_home)
+        if end > MOST_SOUNDS:
+            raise OutOfRange(
+                f"This line lasts {label(end)} {self.unit}s, and up to {MOST_SOUNDS:,} can be laid out. Shorten it.",
+                field="material.text",
+            )
         sounds, end = self._moved(sounds, end, to_home)
         if self.rhythm == "own":
             pickup = self._pickup(meter)
