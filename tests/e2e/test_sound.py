@@ -14,7 +14,8 @@ from tests.e2e.server import Server
 CAPTURE = """
 registerProcessor("capture", class extends AudioWorkletProcessor {
   process([input]) {
-    if (input[0]) this.port.postMessage({ frame: currentFrame, samples: input[0].slice() });
+    // Where nothing is connected that sounds, nothing arrives: that is silence.
+    this.port.postMessage({ frame: currentFrame, samples: input[0]?.slice() ?? new Float32Array(128) });
     return true;
   }
 });
