@@ -51,16 +51,20 @@ SILENCE_SECONDS = 0.002
 LOUD_ENOUGH = 1e-4
 
 
-def onsets(page: Page) -> tuple[NDArray[np.int64], float]:
-    """Return the frames in which sound sets in after silence, and the sample rate."""
+def captured(page: Page) -> tuple[NDArray[np.int64], NDArray[np.int64], float]:
+    """Return the frames that arrived, those in which sound sets in after silence, and the sample rate."""
     heard = page.evaluate("window.heard.map(({ frame, samples }) => [frame, Array.from(samples)])")
     rate: float = page.evaluate("window.rate")
     frames = np.concatenate([np.arange(frame, frame + len(samples)) for frame, samples in heard])
-    sound = np.abs(np.concatenate([samples for _, samples in heard])) > LOUD_ENOUGH
-    assert (np.diff(frames) == 1).all(), "the capture has holes"
-    loud = frames[sound]
+    loud = frames[np.abs(np.concatenate([samples for _, samples in heard])) > LOUD_ENOUGH]
     gaps = np.diff(loud, prepend=loud[0] - 10 * rate)
-    return loud[gaps > SILENCE_SECONDS * rate], rate
+    return frames, loud[gaps > SILENCE_SECONDS * rate], rate
+
+
+def whole(frames: NDArray[np.int64], at: int, around: float) -> bool:
+    """Return whether all frames around one arrived: a machine that is short of time loses some."""
+    first, last = np.searchsorted(frames, [at - around, at + around])
+    return bool(last < len(frames) and frames[last - 1] - frames[first] == last - 1 - first)
 
 
 @pytest.mark.browser_context_args(bypass_csp=True)
@@ -93,9 +97,15 @@ def test_every_click_of_nested_divisions_sounds_in_its_sample(page: Page, demo: 
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_text("pass 1 of 1")).to_be_visible()
     expect(page.get_by_text("pass 1 of 1")).to_have_count(0, timeout=60_000)
-    found, rate = onsets(page)
-    assert len(found) == len(due)
+    frames, found, rate = captured(page)
+    expected = np.array(due) * rate
     # The device may start its count anywhere, and the limiter is late by the same for all: one offset is free.
-    off = (found - found[0]) - (np.array(due) - due[0]) * rate
-    off -= np.median(off)
-    assert np.abs(off).max() <= 1.0
+    offsets = (found[:, None] - expected[None, :]).ravel()
+    offset = max(offsets, key=lambda one: (np.abs(offsets - one) <= 1).sum())
+    places = np.rint(expected + offset).astype(int)
+    seen = [at for at in places if whole(frames, at, rate * SILENCE_SECONDS)]
+    assert len(seen) > 0.8 * len(due), "too much of the sound was lost by this machine"
+    for at in seen:
+        assert np.abs(found - at).min() <= 1, f"nothing sets in at frame {at}"
+    for at in found:
+        assert np.abs(places - at).min() <= 1 or not whole(frames, at, rate * SILENCE_SECONDS)
