@@ -1,6 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { type ReactNode, useRef, useState } from "react";
 import type { Choices, Climb, Drill } from "../../api/client";
 import { performanceQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
@@ -22,6 +21,7 @@ import { keepSound, soundFor } from "./sound";
 import { TempoByHand } from "./TempoByHand";
 import { useAwake } from "./useAwake";
 import { useStand } from "./useStand";
+import { useStandKeys } from "./useStandKeys";
 import { type Subject, useTakes } from "./useTakes";
 
 type Props = {
@@ -267,54 +267,4 @@ export function StandScreen(props: Props) {
       )}
     </div>
   );
-}
-
-type Actions = {
-  toggle: () => void;
-  isPlaying: boolean;
-  tap: (eventMs: number) => void;
-  slower: () => void;
-  faster: () => void;
-  mute: () => void;
-  large: () => void;
-};
-
-/** The keys of the stand. Space on a focused control is that control’s own, except to stop. */
-function useStandKeys(actions: Actions): void {
-  const latest = useRef(actions);
-  latest.current = actions;
-  const onControl = (event: KeyboardEvent) =>
-    event.target instanceof HTMLElement && event.target.closest("button, a, summary, select") !== null;
-  useHotkeys(
-    "space",
-    (event) => {
-      if (event.repeat || (onControl(event) && !latest.current.isPlaying)) return;
-      event.preventDefault();
-      latest.current.toggle();
-    },
-    { enableOnFormTags: ["SELECT"] },
-  );
-  useHotkeys("esc", () => latest.current.isPlaying && latest.current.toggle());
-  useHotkeys("[", () => latest.current.slower(), { useKey: true });
-  useHotkeys("]", () => latest.current.faster(), { useKey: true });
-  useHotkeys("m", () => latest.current.mute());
-  useHotkeys("l", () => latest.current.large());
-  useHotkeys("enter", (event) => {
-    if (!onControl(event)) document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
-  });
-  // Taps are taken in the capturing phase: nothing may stand between the key and its time stamp.
-  const tap = useMemo(
-    () => (event: KeyboardEvent) => {
-      const inField =
-        event.target instanceof HTMLElement && event.target.closest("input, select, textarea, dialog");
-      if (event.repeat || inField || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key.toLowerCase() === "j" || event.key.toLowerCase() === "f")
-        latest.current.tap(event.timeStamp);
-    },
-    [],
-  );
-  useEffect(() => {
-    window.addEventListener("keydown", tap, true);
-    return () => window.removeEventListener("keydown", tap, true);
-  }, [tap]);
 }
