@@ -23,13 +23,6 @@ VOICES: dict[Voice, tuple[str, str]] = {
     "sung": ("singing the phrase", "The ear goes in front of the hand."),
     "talk": ("talking of something else", "A test of ease: what breaks is not yet safe."),
 }
-#: The usual beats from one movement to the next.
-USUAL_BEATS: dict[Movement, Fraction] = {
-    "none": Fraction(1),
-    "tap": Fraction(1),
-    "step": Fraction(1),
-    "sway": Fraction(2),
-}
 _WORDS: dict[Movement, tuple[str, ...]] = {"none": (), "tap": ("tap",), "step": ("R", "L"), "sway": ("→", "←")}
 SLOWEST = 16
 

@@ -41,10 +41,10 @@ def breath_sums(reading: Reading, bpm: Fraction) -> tuple[BreathSums, ...]:
     breath = reading.drill.breath
     if not breath:
         return ()
+    slowest = [needed_bpm(leg.pass_beats, breath) for leg in reading.legs]
     return tuple(
         BreathSums(leg, leg.pass_beats, needed, bpm >= needed)
-        for leg in reading.legs
-        if (needed := needed_bpm(leg.pass_beats, breath))
+        for leg, needed in zip(reading.legs, slowest, strict=True)
     )
 
 

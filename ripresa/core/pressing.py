@@ -23,7 +23,7 @@ def pressed(drill: Drill, number: int) -> Drill:
     Raises:
         OutOfRange: There is no such place, the rhythm is not a count, or nothing would be left of it.
     """
-    text, bars = _typed(drill)
+    _, bars = _typed(drill)
     # Hands and accents are laid over the count; what is written back is the count alone.
     bare = read(replace(drill, accents=NoAccents(), hands=NoHands(), reduce=Reduce()))
     if not 0 <= number < len(bare.events):
@@ -39,7 +39,7 @@ def pressed(drill: Drill, number: int) -> Drill:
     written = count_text(events)
     if not written or not any(event.kind == "note" for event in events):
         raise OutOfRange("One note has to stay. Press another place first.", field="tool.event")
-    return _with_text(drill, written if written != text else text)
+    return _with_text(drill, written)
 
 
 def gridded(drill: Drill, division: int) -> Drill:

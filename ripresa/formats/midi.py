@@ -95,21 +95,22 @@ def _note_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
 def _second_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     messages = []
     for onset in reading.second:
-        start = _near(reading, onset)
-        strike = mido.Message("note_on", note=_SECOND_NOTE, velocity=_VELOCITY["plain"], channel=_PERCUSSION)
-        messages.append((start, strike))
-        messages.append((start + _SHORT, mido.Message("note_off", note=_SECOND_NOTE, velocity=0, channel=_PERCUSSION)))
+        messages += _struck(_near(reading, onset), _SECOND_NOTE, _VELOCITY["plain"])
     return messages
 
 
 def _click_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
     messages = []
     for onset, level in reading.click_cycle.within(reading.loop_beats):
-        start, note = _near(reading, onset), _CLICK_NOTE[level]
-        strike = mido.Message("note_on", note=note, velocity=_CLICK_VELOCITY[level], channel=_PERCUSSION)
-        messages.append((start, strike))
-        messages.append((start + _SHORT, mido.Message("note_off", note=note, velocity=0, channel=_PERCUSSION)))
+        messages += _struck(_near(reading, onset), _CLICK_NOTE[level], _CLICK_VELOCITY[level])
     return messages
+
+
+def _struck(start: int, note: int, velocity: int) -> list[tuple[int, mido.Message]]:
+    """Return one short stroke of a percussion sound, from its tick on."""
+    on = mido.Message("note_on", note=note, velocity=velocity, channel=_PERCUSSION)
+    off = mido.Message("note_off", note=note, velocity=0, channel=_PERCUSSION)
+    return [(start, on), (start + _SHORT, off)]
 
 
 def _track(name: str, messages: list[tuple[int, mido.Message]], end: int) -> mido.MidiTrack:

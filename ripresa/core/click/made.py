@@ -6,9 +6,9 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.click.cycle import ClickCycle, ClickLevel, ClickSlot
-from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
-from ripresa.core.material.count_words import parse_count
+from ripresa.core.material.count_words import parse_count, parse_named
 from ripresa.core.meter import Meter
 
 LONGEST_TEXT = 400
@@ -152,10 +152,7 @@ class TypedClick:
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A click has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="click.text")
-        try:
-            parse_count(self.text)
-        except Unreadable as error:
-            raise Unreadable(error.message.replace("the count", "the click"), field="click.text") from error
+        parse_named(self.text, "the click", "click.text")
 
     @property
     def words(self) -> str:

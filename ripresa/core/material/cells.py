@@ -10,11 +10,10 @@ from typing import Literal
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
-from ripresa.core.material.count import every_beat, filled_slots
+from ripresa.core.material.count import every_beat, rhythm_of
 from ripresa.core.material.count_words import CountedBeat, parse_count
 from ripresa.core.material.notes import NotePass
 from ripresa.core.meter import Meter
-from ripresa.core.place import Slot
 
 Mix = Literal["all", "weave", "drawn"]
 
@@ -116,12 +115,9 @@ class Cells:
             for bar, inside in enumerate(order, start=1)
             for beat, cell in enumerate(inside, start=1)
         ]
-        slots = [
-            Slot(Fraction(beat.division), number, kind, None, accent)
-            for beat, number, kind, accent in filled_slots(every_beat(said, len(meter.beats)))
-        ]
+        slots = rhythm_of(every_beat(said, len(meter.beats)))
         notes = sum(slot.kind == "note" for slot in slots)
-        return NotePass((None,) * notes, described=plural(len(order), "bar"), rhythm=tuple(slots))
+        return NotePass((None,) * notes, described=plural(len(order), "bar"), rhythm=slots)
 
 
 def _cell(number: int, text: str) -> CountedBeat:

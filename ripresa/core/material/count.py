@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
-from ripresa.core.material.count_words import CountedBeat, Filled, parse_count
+from ripresa.core.material.count_words import CountedBeat, Filled, parse_count, parse_named
 from ripresa.core.material.notes import NotePass
 from ripresa.core.meter import Meter
 from ripresa.core.place import Kind, Level, Slot
@@ -74,10 +74,7 @@ class Count:
         beats = every_beat(parse_count(self.text), len(meter.beats))
         if self.shift:
             beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
-        slots = [
-            Slot(Fraction(beat.division), number, kind, None, accent)
-            for beat, number, kind, accent in filled_slots(beats)
-        ]
+        slots = rhythm_of(beats)
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
         under = self._under()
@@ -86,7 +83,7 @@ class Count:
         return NotePass(
             (None,) * notes,
             described=plural(bars, "bar"),
-            rhythm=tuple(slots),
+            rhythm=slots,
             second=tuple(
                 place_in(meter, beat, slot)
                 for beat in under
@@ -99,10 +96,7 @@ class Count:
     def _under(self) -> tuple[CountedBeat, ...]:
         if not self.under.strip():
             return ()
-        try:
-            return parse_count(self.under)
-        except Unreadable as error:
-            raise Unreadable(error.message.replace("the count", "the second layer"), field="material.under") from error
+        return parse_named(self.under, "the second layer", "material.under")
 
 
 def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
@@ -122,11 +116,23 @@ def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, in
             yield beat, number, kind or ("hold" if sounding else "rest"), accent
 
 
-def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
+def rhythm_of(beats: Iterable[CountedBeat]) -> tuple[Slot, ...]:
+    """Return the slots of beats that carry no chords, one after the other."""
+    return tuple(
+        Slot(Fraction(beat.division), number, kind, None, accent) for beat, number, kind, accent in filled_slots(beats)
+    )
+
+
+def every_beat(
+    said: Sequence[CountedBeat], beats: int, name: str = "the count", field: str = "material.text"
+) -> list[CountedBeat]:
     """Return the beats that were said and those between them, on grids that agree.
 
     Halves and quarters of a beat share the finer grid, so that an arm that
     keeps moving has its places: it does not change its rate from beat to beat.
+
+    Raises:
+        OutOfRange: A beat that the meter does not have; the sentence names the text, and the field is to blame.
     """
     finest = max((beat.division for beat in said if beat.division in BINARY), default=1)
     found: list[CountedBeat] = []
@@ -134,7 +140,7 @@ def every_beat(said: Sequence[CountedBeat], beats: int) -> list[CountedBeat]:
     for bar in range(1, last_bar + 1):
         known = {beat.beat: beat for beat in said if beat.bar == bar}
         for beat in known.values():
-            _check_beat(beat, beats, "the count", "material.text")
+            _check_beat(beat, beats, name, field)
         highest = max(known, default=1)
         ends = highest if bar == last_bar else beats
         for number in range(1, ends + 1):

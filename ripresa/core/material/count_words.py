@@ -90,6 +90,18 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
     return tuple(_counted(beat) for beat in beats)
 
 
+def parse_named(text: str, name: str, field: str) -> tuple[CountedBeat, ...]:
+    """Return the beats of a count that is shown under another name, such as ``the pattern``.
+
+    Raises:
+        Unreadable: As ``parse_count``, with that name in the sentence and that field to blame.
+    """
+    try:
+        return parse_count(text)
+    except Unreadable as error:
+        raise Unreadable(error.message.replace("the count", name), field=field) from error
+
+
 def _new_beat(place: int, word: str, bar: int, number: int, division: str, filled: Filled) -> _Beat:
     if number < 1:
         raise _unreadable(place, word, "is not a beat. Beats are counted from 1")

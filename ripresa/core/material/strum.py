@@ -6,11 +6,11 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.chords import chord_at, parse_progression, voiced
-from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.instrument import Instrument
 from ripresa.core.material.count import LONGEST_TEXT, every_beat, filled_slots, place_in
-from ripresa.core.material.count_words import CountedBeat, parse_count
+from ripresa.core.material.count_words import CountedBeat, parse_named
 from ripresa.core.material.notes import NotePass
 from ripresa.core.meter import Meter
 from ripresa.core.place import Slot
@@ -83,10 +83,7 @@ class Strum:
         return NotePass((None,) * notes, described=plural(count, "bar"), rhythm=tuple(slots))
 
     def _said(self) -> tuple[CountedBeat, ...]:
-        try:
-            return parse_count(self.pattern)
-        except Unreadable as error:
-            raise Unreadable(error.message.replace("the count", "the pattern"), field="material.pattern") from error
+        return parse_named(self.pattern, "the pattern", "material.pattern")
 
     def _bars(self, meter: Meter) -> list[list[CountedBeat]]:
         """Return every bar of the pattern with all beats of the meter, on grids that agree."""
@@ -95,8 +92,5 @@ class Strum:
         last = said[-1]
         if last.beat < beats:
             said = (*said, CountedBeat(last.bar, beats, 1, ((None, None),)))
-        try:
-            full = every_beat(said, beats)
-        except OutOfRange as error:
-            raise OutOfRange(error.message.replace("the count", "the pattern"), field="material.pattern") from error
+        full = every_beat(said, beats, "the pattern", "material.pattern")
         return [[beat for beat in full if beat.bar == bar] for bar in range(1, last.bar + 1)]

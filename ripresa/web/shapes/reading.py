@@ -1,7 +1,7 @@
 """The shape of a reading: rows for the rail, and the sums column, at a tempo."""
 
 from bisect import bisect_left
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from itertools import groupby
 
@@ -147,13 +147,14 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     """Return the shape of a reading at a tempo."""
     found = sums(reading, bpm)
     fastest = reading.drill.fastest_division
+    breaths = breath_marks(reading, bpm)
     return ReadingShape(
         bpm=label(bpm),
         sign=reading.meter.sign,
         sign_name=reading.meter.counted_name,
         meter=reading.meter.name,
         beats_a_bar=float(reading.meter.bar_length),
-        rows=list(_rows(reading, bpm)),
+        rows=list(_rows(reading, breaths)),
         legs=leg_shapes(found),
         extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
         bars_said=plural(found.bars, "bar"),
@@ -175,7 +176,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
             *line_shapes(reading),
             *hands_shapes(reading, bpm),
             *neck_shapes(reading),
-            *breath_shapes(reading, bpm),
+            *breath_shapes(reading, bpm, breaths),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         dial=found.dial.sentence,
@@ -183,9 +184,9 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     )
 
 
-def _rows(reading: Reading, bpm: Fraction) -> Iterator[RowShape]:
+def _rows(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape]:
     meter = reading.meter
-    breaths = {event.onset for event in breath_marks(reading, bpm)}
+    breaths = {event.onset for event in breathed}
     bays = [
         BayShape(x=float(start), width=float(length))
         for start, length in zip(meter.beat_starts(), meter.beats, strict=True)

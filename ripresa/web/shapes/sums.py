@@ -1,18 +1,18 @@
 """The shapes of the sums column: the numbers of a drill in words and rows."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from itertools import groupby
 
 from pydantic import BaseModel
 
-from ripresa.core.breath import breath_marks, breath_sums
+from ripresa.core.breath import breath_sums
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.material import Cells, Count, own_rhythm
 from ripresa.core.motion import beat_starts, flips, loads, on_numbers, positions, same_way
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Event, Reading, read
 from ripresa.core.sums import Home, Sums, WalkSums
 from ripresa.core.tempo import GearChange, span_seconds
 from ripresa.core.touch import roman
@@ -207,8 +207,8 @@ def neck_shapes(reading: Reading) -> Iterator[HomeShape]:
     yield HomeShape(title="On the neck", sentences=sentences, starts="")
 
 
-def breath_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
-    """Yield what a breath holds, in words; nothing where breath does not matter."""
+def breath_shapes(reading: Reading, bpm: Fraction, marks: Sequence[Event]) -> Iterator[HomeShape]:
+    """Yield what a breath holds and where to breathe, in words; nothing where breath does not matter."""
     found = breath_sums(reading, bpm)
     if not found:
         return
@@ -218,7 +218,6 @@ def breath_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
         f"{sign} = {_short(one.needed_bpm)} or more" + ("." if one.fits else f", and this is {label(bpm)}.")
         for one in found
     ]
-    marks = breath_marks(reading, bpm)
     if marks:
         named = "; ".join(event.place_name for event in marks[:_MOST_POSITIONS])
         sentences.append(f"Breathe before {named}" + (" …" if len(marks) > _MOST_POSITIONS else "."))
