@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check test fmt types bench shots e2e clean
+.PHONY: setup demo run build check test fmt types words bench shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -41,6 +41,10 @@ fmt: setup
 
 types: setup ## Make the API's description and its TypeScript types, and the drill file's schema, anew.
 	$(VENV)/python tools/drift.py --write
+
+words: setup ## Make the spoken words that ship, anew; needs Debian’s espeak-ng.
+	@GOAL=words tools/need.sh voice
+	$(VENV)/python -m tools.words
 
 bench: setup ## Time against size, as ratios in one run.
 	$(VENV)/python tools/bench.py

@@ -22,7 +22,7 @@ from ripresa.core.tempo import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
-from ripresa.formats.play_along import FORMATS, Levels, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, render, write_sound
 from ripresa.formats.reading_json import reading_values, rung_values
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
@@ -140,7 +140,7 @@ def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) ->
         return write_musicxml(reading, bpm)
     for sound in FORMATS:
         if kind == sound:
-            levels = Levels(click=with_click)
+            levels = Heard(click=with_click)
             return write_sound(render(perform(reading, bpm), reading.instrument.voice, 2, levels), sound)
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 

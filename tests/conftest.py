@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from flask.testing import FlaskClient
 from flask_openapi import OpenAPI
+from hypothesis import settings
 
 from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
@@ -19,6 +20,10 @@ from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import database
 from ripresa.web.app import create_app
 from tests.strategies import legs
+
+# How long an example takes says how busy the machine is; speed is what `make bench` is for.
+settings.register_profile("ripresa", deadline=None)
+settings.load_profile("ripresa")
 
 #: A Wednesday.
 NOW = datetime(2026, 5, 6, 15, 0, tzinfo=UTC)

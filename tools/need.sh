@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Checks that this machine has what a step needs; as root on Debian, installs what is missing.
-# Usage: tools/need.sh python|node|browser
+# Usage: tools/need.sh python|node|browser|voice
 set -euo pipefail
 
 install_debian() {
@@ -42,10 +42,17 @@ need_browser() {
     refuse "Chromium was not found. The browser tests and pictures need it: on Debian, apt-get install chromium"
 }
 
+need_voice() {
+  command -v espeak-ng >/dev/null || install_debian espeak-ng
+  command -v espeak-ng >/dev/null ||
+    refuse "The speech synthesiser was not found: on Debian, apt-get install espeak-ng"
+}
+
 PYTHON=${PYTHON:-python3}
 case ${1:-} in
   python) need_python ;;
   node) need_node ;;
   browser) need_browser ;;
-  *) refuse "usage: tools/need.sh python|node|browser" ;;
+  voice) need_voice ;;
+  *) refuse "usage: tools/need.sh python|node|browser|voice" ;;
 esac

@@ -19,7 +19,7 @@ _NUMBERS: dict[int, tuple[str, ...]] = {
     3: (BEAT, "trip", "let"),
     4: (BEAT, "e", "&", "a"),
 }
-_SYLLABLES: dict[int, tuple[str, ...]] = {
+SYLLABLES: dict[int, tuple[str, ...]] = {
     1: ("ta",),
     2: ("ta", "di"),
     3: ("ta", "ki", "da"),
@@ -70,7 +70,7 @@ class Counting:
         """
         words: tuple[str, ...] | None = None
         if self.system != "numbers":
-            known = _SYLLABLES if self.system == "syllables" else parse_own(self.own)
+            known = SYLLABLES if self.system == "syllables" else parse_own(self.own)
             words = known.get(division.numerator)
         return words[slot].replace(BEAT, str(beat)) if words else count_word(division, beat, slot)
 

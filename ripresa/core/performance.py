@@ -7,31 +7,20 @@ own position, never by adding up rounded gaps, so nothing drifts.
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
 
 from ripresa.core.backing import Drum, Part, backing
 from ripresa.core.click import ClickCycle
-from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact
+from ripresa.core.lead import COUNT_A_BAR, Before, Lead, Said, Tick, lead_of, room
 from ripresa.core.pulse import Pulse
 from ripresa.core.reading import Event, Reading
+from ripresa.core.speech import SILENT, Spoken, speech
 from ripresa.core.tempo import check_bpm, span_seconds
 
-MOST_LEAD_BARS = 8
-LONGEST_COUNT_WORDS = 200
 #: How early, in seconds, the first note of a drill may come and still be meant as that note: our choice.
 _EARLIEST = 0.25
 #: How the second layer sounds: a low F, short.
 _SECOND_MIDI, _SECOND_SECONDS = 41, 0.2
-_NUMBER_WORDS = ("one", "two", "three", "four", "five", "six", "seven", "eight")
-
-
-@dataclass(frozen=True, slots=True)
-class Tick:
-    """A click: seconds from the start of its part, and its level or role."""
-
-    at: float
-    level: Literal["strong", "plain", "count"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,29 +36,6 @@ class Tone:
     midi: int | None
     accented: bool
     also: tuple[int, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class CountWord:
-    """A word of the count-in, with when it is shown."""
-
-    at: float
-    word: str
-
-
-@dataclass(frozen=True, slots=True)
-class Lead:
-    """What comes before the first note: listen-in bars, then the count-in on the true beats.
-
-    Args:
-        listen_seconds: Length of the listen-in.
-        seconds: Length of all of it; the drill starts there.
-    """
-
-    listen_seconds: float
-    seconds: float
-    ticks: tuple[Tick, ...]
-    words: tuple[CountWord, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +84,8 @@ class Performance:
         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
         backing: What accompanies, over one turn, in order.
         pulse: The inner pulse, from the start of the first turn on; it is heard once.
+        said: What is spoken over one turn, in order.
+        told: What of the speech no voice can follow, in sentences.
         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
     """
 
@@ -131,36 +99,33 @@ class Performance:
     yours_from: float | None = None
     pulse: tuple[PulseTick, ...] = ()
     backing: tuple[BackTone, ...] = ()
+    said: tuple[Said, ...] = ()
+    told: tuple[str, ...] = ()
 
 
 def perform(
     reading: Reading,
     bpm: Fraction,
     *,
-    listen_bars: int = 0,
-    count_bars: int = 1,
-    count_words: str = "",
+    before: Before = COUNT_A_BAR,
     pulse: Pulse | None = None,
     back: Iterable[Part] = (),
+    spoken: Spoken = SILENT,
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
     Args:
-        back: Parts of the backing that sound.
+        before: What comes before the first note.
         pulse: The inner pulse, if it is to be heard.
-        count_words: Words for the last beats of the count-in, the numbers before them stay: ``"ready go"``.
-        listen_bars: Bars in which nobody plays, 0 to 8.
-        count_bars: Bars of count-in, 0 to 8.
+        back: Parts of the backing that sound.
+        spoken: What a voice says with it.
 
     Raises:
-        OutOfRange: A tempo or a number of bars out of range.
+        OutOfRange: A tempo out of range.
     """
     check_bpm(bpm)
-    for bars, field in ((listen_bars, "listen_bars"), (count_bars, "count_bars")):
-        if not 0 <= bars <= MOST_LEAD_BARS:
-            raise OutOfRange(f"Take 0 to {MOST_LEAD_BARS} bars, not {bars}.", field=field)
-    if len(count_words) > LONGEST_COUNT_WORDS:
-        raise OutOfRange(f"The words of a count-in have up to {LONGEST_COUNT_WORDS} signs.", field="count_words")
+    lead, too_fast = lead_of(reading, bpm, before)
+    said = speech(reading, bpm, spoken)
     cycle = reading.click_cycle
     bar_length = reading.meter.bar_length
     turn_bars = int(reading.loop_beats / bar_length)
@@ -183,7 +148,7 @@ def perform(
         ),
         ticks=_ticks(cycle, cycle.length, bpm),
         click_seconds=float(span_seconds(cycle.length, bpm)),
-        lead=_lead(reading, cycle, bpm, listen_bars, count_bars, count_words.split()),
+        lead=lead,
         backing=tuple(
             BackTone(float(span_seconds(one.onset, bpm)), float(span_seconds(one.length, bpm)), one.midis, one.drum)
             for one in backing(reading, back)
@@ -192,6 +157,8 @@ def perform(
             PulseTick(float(span_seconds(at, bpm)), loud)
             for at, loud in (pulse.beats(bpm, reading.meter) if pulse else ())
         ),
+        said=tuple(room(said.words, reading.loop_beats, bpm)),
+        told=tuple(dict.fromkeys((*too_fast, *said.sentences))),
     )
 
 
@@ -256,24 +223,5 @@ def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fra
     )
 
 
-def _ticks(cycle: ClickCycle, beats: Fraction, bpm: Fraction, start: Fraction = Fraction(0)) -> tuple[Tick, ...]:
-    return tuple(Tick(float(span_seconds(start + at, bpm)), level) for at, level in cycle.within(beats))
-
-
-def _lead(
-    reading: Reading, cycle: ClickCycle, bpm: Fraction, listen_bars: int, count_bars: int, last_words: Sequence[str]
-) -> Lead:
-    meter = reading.meter
-    listen = listen_bars * meter.bar_length
-    ticks = list(_ticks(cycle, listen, bpm))
-    words: list[CountWord] = []
-    for bar in range(count_bars):
-        for number, start in enumerate(meter.beat_starts()):
-            at = float(span_seconds(listen + bar * meter.bar_length + start, bpm))
-            # The count-in stands on the true beats whatever the click plan does.
-            ticks.append(Tick(at, "count"))
-            words.append(CountWord(at, _NUMBER_WORDS[number] if number < len(_NUMBER_WORDS) else str(number + 1)))
-    for at_end, word in enumerate(reversed(last_words[-len(words) :] if words else ()), start=1):
-        words[-at_end] = CountWord(words[-at_end].at, word)
-    total = listen + count_bars * meter.bar_length
-    return Lead(float(span_seconds(listen, bpm)), float(span_seconds(total, bpm)), tuple(ticks), tuple(words))
+def _ticks(cycle: ClickCycle, beats: Fraction, bpm: Fraction) -> tuple[Tick, ...]:
+    return tuple(Tick(float(span_seconds(at, bpm)), level) for at, level in cycle.within(beats))

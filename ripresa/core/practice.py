@@ -10,14 +10,22 @@ from itertools import pairwise
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import label
 from ripresa.core.material import Count, Line
 from ripresa.core.performance import BarSpan, Performance, Tone
 from ripresa.core.reading import Reading
 from ripresa.core.reduce import Reduce
-from ripresa.core.tempo import span_seconds
+from ripresa.core.tempo import SLOWEST_BPM, setting, span_seconds
 from ripresa.core.way_in import Step, reduce_of
 
 MOST_TURNS = 8
+#: Slow tempi of a pair, as shares of the other one.
+SLOWS: tuple[tuple[Fraction, str], ...] = (
+    (Fraction(1, 2), "half the tempo"),
+    (Fraction(3, 5), "three fifths of the tempo"),
+    (Fraction(2, 3), "two thirds of the tempo"),
+    (Fraction(3, 4), "three quarters of the tempo"),
+)
 _HAIR = 1e-9
 
 
@@ -35,6 +43,20 @@ def at_step(drill: Drill, step: Step) -> Drill:
     reduce = reduce_of(step, drill.hands)
     # Steps that play everything leave a part that the teacher took out as it is.
     return drill if reduce == Reduce() else replace(drill, reduce=reduce)
+
+
+def slowed(bpm: Fraction, share: Fraction) -> Fraction:
+    """Return the slow tempo of a pair, in whole bpm.
+
+    Raises:
+        OutOfRange: A share that is not from ¼ to below 1.
+
+    >>> slowed(Fraction(96), Fraction(3, 5))
+    Fraction(58, 1)
+    """
+    if not Fraction(1, 4) <= share < 1:
+        raise OutOfRange(f"Slow is from ¼ to below all of the tempo, not {label(share)}.", field="slow")
+    return max(SLOWEST_BPM, setting(bpm * share, "whole"))
 
 
 def before_it_was_moved(drill: Drill) -> Drill:
@@ -99,6 +121,12 @@ def within(reading: Reading, performance: Performance, window: Window) -> Perfor
         ),
         ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in ticks if inside(tick.at)),
         click_seconds=length,
+        lead=performance.lead.to_the_bar_line() if window.start else performance.lead,
+        said=tuple(
+            replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
+            for one in performance.said
+            if inside(one.at)
+        ),
         backing=tuple(
             replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
             for one in performance.backing
@@ -132,10 +160,11 @@ def in_turn(performance: Performance, turns: int) -> Performance:
         loop_seconds=2 * turns * loop,
         bars=tuple(replace(bar, at=turn * loop + bar.at) for turn in range(2 * turns) for bar in performance.bars),
         tones=tuple(_tones(performance, turns)),
-        # Whoever plays, what accompanies goes on.
+        # Whoever plays, what accompanies and what is said goes on.
         backing=tuple(
             replace(one, at=turn * loop + one.at) for turn in range(2 * turns) for one in performance.backing
         ),
+        said=tuple(replace(one, at=turn * loop + one.at) for turn in range(2 * turns) for one in performance.said),
         yours_from=turns * loop,
     )
 

@@ -1,5 +1,6 @@
 """Answers, and the clock: the two things that every route needs."""
 
+import re
 from collections.abc import Callable
 from datetime import datetime
 from typing import cast
@@ -20,6 +21,11 @@ def download(body: bytes | str, name: str, mimetype: str) -> Response:
     response = Response(body, mimetype=mimetype)
     response.headers.set("Content-Disposition", "attachment", filename=name)
     return response
+
+
+def file_name(title: str) -> str:
+    """Return a title as the beginning of a file's name."""
+    return re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60] or "drill"
 
 
 def now() -> datetime:

@@ -10,6 +10,7 @@ import ripresa
 from ripresa.store.files import open_studio
 from ripresa.store.tables import database
 from ripresa.web.guard import guard
+from ripresa.web.jobs import Jobs
 from ripresa.web.problems import Problem, handle_problems, refuse_malformed
 from ripresa.web.routes import ALL
 from ripresa.web.site import add_site
@@ -28,12 +29,14 @@ def create_app(
     clock: Callable[[], datetime] = local_now,
     static: Path = STATIC,
     is_demo: bool = False,
+    jobs: Jobs | None = None,
 ) -> OpenAPI:
     """Return the app for the studio kept at a path.
 
     Args:
         clock: Gives the present moment; tests pass their own.
         static: Folder of the built front end.
+        jobs: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
     """
     app = OpenAPI(
@@ -45,7 +48,7 @@ def create_app(
         static_folder=None,
     )
     app.openapi_version = "3.1.0"
-    app.config.update(CLOCK=clock, DEMO=is_demo)
+    app.config.update(CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs())
     open_studio(database_path)
     guard(app)
     handle_problems(app)

@@ -134,7 +134,7 @@ def counts(draw: st.DrawFn) -> str:
     return " | ".join(bars)
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=120)
 @given(counts())
 def test_a_count_comes_back_from_its_reading_with_every_onset(text: str) -> None:
     reading = counted(text)

@@ -55,7 +55,7 @@ def test_thirteen_a_beat_can_be_laid_out() -> None:
     assert len(read(mixed(13, beats=1)).notes) == 13
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(
     st.lists(st.fractions(F(1, 4), 12, max_denominator=4).filter(lambda d: d.numerator <= 16), min_size=1, max_size=4),
     st.integers(1, 12),

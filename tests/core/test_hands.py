@@ -64,7 +64,7 @@ fillings = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(fillings, st.integers(0, 3))
 def test_by_place_strokes_do_not_change_when_a_note_falls_silent(beats: list[str], silent: int) -> None:
     text = [filling.format(number) for number, filling in enumerate(beats, start=1)]

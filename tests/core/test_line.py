@@ -171,7 +171,7 @@ def test_a_line_reads_back_as_written(material: Line) -> None:
 
 
 @given(drills)
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_doubling_and_halving_is_the_identity(drill: Drill) -> None:
     try:
         twice = doubled(drill)

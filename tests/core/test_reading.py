@@ -155,7 +155,7 @@ def test_a_bad_part_cannot_exist(make: object, field: str) -> None:
     assert refused.value.field == field
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_events_tile_the_drill_without_gap_or_overlap(drill: Drill) -> None:
     reading = read(drill)
@@ -167,7 +167,7 @@ def test_events_tile_the_drill_without_gap_or_overlap(drill: Drill) -> None:
     assert at == reading.beats
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_nothing_crosses_a_bar_line_and_places_are_where_the_meter_says(drill: Drill) -> None:
     reading = read(drill)
@@ -177,7 +177,7 @@ def test_nothing_crosses_a_bar_line_and_places_are_where_the_meter_says(drill: D
         assert event.onset + event.length <= bar * reading.meter.bar_length
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_held_parts_give_back_the_whole_length(drill: Drill) -> None:
     reading = read(drill)
@@ -187,7 +187,7 @@ def test_held_parts_give_back_the_whole_length(drill: Drill) -> None:
     assert [event for event, _ in sounding] == list(reading.notes)
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_accents_and_hands_stand_on_notes_only(drill: Drill) -> None:
     for event in read(drill).events:
@@ -198,7 +198,7 @@ def test_accents_and_hands_stand_on_notes_only(drill: Drill) -> None:
             assert event.kind != "rest" or event.stroke is None
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_taking_accents_and_hands_away_moves_nothing(drill: Drill) -> None:
     bare = Drill(

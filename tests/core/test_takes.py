@@ -43,7 +43,7 @@ def test_a_perfect_player_is_matched_note_for_note() -> None:
     assert figures.spread.value == pytest.approx(0, abs=1e-9)
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 @given(st.integers(0, 2**20), st.floats(-0.05, 0.05))
 def test_a_constant_delay_is_bias_and_nothing_else(seed: int, delay: float) -> None:
     due = [at for at, _ in due_of()]

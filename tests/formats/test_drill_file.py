@@ -15,7 +15,7 @@ CHECK = jsonschema.Draft202012Validator(schema())
 DOCS = Path(__file__).parents[2] / "docs"
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_a_drill_comes_back_from_its_file_as_it_was(drill: Drill) -> None:
     again = read_drill(write_drill(drill))
@@ -23,7 +23,7 @@ def test_a_drill_comes_back_from_its_file_as_it_was(drill: Drill) -> None:
     assert [event.onset for event in read(again).events] == [event.onset for event in read(drill).events]
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(drills)
 def test_every_file_fits_the_schema(drill: Drill) -> None:
     CHECK.validate(json.loads(write_drill(drill)))

@@ -27,7 +27,7 @@ def onsets(body: bytes, name: str) -> list[tuple[int, int, int]]:
     return found
 
 
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=50)
 @given(drills)
 def test_every_onset_is_exact_in_ticks(drill: Drill) -> None:
     reading = read(drill)

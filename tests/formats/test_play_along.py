@@ -11,11 +11,12 @@ from flask.testing import FlaskClient
 from ripresa.core.click import OfTheSlots, Thinned
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
+from ripresa.core.lead import Before
 from ripresa.core.material import OneNote, ScaleRun
 from ripresa.core.performance import perform
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import plain
-from ripresa.formats.play_along import FORMATS, Levels, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, render, write_sound
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
@@ -31,7 +32,7 @@ def set_ins(sound: np.ndarray) -> list[int]:
 @pytest.mark.parametrize("bpm", [F(60), F(97), F(253, 3)])
 def test_every_click_sets_in_at_its_sample(bpm: F) -> None:
     performance = perform(read(NESTED), bpm)
-    sound = render(performance, "keys", 2, Levels(notes=False))
+    sound = render(performance, "keys", 2, Heard(notes=False))
     beats = [F(n) for n in range(4)]
     turn = [4 + leg * 4 + F(n, d) for leg, d in enumerate((2, 3, 4, 5)) for n in range(4 * d)]
     due = [round(at * 60 / bpm * RATE) for at in [*beats, *turn, *(at + 16 for at in turn)]]
@@ -42,14 +43,14 @@ def test_every_click_sets_in_at_its_sample(bpm: F) -> None:
 def test_every_note_sets_in_at_its_sample_and_ends_before_the_next() -> None:
     drill = Drill(material=ScaleRun(octaves=1), legs=legs(4), articulation=F(1, 2), instrument="piano")
     performance = perform(read(drill), F(60))
-    sound = render(performance, "keys", 1, Levels(click=False))
+    sound = render(performance, "keys", 1, Heard(click=False))
     due = [round((performance.lead.seconds + tone.at) * RATE) for tone in performance.tones]
     assert [at - 1 for at in set_ins(sound)] == due
 
 
 def test_a_click_longer_than_a_pass_goes_on_over_the_passes() -> None:
     drill = Drill(material=OneNote(beats=4), legs=legs(1), click=Thinned(F(8)))
-    sound = render(perform(read(drill), F(120), count_bars=0), "keys", 4, Levels(notes=False))
+    sound = render(perform(read(drill), F(120), before=Before(count_bars=0)), "keys", 4, Heard(notes=False))
     assert [at - 1 for at in set_ins(sound)] == [0, 4 * RATE]
 
 

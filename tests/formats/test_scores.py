@@ -73,7 +73,7 @@ def round_trip(drill: Drill, write: Callable[..., bytes], back: Callable[[bytes]
 
 
 @given(drills)
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 def test_midi_keeps_every_onset(drill: Drill) -> None:
     try:
         round_trip(drill, partial(write_midi, with_click=False), read_midi)
@@ -82,7 +82,7 @@ def test_midi_keeps_every_onset(drill: Drill) -> None:
 
 
 @given(drills)
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 def test_musicxml_keeps_every_onset_but_swing(drill: Drill) -> None:
     try:
         round_trip(replace(drill, swing=Swing()), write_musicxml, read_musicxml)

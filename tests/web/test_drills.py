@@ -78,7 +78,7 @@ def test_a_reading_is_ready_to_be_drawn(client: FlaskClient) -> None:
 
 
 def test_a_performance_is_in_seconds(client: FlaskClient) -> None:
-    asked = {**body(), "bpm": "96", "click": {"kind": "named", "plan": "none"}, "listen_bars": 2}
+    asked = {**body(), "bpm": "96", "click": {"kind": "named", "plan": "none"}, "before": {"listen_bars": 2}}
     found = client.post("/api/performance", json=asked).json
     assert found is not None
     assert found["performance"]["ticks"] == []

@@ -14,7 +14,7 @@ from tests.strategies import drills
 
 
 @given(drills)
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_every_drill_is_shown_row_by_row(drill: Drill) -> None:
     reading = read(drill)
     shape = reading_shape(reading, drill.bpm)
@@ -26,7 +26,7 @@ def test_every_drill_is_shown_row_by_row(drill: Drill) -> None:
 
 
 @given(drills)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_every_step_and_seam_of_a_drill_can_be_played(drill: Drill) -> None:
     reading = read(drill)
     whole = perform(reading, drill.bpm)

@@ -116,6 +116,9 @@ export const api = {
   move: (id: number, body: Schemas["MoveBody"]) =>
     taken(client.POST("/api/climbs/{climb_id}/moves", { params: { path: { climb_id: id } }, body })),
 
+  playAlong: (body: Schemas["PlayAlongBody"]) => taken(client.POST("/api/play-along", { body })),
+  playAlongOf: (key: string) => taken(client.GET("/api/play-along/{key}", { params: { path: { key } } })),
+
   addTake: (body: TakeBody) => taken(client.POST("/api/takes", { body })),
   takes: (query: { student_id?: number; climb_id?: number; most: number }) =>
     taken(client.GET("/api/takes", { params: { query } })),
@@ -135,6 +138,9 @@ export const files = {
   midi: (id: number, version: number) => `/api/drills/${id}/file.mid?version=${version}`,
   sound: (kind: "wav" | "flac" | "ogg" | "mp3") => (id: number, version: number) =>
     `/api/drills/${id}/play-along/${kind}?version=${version}`,
+  words: "/api/words/all.flac",
+  ownWord: (word: string) => `/api/words/own.flac?word=${encodeURIComponent(word)}`,
+  playAlong: (key: string) => `/api/play-along/${key}/file`,
   musicxml: (id: number, version: number) => `/api/drills/${id}/file.musicxml?version=${version}`,
   log: (studentId?: number) => (studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
 };

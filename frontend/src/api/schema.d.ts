@@ -313,6 +313,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/play-along": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to make a play-along file. */
+        post: operations["play_along_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/play-along/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a file is. */
+        get: operations["play_along_progress__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/play-along/{key}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file, when it is ready. */
+        get: operations["play_along_fetch__key__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/all.flac": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words that ship, one after the other. */
+        get: operations["sounds_all_words_all_flac_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/own.flac": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A word of the teacher's own, made by the synthesiser of this computer. */
+        get: operations["sounds_say_own_own_flac_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tool": {
         parameters: {
             query?: never;
@@ -666,6 +751,16 @@ export interface components {
             /** Stand Ins */
             stand_ins: components["schemas"]["StandInChoice"][];
             calibration: components["schemas"]["Drill"];
+            /** Spoken */
+            spoken: components["schemas"]["Choice"][];
+            /** Spoken Words */
+            spoken_words: components["schemas"]["Choice"][];
+            /** Meanwhile */
+            meanwhile: components["schemas"]["Choice"][];
+            /** Slows */
+            slows: components["schemas"]["Choice"][];
+            recipes: components["schemas"]["Recipes"];
+            voice: components["schemas"]["VoiceChoice"];
         };
         /**
          * Arpeggio
@@ -855,6 +950,29 @@ export interface components {
             label: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Clicks
+         * @description Clicks of all roles and timbres.
+         *
+         *     Args:
+         *         seconds: Length of the sound.
+         *         rise: 1/s by which it rises from silence at first: 2000 is half a millisecond.
+         *         hertz: Pitch of each role. waves: What each timbre is made of.
+         */
+        Clicks: {
+            /** Seconds */
+            seconds: number;
+            /** Rise */
+            rise: number;
+            /** Hertz */
+            hertz: {
+                [key: string]: number;
+            };
+            /** Waves */
+            waves: {
+                [key: string]: components["schemas"]["Wave"][];
+            };
         };
         /**
          * Count
@@ -1150,6 +1268,51 @@ export interface components {
             kind: "drop_out";
         };
         /**
+         * DrumRecipe
+         * @description A drum: a tone that may fall in pitch, and noise, each fading.
+         *
+         *     Args:
+         *         hertz, falls, falling: Pitch at the end, what it has above it at first, and 1/s by which that goes.
+         *         tone, tone_fading, noise, noise_fading: Strength at first and 1/s.
+         */
+        DrumRecipe: {
+            /**
+             * Hertz
+             * @default 0
+             */
+            hertz: number;
+            /**
+             * Falls
+             * @default 0
+             */
+            falls: number;
+            /**
+             * Falling
+             * @default 0
+             */
+            falling: number;
+            /**
+             * Tone
+             * @default 0
+             */
+            tone: number;
+            /**
+             * Tone Fading
+             * @default 0
+             */
+            tone_fading: number;
+            /**
+             * Noise
+             * @default 0
+             */
+            noise: number;
+            /**
+             * Noise Fading
+             * @default 0
+             */
+            noise_fading: number;
+        };
+        /**
          * EachBeat
          * @description The note that stands on a beat is accented.
          */
@@ -1261,6 +1424,57 @@ export interface components {
              * @default []
              */
             following: string[];
+        };
+        /**
+         * Levels
+         * @description How loud each channel is at its most; all together stay below full.
+         *
+         *     Args:
+         *         click, notes, backing, voice: Gain of a channel.
+         *         accented, plain: Of a note. plain_click: Of a click that is not strong.
+         *         chord: Power of the number of tones that a chord's tones are made softer by.
+         */
+        Levels: {
+            /**
+             * Click
+             * @default 0.4
+             */
+            click: number;
+            /**
+             * Notes
+             * @default 0.28
+             */
+            notes: number;
+            /**
+             * Backing
+             * @default 0.16
+             */
+            backing: number;
+            /**
+             * Voice
+             * @default 0.5
+             */
+            voice: number;
+            /**
+             * Accented
+             * @default 1
+             */
+            accented: number;
+            /**
+             * Plain
+             * @default 0.55
+             */
+            plain: number;
+            /**
+             * Plain Click
+             * @default 0.75
+             */
+            plain_click: number;
+            /**
+             * Chord
+             * @default 0.7
+             */
+            chord: number;
         };
         /**
          * Line
@@ -1422,6 +1636,60 @@ export interface components {
              * @enum {string}
              */
             kind: "one_note";
+        };
+        /**
+         * Partials
+         * @description A voice of partials that fade, the higher the sooner.
+         *
+         *     Args:
+         *         weights: Of each partial, from the lowest.
+         *         fading: 1/s of the lowest; attack: seconds in which the note rises.
+         */
+        Partials: {
+            /** Weights */
+            weights: number[];
+            /** Fading */
+            fading: number;
+            /** Attack */
+            attack: number;
+        };
+        /**
+         * Pluck
+         * @description A plucked string: a burst of noise in a loop that loses its edge (Karplus and Strong 1983).
+         *
+         *     Args:
+         *         keeps: Share of two neighbouring samples that goes on; gain: how strong it is.
+         */
+        Pluck: {
+            /** Keeps */
+            keeps: number;
+            /** Gain */
+            gain: number;
+        };
+        /**
+         * Recipes
+         * @description All of it; a note lasts ``note_seconds`` at most, a drum ``drum_seconds``, a clap fades with ``clap_fading``.
+         */
+        Recipes: {
+            /** Note Seconds */
+            note_seconds: number;
+            /** Clap Seconds */
+            clap_seconds: number;
+            /** Clap Fading */
+            clap_fading: number;
+            /** Drum Seconds */
+            drum_seconds: number;
+            pluck: components["schemas"]["Pluck"];
+            /** Partials */
+            partials: {
+                [key: string]: components["schemas"]["Partials"];
+            };
+            clicks: components["schemas"]["Clicks"];
+            /** Drums */
+            drums: {
+                [key: string]: components["schemas"]["DrumRecipe"];
+            };
+            levels: components["schemas"]["Levels"];
         };
         /**
          * Reduce
@@ -1782,6 +2050,18 @@ export interface components {
             kind: "typed";
         };
         /**
+         * VoiceChoice
+         * @description The spoken words that ship: where each lies in their file, and how many seconds into it its vowel is.
+         */
+        VoiceChoice: {
+            /** Words */
+            words: {
+                [key: string]: components["schemas"]["WordPlace"];
+            };
+            /** Anchor */
+            anchor: number;
+        };
+        /**
          * Walk
          * @description Accents on ``width`` neighbouring notes of each beat, one slot later every ``bars`` bars.
          *
@@ -1814,6 +2094,32 @@ export interface components {
              * @enum {string}
              */
             kind: "walk";
+        };
+        /**
+         * Wave
+         * @description A sine that fades.
+         *
+         *     Args:
+         *         ratio: Its pitch, as a multiple of the pitch asked for.
+         *         weight: How strong it is at first. fading: 1/s by which it fades, as in exp(−fading · t).
+         */
+        Wave: {
+            /** Ratio */
+            ratio: number;
+            /** Weight */
+            weight: number;
+            /** Fading */
+            fading: number;
+        };
+        /**
+         * WordPlace
+         * @description Where a word lies in the file of all words, in seconds.
+         */
+        WordPlace: {
+            /** Start */
+            start: number;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * StudentList
@@ -2245,7 +2551,9 @@ export interface components {
         };
         /**
          * PerformanceShape
-         * @description A reading in seconds, the reading beside it, the seams that can go round, and the tempi one press away.
+         * @description A reading in seconds and the reading beside it.
+         *
+         *     With it the seams that can go round, the hands that can play alone, and the tempi one press away.
          */
         PerformanceShape: {
             performance: components["schemas"]["Performance"];
@@ -2259,6 +2567,8 @@ export interface components {
             bars: number;
             /** Seams */
             seams: string[];
+            /** Hands */
+            hands: string[];
             /** Is Practice */
             is_practice: boolean;
             /** Slower */
@@ -2305,7 +2615,7 @@ export interface components {
         };
         /**
          * CountWord
-         * @description A word of the count-in, with when it is shown.
+         * @description A word that is shown, of the count-in or of a division that is said, and when.
          */
         CountWord: {
             /** At */
@@ -2315,21 +2625,30 @@ export interface components {
         };
         /**
          * Lead
-         * @description What comes before the first note: listen-in bars, then the count-in on the true beats.
+         * @description What comes before the first note, in seconds from its own start.
          *
          *     Args:
          *         listen_seconds: Length of the listen-in.
-         *         seconds: Length of all of it; the drill starts there.
+         *         rehearsals: The divisions that are said, in order.
+         *         seconds: Where the drill starts: on a bar line.
+         *         until: Where its first note is due; later where the drill begins with a pickup, and counted to there.
+         *         words: What is shown. said: What is spoken.
          */
         Lead: {
             /** Listen Seconds */
             listen_seconds: number;
+            /** Rehearsals */
+            rehearsals: components["schemas"]["Rehearsal"][];
             /** Seconds */
             seconds: number;
+            /** Until */
+            until: number;
             /** Ticks */
             ticks: components["schemas"]["Tick"][];
             /** Words */
             words: components["schemas"]["CountWord"][];
+            /** Said */
+            said: components["schemas"]["Said"][];
         };
         /**
          * Performance
@@ -2343,6 +2662,8 @@ export interface components {
          *         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
          *         backing: What accompanies, over one turn, in order.
          *         pulse: The inner pulse, from the start of the first turn on; it is heard once.
+         *         said: What is spoken over one turn, in order.
+         *         told: What of the speech no voice can follow, in sentences.
          *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
          */
         Performance: {
@@ -2371,6 +2692,16 @@ export interface components {
              * @default []
              */
             backing: components["schemas"]["BackTone"][];
+            /**
+             * Said
+             * @default []
+             */
+            said: components["schemas"]["Said"][];
+            /**
+             * Told
+             * @default []
+             */
+            told: string[];
         };
         /**
          * PulseTick
@@ -2381,6 +2712,30 @@ export interface components {
             at: number;
             /** Loud */
             loud: number;
+        };
+        /**
+         * Rehearsal
+         * @description A division that is said before it is played: when, for how long in seconds, and which.
+         */
+        Rehearsal: {
+            /** At */
+            at: number;
+            /** Seconds */
+            seconds: number;
+            /** Division */
+            division: string;
+        };
+        /**
+         * Said
+         * @description A word that is spoken: when its vowel sounds, seconds until the next word, and the word.
+         */
+        Said: {
+            /** At */
+            at: number;
+            /** Seconds */
+            seconds: number;
+            /** Word */
+            word: string;
         };
         /**
          * Tick
@@ -2424,7 +2779,8 @@ export interface components {
          *
          *     For practice: a step of its way in, a part that goes round, as it was before
          *     it was moved, divided twice or half as much (which keeps the speed at half
-         *     or double the tempo), or in turn with the teacher.
+         *     or double the tempo), in turn with the teacher, a part of it alone, or at a
+         *     slow share of the tempo.
          */
         PerformanceBody: {
             drill: components["schemas"]["Drill"];
@@ -2432,21 +2788,8 @@ export interface components {
             bpm?: string | null;
             /** Click */
             click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
-            /**
-             * Listen Bars
-             * @default 0
-             */
-            listen_bars: number;
-            /**
-             * Count Bars
-             * @default 1
-             */
-            count_bars: number;
-            /**
-             * Count Words
-             * @default
-             */
-            count_words: string;
+            before?: components["schemas"]["Before"];
+            spoken?: components["schemas"]["Spoken"];
             pulse?: components["schemas"]["Pulse"] | null;
             /** Backing */
             backing?: ("chords" | "bass" | "groove")[];
@@ -2463,6 +2806,9 @@ export interface components {
             divide?: ("twice" | "half") | null;
             /** Turns */
             turns?: number | null;
+            reduce?: components["schemas"]["Reduce"] | null;
+            /** Slow */
+            slow?: string | null;
         };
         /**
          * BarsLoop
@@ -2478,6 +2824,53 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+        };
+        /**
+         * Before
+         * @description What the teacher asks for before the first note.
+         *
+         *     Args:
+         *         listen_bars: Bars in which nobody plays, 0 to 8.
+         *         say_bars: Bars in which each division is said, in order, 0 to 4.
+         *         count_bars: Bars of count-in, 0 to 8.
+         *         count_beats: Beats of count-in on top of them, 0 to 32: 2 in 4/4 are “three four”.
+         *         count_words: Words for the last beats of the count-in, the numbers before them stay: ``"ready go"``.
+         *         aloud: Whether the count-in and the divisions are spoken, besides being shown.
+         *
+         *     Raises:
+         *         OutOfRange: A number of bars or beats out of range, or too many words.
+         */
+        Before: {
+            /**
+             * Listen Bars
+             * @default 0
+             */
+            listen_bars: number;
+            /**
+             * Say Bars
+             * @default 0
+             */
+            say_bars: number;
+            /**
+             * Count Bars
+             * @default 1
+             */
+            count_bars: number;
+            /**
+             * Count Beats
+             * @default 0
+             */
+            count_beats: number;
+            /**
+             * Count Words
+             * @default
+             */
+            count_words: string;
+            /**
+             * Aloud
+             * @default false
+             */
+            aloud: boolean;
         };
         /**
          * Pulse
@@ -2522,6 +2915,28 @@ export interface components {
             seam: number;
         };
         /**
+         * Spoken
+         * @description What the teacher asks the voice for.
+         *
+         *     Args:
+         *         what: Nothing, every slot, what is played, or the beats.
+         *         words: In count words, note names, or the numbers of the groups.
+         */
+        Spoken: {
+            /**
+             * What
+             * @default nothing
+             * @enum {string}
+             */
+            what: "nothing" | "slots" | "played" | "beats";
+            /**
+             * Words
+             * @default count
+             * @enum {string}
+             */
+            words: "count" | "names" | "groups";
+        };
+        /**
          * Amount
          * @description The number, exact, and how it is shown.
          */
@@ -2538,6 +2953,78 @@ export interface components {
         TapsBody: {
             /** Taps */
             taps: number[];
+        };
+        /**
+         * JobShape
+         * @description How far a file is: steps done of all, what is going on, and whether it can be fetched.
+         */
+        JobShape: {
+            /** Key */
+            key: string;
+            /** Done */
+            done: number;
+            /** Steps */
+            steps: number;
+            /** Sentence */
+            sentence: string;
+            /** Ready */
+            ready: boolean;
+            /** Failed */
+            failed: boolean;
+        };
+        /**
+         * PlayAlongBody
+         * @description What to render: a drill at one tempo after the other, and what is heard of it.
+         */
+        PlayAlongBody: {
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version?: number | null;
+            /** Rungs */
+            rungs: components["schemas"]["RungBody"][];
+            /**
+             * Sound
+             * @default mp3
+             * @enum {string}
+             */
+            sound: "wav" | "flac" | "ogg" | "mp3";
+            /**
+             * Passes
+             * @default 2
+             */
+            passes: number;
+            /**
+             * Click
+             * @default true
+             */
+            click: boolean;
+            /**
+             * Notes
+             * @default true
+             */
+            notes: boolean;
+            /**
+             * Timbre
+             * @default beep
+             * @enum {string}
+             */
+            timbre: "beep" | "wood" | "tick";
+            before?: components["schemas"]["Before"];
+            spoken?: components["schemas"]["Spoken"];
+            pulse?: components["schemas"]["Pulse"] | null;
+            /** Backing */
+            backing?: ("chords" | "bass" | "groove")[];
+        };
+        /**
+         * RungBody
+         * @description A tempo to render at, with its click if not the drill's own.
+         */
+        RungBody: {
+            /** Bpm */
+            bpm: string;
+            /** Click */
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
         };
         /**
          * ToolResult
@@ -4007,6 +4494,134 @@ export interface operations {
                     "application/json": components["schemas"]["Amount"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    play_along_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayAlongBody"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    play_along_progress__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    play_along_fetch__key__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sounds_all_words_all_flac_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    sounds_say_own_own_flac_get: {
+        parameters: {
+            query: {
+                word: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

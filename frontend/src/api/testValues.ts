@@ -1,3 +1,4 @@
+import { MADE } from "../audio/testScore";
 /** Values for tests, in the shapes that the server sends. */
 import type { Choice, Choices, Climb, Drill, Judged, Row, Tread } from "./client";
 
@@ -95,6 +96,11 @@ export const CHOICES: Choices = {
   weekdays: [choice("0", "Monday")],
   stand_ins: [],
   calibration: DRILL,
+  spoken: [choice("nothing", "counts in only"), choice("slots", "says every slot")],
+  spoken_words: [choice("count", "in count words")],
+  meanwhile: [choice("feel", "and feel the 1")],
+  slows: [choice("2/3", "two thirds of the tempo")],
+  ...MADE,
 };
 
 export function tread(number: number, state: Tread["state"], marks: Tread["marks"] = []): Tread {

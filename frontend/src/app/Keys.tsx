@@ -11,6 +11,7 @@ const KEYS: readonly [string, string][] = [
   ["T", "tap the tempo on the stand"],
   ["←  →  Home  End", "from note to note on the rail; Enter presses a place"],
   ["[  ]", "slower, faster: one rung"],
+  ["S", "slow and fast in turn, on the stand"],
   ["M", "mute the click"],
   ["L", "large, for reading from two metres"],
   ["Enter", "take the offered step"],

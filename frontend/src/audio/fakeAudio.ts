@@ -38,6 +38,7 @@ export class FakeSource extends FakeNode {
     context.sources.push(this);
   }
   start(at: number): void {
+    if (at < 0) throw new RangeError("times are not negative");
     this.startedAt = at;
   }
   stop(at = 0): void {
@@ -68,6 +69,9 @@ export class FakeContext {
     };
   }
   async resume(): Promise<void> {}
+  async decodeAudioData(): Promise<{ name: string; getChannelData: () => Float32Array }> {
+    return { name: "decoded", getChannelData: () => new Float32Array(80_000) };
+  }
   async close(): Promise<void> {}
   /** What will sound, in order: everything started and not stopped before it starts. */
   due(): number[] {

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { advance, FakeContext, FakeNode, fakeGlobals } from "./fakeAudio";
 import { Player } from "./player";
-import { scoreOf } from "./testScore";
+import { MADE, scoreOf } from "./testScore";
 
 const score = scoreOf(0.5);
 
@@ -20,7 +20,7 @@ function expected(base: number): number[] {
 
 describe("the player", () => {
   it("puts every time of the plan on the clock unchanged", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const stretch = await player.start(score, "pluck");
     player.endAt = stretch.base + score.loop_seconds;
     advance(8);
@@ -28,7 +28,7 @@ describe("the player", () => {
   });
 
   it("holds every time when the timer comes late", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const stretch = await player.start(score, "keys");
     player.endAt = stretch.base + score.loop_seconds;
     advance(8, 0.4);
@@ -36,7 +36,7 @@ describe("the player", () => {
   });
 
   it("changes the tempo on the next bar line, and what was planned beyond it never sounds", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const stretch = await player.start(score, "wind");
     advance(3);
     const next = player.change(scoreOf(1));
@@ -53,7 +53,7 @@ describe("the player", () => {
   });
 
   it("says where a moment of the clock lies, before and after a change", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const stretch = await player.start(score, "keys");
     expect(player.positionAt(stretch.base + 4.25)).toMatchObject({ turn: 1, within: 0.25 });
     advance(3);
@@ -63,7 +63,7 @@ describe("the player", () => {
   });
 
   it("stops what is still to come", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     await player.start(score, "keys");
     advance(1);
     player.stop();
@@ -73,7 +73,7 @@ describe("the player", () => {
   });
 
   it("says when the device stops by itself", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const lost = vi.fn();
     player.onLost = lost;
     await player.start(score, "keys");
@@ -83,8 +83,8 @@ describe("the player", () => {
   });
 
   it("sets how loud a channel is, never above what is its most, and a muted one stays silent", () => {
-    const player = new Player();
-    const click = FakeNode.made.at(-3);
+    const player = new Player(MADE);
+    const click = FakeNode.made.at(-4);
     const now = () => click?.gain.settings.at(-1)?.value;
     player.level("click", 0.5);
     const half = now() ?? 0;
@@ -98,7 +98,7 @@ describe("the player", () => {
   });
 
   it("lets the backing sound beside the notes, each drum and each tone of a chord", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     const backing = [
       { at: 0, seconds: 1, midis: [48, 52, 55], drum: null },
       { at: 0.5, seconds: 0.1, midis: [], drum: "kick" as const },
@@ -111,12 +111,30 @@ describe("the player", () => {
     expect(FakeContext.newest.due()).toEqual(due);
   });
 
+  it("lets the vowel of a word, not its consonant, sound in time; one that is unknown is said as “ta”", async () => {
+    vi.stubGlobal("fetch", async (address: string) => ({
+      ok: !address.includes("own"),
+      arrayBuffer: async () => new ArrayBuffer(0),
+    }));
+    const player = new Player(MADE);
+    const said = [
+      { at: 0, seconds: 1, word: "1" },
+      { at: 1, seconds: 1, word: "und" },
+    ];
+    const lead = { ...score.lead, ticks: [], said: [{ at: 1, seconds: 1, word: "1" }] };
+    const stretch = await player.start({ ...score, tones: [], ticks: [], said, lead }, "keys");
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(8);
+    const due = [1 - score.lead.seconds, 0, 1].map((at) => stretch.base + at - MADE.voice.anchor);
+    expect(FakeContext.newest.due().map((at) => at.toFixed(9))).toEqual(due.map((at) => at.toFixed(9)));
+  });
+
   it("can be muted before it plays", () => {
-    expect(() => new Player().mute("click", true)).not.toThrow();
+    expect(() => new Player(MADE).mute("click", true)).not.toThrow();
   });
 
   it("notices when the two clocks slip against each other", async () => {
-    const player = new Player();
+    const player = new Player(MADE);
     await player.start(score, "keys");
     advance(1);
     expect(player.slipped).toBe(false);

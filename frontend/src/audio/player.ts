@@ -1,4 +1,5 @@
 /** The player: puts a score on the audio clock. It is given times and works none out. */
+import type { Schemas } from "../api/client";
 import { heardAt, SlipWatch } from "./clock";
 import {
   nextBarLine,
@@ -12,27 +13,30 @@ import {
   soundings,
   takeOver,
 } from "./schedule";
-import { Sounds, type Timbre, type Voice } from "./sounds";
+import { type Recipes, Sounds, type Timbre, type Voice } from "./sounds";
+import { Words } from "./words";
 
 const LOOK_AHEAD = 0.5;
 const TIMER_MS = 50;
 /** Room between the press of Start and the first sound, and before a change that is still to come. */
 const BEFORE_START = 0.15;
 const BEFORE_CHANGE = 0.05;
-/** Clicks start soft and cannot be made dangerous: gain of each channel, and a limiter behind them. */
-const CLICK_GAIN = 0.4;
-const NOTE_GAIN = 0.28;
-const GAINS: Record<Channel, number> = { click: CLICK_GAIN, notes: NOTE_GAIN, backing: 0.16 };
+/** Clicks start soft and cannot be made dangerous: the gain of each channel is the server’s, a limiter behind them. */
 const SOFT_START = 0.8;
 /** What begins on an edge belongs to what begins there, whatever the last bit of its time says. */
 const HAIR = 1e-6;
 
-type Channel = "click" | "notes" | "backing";
+const CHANNELS = ["click", "notes", "backing", "voice"] as const;
+export type Channel = (typeof CHANNELS)[number];
+/** What the player makes its sounds of. */
+export type Made = { recipes: Recipes; voice: Schemas["VoiceChoice"] };
 type Planned = { at: Seconds; source: AudioBufferSourceNode };
 
 export class Player {
   readonly context: AudioContext;
   readonly #sounds: Sounds;
+  readonly #words: Words;
+  readonly #gains: Recipes["levels"];
   readonly #channels: Record<Channel, GainNode>;
   readonly #master: GainNode;
   readonly #timer: Worker;
@@ -41,8 +45,8 @@ export class Player {
   #until: Seconds = 0;
   #voice: Voice = "keys";
   #watch: SlipWatch | null = null;
-  readonly #levels: Record<Channel, number> = { click: 1, notes: 1, backing: 1 };
-  readonly #muted: Record<Channel, boolean> = { click: false, notes: false, backing: false };
+  readonly #levels: Record<Channel, number> = { click: 1, notes: 1, backing: 1, voice: 1 };
+  readonly #muted: Record<Channel, boolean> = { click: false, notes: false, backing: false, voice: false };
   /** How the click sounds. */
   timbre: Timbre = "beep";
   /** Nothing sounds from this moment of the audio clock on. */
@@ -50,7 +54,8 @@ export class Player {
   /** Called when the sound device stops by itself: unplugged, or the computer slept. */
   onLost: (() => void) | null = null;
 
-  constructor() {
+  constructor({ recipes, voice }: Made) {
+    this.#gains = recipes.levels;
     this.context = new AudioContext({ latencyHint: "interactive" });
     const limiter = new DynamicsCompressorNode(this.context, {
       threshold: -6,
@@ -59,14 +64,20 @@ export class Player {
       knee: 0,
     });
     this.#master = new GainNode(this.context, { gain: 1 });
-    this.#channels = {
-      click: new GainNode(this.context, { gain: CLICK_GAIN }),
-      notes: new GainNode(this.context, { gain: NOTE_GAIN }),
-      backing: new GainNode(this.context, { gain: GAINS.backing }),
+    const channel = (name: Channel) => {
+      const node = new GainNode(this.context, { gain: recipes.levels[name] });
+      node.connect(this.#master);
+      return node;
     };
-    for (const channel of Object.values(this.#channels)) channel.connect(this.#master);
+    this.#channels = {
+      click: channel("click"),
+      notes: channel("notes"),
+      backing: channel("backing"),
+      voice: channel("voice"),
+    };
     this.#master.connect(limiter).connect(this.context.destination);
-    this.#sounds = new Sounds(this.context);
+    this.#sounds = new Sounds(this.context, recipes);
+    this.#words = new Words(this.context, voice);
     this.#timer = new Worker(new URL("./timer.worker.ts", import.meta.url), { type: "module" });
     this.#timer.onmessage = () => this.#plan();
     this.context.onstatechange = () => {
@@ -86,7 +97,7 @@ export class Player {
   /** Start a score with its lead; returns the stretch that begins. */
   async start(score: Score, voice: Voice): Promise<Stretch> {
     this.stop();
-    await this.context.resume();
+    await Promise.all([this.context.resume(), this.#words.prepare(score)]);
     this.#voice = voice;
     for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(voice, midi);
     const begin = this.context.currentTime + BEFORE_START;
@@ -112,6 +123,8 @@ export class Player {
     for (const one of this.#planned) if (one.at >= next.from - HAIR) one.source.stop();
     this.#planned = this.#planned.filter((one) => one.at < next.from - HAIR);
     this.#until = Math.min(this.#until, next.from - HAIR);
+    // Words that are new are fetched while the rest goes on; until they are there they are left out.
+    void this.#words.prepare(score);
     this.#plan();
     return next;
   }
@@ -139,7 +152,7 @@ export class Player {
 
   #gainOf(channel: Channel): number {
     if (this.#muted[channel]) return 0;
-    return this.#levels[channel] * GAINS[channel];
+    return this.#levels[channel] * this.#gains[channel];
   }
 
   /** Stop; what sounds already rings out, what is still to come does not sound. */
@@ -186,43 +199,55 @@ export class Player {
   }
 
   #sound(one: Sounding): void {
-    if (one.kind === "click") this.#start(one, this.#sounds.click(one.role, this.timbre), 1);
-    else if (one.kind === "back") {
-      if (one.drum) this.#start(one, this.#sounds.drum(one.drum), 1);
-      for (const midi of one.midis)
-        this.#start(one, this.#sounds.note("keys", midi), one.midis.length ** -0.7);
+    const { accented, plain, plain_click, chord } = this.#gains;
+    switch (one.kind) {
+      case "click": {
+        const loud = (one.loud ?? 1) * (one.role === "plain" ? plain_click : 1);
+        this.#start("click", one.at, this.#sounds.click(one.role, this.timbre), loud);
+        return;
+      }
+      case "word": {
+        const sound = this.#words.sound(one.word);
+        if (sound) this.#start("voice", one.at, sound, 1, one.seconds, this.#words.anchor);
+        return;
+      }
+      case "back":
+        if (one.drum) this.#start("backing", one.at, this.#sounds.drum(one.drum), 1);
+        for (const midi of one.midis) {
+          const share = one.midis.length ** -chord;
+          this.#start("backing", one.at, this.#sounds.note("keys", midi), share, one.seconds);
+        }
+        return;
+      case "note":
+        // The tones of a chord together are a little louder than one note, not many times.
+        for (const midi of pitches(one)) {
+          const share = (one.accented ? accented : plain) * (1 + one.also.length) ** -chord;
+          this.#start("notes", one.at, this.#sounds.note(this.#voice, midi), share, one.seconds);
+        }
     }
-    // The tones of a chord together are a little louder than one note, not many times.
-    else
-      for (const midi of pitches(one))
-        this.#start(one, this.#sounds.note(this.#voice, midi), (1 + one.also.length) ** -0.7);
   }
 
-  #start(one: Sounding, buffer: AudioBuffer, share: number): void {
-    const lasts = one.kind === "note" || (one.kind === "back" && one.drum === null);
+  /** Start a sound so that what lies `anchor` seconds into it is heard at a moment; it ends with its length, if given. */
+  #start(
+    channel: Channel,
+    at: Seconds,
+    buffer: AudioBuffer,
+    loud: number,
+    seconds?: Seconds,
+    anchor: Seconds = 0,
+  ): void {
     const source = new AudioBufferSourceNode(this.context, { buffer });
-    const gain = new GainNode(this.context, { gain: loudness(one) * share });
-    source.connect(gain).connect(this.#channels[CHANNEL_OF[one.kind]]);
-    source.start(one.at);
-    if (lasts) {
-      const ends = one.at + one.seconds * 0.95;
+    const gain = new GainNode(this.context, { gain: loud });
+    source.connect(gain).connect(this.#channels[channel]);
+    // A word that is planned too late for its consonant begins inside it, so that its vowel is in time.
+    const late = anchor ? Math.max(0, this.context.currentTime - (at - anchor)) : 0;
+    source.start(at - anchor + late, late);
+    if (seconds !== undefined) {
+      const ends = at + seconds * 0.95;
       gain.gain.setTargetAtTime(0, ends, 0.015);
       source.stop(ends + 0.12);
     }
-    this.#planned.push({ at: one.at, source });
-  }
-}
-
-const CHANNEL_OF: Record<Sounding["kind"], Channel> = { click: "click", note: "notes", back: "backing" };
-
-function loudness(one: Sounding): number {
-  switch (one.kind) {
-    case "note":
-      return one.accented ? 1 : 0.55;
-    case "click":
-      return (one.loud ?? 1) * (one.role === "plain" ? 0.75 : 1);
-    case "back":
-      return 1;
+    this.#planned.push({ at, source });
   }
 }
 

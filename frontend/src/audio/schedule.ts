@@ -9,6 +9,7 @@ export type Score = Schemas["Performance"];
 /** One thing to sound: its time on the audio clock, and what. */
 export type Sounding =
   | { kind: "click"; at: Seconds; role: ClickRole; loud?: number }
+  | { kind: "word"; at: Seconds; seconds: Seconds; word: string }
   | { kind: "back"; at: Seconds; seconds: Seconds; midis: number[]; drum: Drum | null }
   | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; accented: boolean };
 
@@ -25,11 +26,14 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
   const { score, base, from } = stretch;
   const found: Sounding[] = [];
   const due = (at: Seconds) => at >= after && at < before && at >= from - 1e-9;
-  if (stretch.withLead && after < base)
-    for (const tick of score.lead.ticks) {
-      const at = base - score.lead.seconds + tick.at;
-      if (due(at)) found.push({ kind: "click", at, role: tick.level });
-    }
+  // The count-in goes on behind the first bar line where a pickup follows.
+  const leads = base - score.lead.seconds;
+  if (stretch.withLead && after < leads + score.lead.until) {
+    for (const tick of score.lead.ticks)
+      if (due(leads + tick.at)) found.push({ kind: "click", at: leads + tick.at, role: tick.level });
+    for (const { at, seconds, word } of score.lead.said)
+      if (due(leads + at)) found.push({ kind: "word", at: leads + at, seconds, word });
+  }
   // The inner pulse is heard once, from the first bar line of what was started.
   if (stretch.withLead)
     for (const { at, loud } of score.pulse ?? [])
@@ -41,23 +45,34 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
       if (!tick || start + tick.at >= before) break;
       if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
     }
-  for (const start of starts(base, score.loop_seconds, after, before))
-    for (let index = firstAt(score.tones, after - start); index < score.tones.length; index++) {
-      const tone = score.tones[index];
-      if (!tone || start + tone.at >= before) break;
-      const { seconds, midi, also, accented } = tone;
-      if (due(start + tone.at))
-        found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
-    }
-  const back = score.backing ?? [];
-  for (const start of starts(base, score.loop_seconds, after, before))
-    for (let index = firstAt(back, after - start); index < back.length; index++) {
-      const one = back[index];
-      if (!one || start + one.at >= before) break;
-      const { seconds, midis, drum } = one;
-      if (due(start + one.at)) found.push({ kind: "back", at: start + one.at, seconds, midis, drum });
-    }
+  for (const [start, tone] of inTurns(stretch, score.tones, after, before)) {
+    const { seconds, midi, also, accented } = tone;
+    if (due(start + tone.at))
+      found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
+  }
+  // Where the count-in is spoken up to a pickup, nothing else is said meanwhile.
+  const spokenTo = stretch.withLead && score.lead.said.length > 0 ? leads + score.lead.until - 1e-9 : 0;
+  for (const [start, { at, seconds, word }] of inTurns(stretch, score.said, after, before))
+    if (due(start + at) && start + at >= spokenTo)
+      found.push({ kind: "word", at: start + at, seconds, word });
+  for (const [start, { at, seconds, midis, drum }] of inTurns(stretch, score.backing, after, before))
+    if (due(start + at)) found.push({ kind: "back", at: start + at, seconds, midis, drum });
   return found;
+}
+
+/** What lies in a stretch of time of something that goes round with the drill, each with the start of its turn. */
+function* inTurns<T extends { at: Seconds }>(
+  { score, base }: Stretch,
+  items: readonly T[],
+  after: Seconds,
+  before: Seconds,
+): Generator<[Seconds, T]> {
+  for (const start of starts(base, score.loop_seconds, after, before))
+    for (let index = firstAt(items, after - start); index < items.length; index++) {
+      const item = items[index];
+      if (!item || start + item.at >= before) break;
+      yield [start, item];
+    }
 }
 
 /** When each turn begins that reaches into a stretch of time. */

@@ -1,6 +1,21 @@
 """The addresses under ``/api``, one module for each subject."""
 
-from ripresa.web.routes import choices, climbs, desk, drills, log, readings, scores, shelf, students, sums, takes, tools
+from ripresa.web.routes import (
+    choices,
+    climbs,
+    desk,
+    drills,
+    log,
+    play_along,
+    readings,
+    scores,
+    shelf,
+    sounds,
+    students,
+    sums,
+    takes,
+    tools,
+)
 
 ALL = (
     choices.api,
@@ -8,6 +23,8 @@ ALL = (
     drills.api,
     shelf.api,
     readings.api,
+    play_along.api,
+    sounds.api,
     tools.api,
     scores.api,
     climbs.api,

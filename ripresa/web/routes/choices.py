@@ -18,6 +18,7 @@ from ripresa.core.exact import label
 from ripresa.core.hands.by_order import CYCLES, RESTARTS
 from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
 from ripresa.core.instrument import INSTRUMENTS
+from ripresa.core.lead import MEANWHILE
 from ripresa.core.material.cells import MIXES
 from ripresa.core.material.line import AFTERS, RHYTHMS
 from ripresa.core.material.one_note import SAYS
@@ -27,16 +28,20 @@ from ripresa.core.material.sequence import FIGURES, WAYS
 from ripresa.core.material.strum import PATTERNS
 from ripresa.core.meter import METERS
 from ripresa.core.pitch import show_tonic
+from ripresa.core.practice import SLOWS
 from ripresa.core.pulse import SCHOOLS as PULSES
 from ripresa.core.reduce import PARTS
 from ripresa.core.scales import CHORDS, SCALES, TONICS
+from ripresa.core.speech import WHATS, WORDS
 from ripresa.core.studio import WEEKDAYS
 from ripresa.core.swing import RATIOS
 from ripresa.core.takes.latency import CALIBRATION
 from ripresa.core.takes.standin import STAND_INS, StandIn
 from ripresa.core.tempo import SETTINGS
 from ripresa.core.way_in import SCHOOLS, STEPS, Step
-from ripresa.formats.sounds import TIMBRES
+from ripresa.formats.recipes import RECIPES, TIMBRES, Recipes
+from ripresa.formats.speaker import ANCHOR, RATE
+from ripresa.formats.words import index
 from ripresa.web.answers import answer
 
 api = APIBlueprint("choices", __name__, url_prefix="/api")
@@ -75,6 +80,20 @@ class StandInChoice(BaseModel):
     value: str
     label: str
     player: StandIn
+
+
+class WordPlace(BaseModel):
+    """Where a word lies in the file of all words, in seconds."""
+
+    start: float
+    seconds: float
+
+
+class VoiceChoice(BaseModel):
+    """The spoken words that ship: where each lies in their file, and how many seconds into it its vowel is."""
+
+    words: dict[str, WordPlace]
+    anchor: float
 
 
 class Choices(BaseModel):
@@ -124,6 +143,12 @@ class Choices(BaseModel):
     weekdays: list[Choice]
     stand_ins: list[StandInChoice]
     calibration: Drill
+    spoken: list[Choice]
+    spoken_words: list[Choice]
+    meanwhile: list[Choice]
+    slows: list[Choice]
+    recipes: Recipes
+    voice: VoiceChoice
 
 
 @api.get("/choices", responses={200: Choices})
@@ -207,6 +232,18 @@ def list_choices() -> Response:
                 StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()
             ],
             calibration=CALIBRATION,
+            spoken=_named(WHATS),
+            spoken_words=_named(WORDS),
+            meanwhile=_named(MEANWHILE),
+            slows=[Choice(value=str(share), label=name, why="") for share, name in SLOWS],
+            recipes=RECIPES,
+            voice=VoiceChoice(
+                words={
+                    word: WordPlace(start=start / RATE, seconds=length / RATE)
+                    for word, (start, length) in index().items()
+                },
+                anchor=ANCHOR,
+            ),
         )
     )
 

@@ -1,6 +1,5 @@
 """The library of drills: versions, files in and out."""
 
-import re
 from typing import Any
 
 from flask import Response
@@ -14,10 +13,10 @@ from ripresa.core.reading import read
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
-from ripresa.formats.play_along import FORMATS, Levels, SoundFormat, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, render, write_sound
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
-from ripresa.web.answers import answer, download, now
+from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_shape
 
 api = APIBlueprint("drills", __name__, url_prefix="/api")
@@ -150,7 +149,7 @@ def list_versions(path: DrillPath) -> Response:
 def save_file(path: DrillPath, query: VersionQuery) -> Any:
     """A drill as a drill file."""
     kept = store.find_drill(path.drill_id, query.version)
-    return download(write_drill(kept.drill), f"{_file_name(kept.drill.title)}.json", "application/json")
+    return download(write_drill(kept.drill), f"{file_name(kept.drill.title)}.json", "application/json")
 
 
 @api.get("/drills/<int:drill_id>/file.mid")
@@ -158,7 +157,7 @@ def save_midi(path: DrillPath, query: AtTempoQuery) -> Any:
     """A drill as a MIDI file, at its own tempo or another."""
     kept = store.find_drill(path.drill_id, query.version)
     body = write_midi(read(kept.drill), query.bpm or kept.drill.bpm)
-    return download(body, f"{_file_name(kept.drill.title)}.mid", "audio/midi")
+    return download(body, f"{file_name(kept.drill.title)}.mid", "audio/midi")
 
 
 @api.get("/drills/<int:drill_id>/file.musicxml")
@@ -166,7 +165,7 @@ def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
     """A drill as MusicXML, at its own tempo or another."""
     kept = store.find_drill(path.drill_id, query.version)
     body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
-    return download(body, f"{_file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
+    return download(body, f"{file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
 
 
 @api.get("/drills/<int:drill_id>/play-along/<sound>")
@@ -174,11 +173,7 @@ def save_sound(path: SoundPath, query: SoundQuery) -> Any:
     """A drill as sound to play along with: count-in, click and notes."""
     kept = store.find_drill(path.drill_id, query.version)
     reading, bpm = read(kept.drill), query.bpm or kept.drill.bpm
-    performance = perform(reading, bpm, count_bars=1)
-    sound = render(performance, reading.instrument.voice, query.passes, Levels(query.click, query.notes))
-    name = f"{_file_name(kept.drill.title)}-{label(bpm)}.{path.sound}"
+    performance = perform(reading, bpm)
+    sound = render(performance, reading.instrument.voice, query.passes, Heard(query.click, query.notes))
+    name = f"{file_name(kept.drill.title)}-{label(bpm)}.{path.sound}"
     return download(write_sound(sound, path.sound), name, FORMATS[path.sound][1])
-
-
-def _file_name(title: str) -> str:
-    return re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60] or "drill"

@@ -12,16 +12,22 @@ from ripresa.core.click import Click
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, parse_amount, plural
+from ripresa.core.lead import Before
 from ripresa.core.performance import Performance, perform
-from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, within
+from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, slowed, within
 from ripresa.core.pulse import Pulse
 from ripresa.core.reading import Reading, read
+from ripresa.core.reduce import Reduce
+from ripresa.core.speech import Spoken
 from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
 from ripresa.core.tools import doubled, halved
 from ripresa.core.way_in import Step
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
+
+#: Hands, fingers or syllables that are offered to play alone.
+MOST_HANDS = 6
 
 api = APIBlueprint("readings", __name__, url_prefix="/api")
 
@@ -53,15 +59,15 @@ class PerformanceBody(BaseModel):
 
     For practice: a step of its way in, a part that goes round, as it was before
     it was moved, divided twice or half as much (which keeps the speed at half
-    or double the tempo), or in turn with the teacher.
+    or double the tempo), in turn with the teacher, a part of it alone, or at a
+    slow share of the tempo.
     """
 
     drill: Drill
     bpm: WireExact | None = None
     click: Click | None = None
-    listen_bars: int = 0
-    count_bars: int = 1
-    count_words: str = ""
+    before: Before = Field(default_factory=Before)
+    spoken: Spoken = Field(default_factory=Spoken)
     pulse: Pulse | None = None
     backing: list[Part] = Field(default_factory=list)
     step: Step | None = None
@@ -69,16 +75,22 @@ class PerformanceBody(BaseModel):
     unmoved: bool = False
     divide: Literal["twice", "half"] | None = None
     turns: int | None = None
+    reduce: Reduce | None = None
+    slow: WireExact | None = None
 
 
 class PerformanceShape(BaseModel):
-    """A reading in seconds, the reading beside it, the seams that can go round, and the tempi one press away."""
+    """A reading in seconds and the reading beside it.
+
+    With it the seams that can go round, the hands that can play alone, and the tempi one press away.
+    """
 
     performance: Performance
     reading: ReadingShape
     voice: Literal["pluck", "keys", "wind"]
     bars: int
     seams: list[str]
+    hands: list[str]
     is_practice: bool
     slower: WireExact
     faster: WireExact
@@ -114,14 +126,15 @@ def show_performance(body: PerformanceBody) -> Response:
     drill = before_it_was_moved(asked) if body.unmoved else asked
     if body.divide:
         drill = doubled(drill) if body.divide == "twice" else halved(drill)
-    reading = read(at_step(drill, body.step) if body.step else drill)
-    bpm = check_bpm(body.bpm or body.drill.bpm)
+    drill = at_step(drill, body.step) if body.step else drill
+    reading = read(replace(drill, reduce=body.reduce) if body.reduce else drill)
+    asked_bpm = check_bpm(body.bpm or body.drill.bpm)
+    bpm = asked_bpm if body.slow is None else slowed(asked_bpm, body.slow)
     performance = perform(
         reading,
         bpm,
-        listen_bars=body.listen_bars,
-        count_bars=body.count_bars,
-        count_words=body.count_words,
+        before=body.before,
+        spoken=body.spoken,
         pulse=body.pulse,
         back=body.backing,
     )
@@ -129,7 +142,7 @@ def show_performance(body: PerformanceBody) -> Response:
         performance = within(reading, performance, _window(reading, body.loop))
     if body.turns is not None:
         performance = in_turn(performance, body.turns)
-    slower, faster = neighbours(bpm)
+    slower, faster = neighbours(asked_bpm)
     return answer(
         PerformanceShape(
             performance=performance,
@@ -137,14 +150,22 @@ def show_performance(body: PerformanceBody) -> Response:
             voice=reading.instrument.voice,
             bars=int(reading.loop_beats / reading.meter.bar_length),
             seams=[seam.name for seam in seams(reading)],
+            hands=_hands(asked),
             # What differs from the drill as it is kept cannot be held against it.
-            is_practice=reading.drill != asked or body.loop is not None or body.turns is not None,
+            is_practice=reading.drill != asked or any(part is not None for part in (body.loop, body.turns, body.slow)),
             slower=slower,
             faster=faster,
-            half=bpm / 2 if bpm / 2 >= SLOWEST_BPM else None,
-            double=bpm * 2 if bpm * 2 <= FASTEST_BPM else None,
+            half=asked_bpm / 2 if asked_bpm / 2 >= SLOWEST_BPM else None,
+            double=asked_bpm * 2 if asked_bpm * 2 <= FASTEST_BPM else None,
         )
     )
+
+
+def _hands(drill: Drill) -> list[str]:
+    """Return the symbols of the hands that can play alone: more than one, or none."""
+    whole = read(replace(drill, reduce=Reduce()))
+    found = list(dict.fromkeys(event.stroke for event in whole.notes if event.stroke))
+    return found[:MOST_HANDS] if len(found) > 1 else []
 
 
 def _window(reading: Reading, loop: BarsLoop | SeamLoop) -> Window:

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Climb, Refusal } from "../../api/client";
+import type { Climb, Judged, Refusal } from "../../api/client";
 import { takesQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
+import { TakeNote } from "../../ui/TakeNote";
 import { ByEar } from "./ByEar";
 import type { Run } from "./runs";
 import { TheWord } from "./TheWord";
@@ -17,50 +18,30 @@ type Props = {
   takes: ReturnType<typeof useTakes>;
   run: Run | null;
   playing: boolean;
+  large: boolean;
   onMoved: (climb: Climb) => void;
 };
 
-/** Under the rail: before a take the rule, after it what it measured and the word. */
-export function AfterTheTake({ subject, climb, takes, run, playing, onMoved }: Props) {
-  const { judged, error, busy } = takes;
-  if (busy) return <Loading what="what the take measured" />;
-  if (judged) {
-    const figures = judged.take.figures;
-    return (
-      <div className="grid gap-3 lg:grid-cols-[5fr_4fr_3fr]">
-        {figures?.matched ? (
-          <>
-            <WhereItFell figures={figures} heading="Where each note of the beat fell" />
-            <ThroughThePass figures={figures} />
-          </>
-        ) : (
-          <p className="card-plain lg:col-span-2">Marked by ear: no figures, and none are needed.</p>
-        )}
-        <div className="grid gap-3 content-start">
-          <TheWord judged={judged} rung={subject.rung} onMoved={onMoved} />
-        </div>
-      </div>
-    );
-  }
+/** Under the rail: before a take the rule, after it what it measured and the word. Large, the word alone. */
+export function AfterTheTake(props: Props) {
+  const { climb, takes, subject, large } = props;
+  if (takes.busy) return <Loading what="what the take measured" />;
+  if (takes.judged)
+    return large ? <Word {...props} judged={takes.judged} /> : <Figures {...props} judged={takes.judged} />;
+  const ear = <Ear {...props} />;
+  if (large) return ear;
   return (
     <div className="grid gap-3 lg:grid-cols-3">
-      {error && (
+      {takes.error && (
         <div className="lg:col-span-3">
-          <Problem error={error} />
-          {(error as Refusal).isLost && <p className="mt-1">The take lies here and goes out by itself.</p>}
+          <Problem error={takes.error} />
+          {(takes.error as Refusal).isLost && (
+            <p className="mt-1">The take lies here and goes out by itself.</p>
+          )}
         </div>
       )}
       <Rule climb={climb} studentId={subject.studentId} />
-      {run && !playing && subject.studentId !== null && takes.askEar && (
-        <div>
-          {run.slipped && (
-            <p className="text-care-text mb-1">
-              The sound clock jumped during this take, so taps would be judged wrongly. Mark it by ear.
-            </p>
-          )}
-          <ByEar busy={busy} onMark={(ear) => void takes.mark(run, ear)} />
-        </div>
-      )}
+      {ear}
       {climb && <LastTakes climbId={climb.id} />}
       <section className="card-plain">
         <h2>Care</h2>
@@ -69,6 +50,50 @@ export function AfterTheTake({ subject, climb, takes, run, playing, onMoved }: P
           they play. Start soft, with headphones if the instrument is loud.
         </p>
       </section>
+    </div>
+  );
+}
+
+type JudgedProps = Props & { judged: Judged };
+
+function Figures(props: JudgedProps) {
+  const { figures } = props.judged.take;
+  return (
+    <div className="grid gap-3 lg:grid-cols-[5fr_4fr_3fr]">
+      {figures?.matched ? (
+        <>
+          <WhereItFell figures={figures} heading="Where each note of the beat fell" />
+          <ThroughThePass figures={figures} />
+        </>
+      ) : (
+        <p className="card-plain lg:col-span-2">Marked by ear: no figures, and none are needed.</p>
+      )}
+      <Word {...props} />
+    </div>
+  );
+}
+
+function Word({ judged, subject, onMoved }: JudgedProps) {
+  const { id, note } = judged.take;
+  return (
+    <div className="grid gap-3 content-start">
+      <TheWord judged={judged} rung={subject.rung} onMoved={onMoved} />
+      <TakeNote key={id} takeId={id} note={note} />
+    </div>
+  );
+}
+
+/** Where nothing was measured, the ear marks the take. */
+function Ear({ subject, takes, run, playing }: Props) {
+  if (!run || playing || subject.studentId === null || !takes.askEar) return null;
+  return (
+    <div>
+      {run.slipped && (
+        <p className="text-care-text mb-1">
+          The sound clock jumped during this take, so taps would be judged wrongly. Mark it by ear.
+        </p>
+      )}
+      <ByEar busy={takes.busy} onMark={(ear) => void takes.mark(run, ear)} />
     </div>
   );
 }

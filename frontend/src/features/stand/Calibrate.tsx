@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Drill } from "../../api/client";
 import { performanceQuery } from "../../api/queries";
-import { Player } from "../../audio/player";
+import { type Made, Player } from "../../audio/player";
 import { Dialog } from "../../ui/Dialog";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
@@ -13,20 +13,18 @@ import { keepLatency, type Latency } from "./latency";
 type Props = {
   /** A plain click at a calm tempo: what is tapped along to. */
   drill: Drill;
+  made: Made;
   onClose: () => void;
   onMeasured: (latency: Latency) => void;
 };
 
 /** Measures how late taps arrive, from tapping along with a click. */
-export function Calibrate({ drill, onClose, onMeasured }: Props) {
+export function Calibrate({ drill, made, onClose, onMeasured }: Props) {
   const score = useQuery(
     performanceQuery({
       drill,
       bpm: null,
       click: null,
-      listen_bars: 0,
-      count_bars: 1,
-      count_words: "",
       unmoved: false,
     }),
   );
@@ -52,7 +50,7 @@ export function Calibrate({ drill, onClose, onMeasured }: Props) {
 
   const begin = async () => {
     if (!score.data) return;
-    player.current ??= new Player();
+    player.current ??= new Player(made);
     const sounding = player.current;
     sounding.mute("notes", true);
     taps.current = [];

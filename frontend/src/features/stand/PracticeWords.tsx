@@ -1,13 +1,16 @@
 import type { Choices, Drill, Performance } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { loopsOf, type Practice } from "./practice";
+import { Key } from "../../ui/Key";
+import { loopsOf, type Practice, partsOf } from "./practice";
 
 type Props = {
   drill: Drill;
   choices: Choices;
   performance: Performance;
   practice: Practice;
+  /** Whether it has to be read from two metres. */
+  large: boolean;
   onPractice: (practice: Practice) => void;
 };
 
@@ -18,7 +21,7 @@ const TURNS = [
 ];
 
 /** What is practised of it: a step of the way in, a part that goes round, in turn, before it was moved, hidden. */
-export function PracticeWords({ drill, choices, performance, practice, onPractice }: Props) {
+export function PracticeWords({ drill, choices, performance, practice, large, onPractice }: Props) {
   const set = (part: Partial<Practice>) => onPractice({ ...practice, ...part });
   const { material } = drill;
   const moved =
@@ -26,7 +29,7 @@ export function PracticeWords({ drill, choices, performance, practice, onPractic
     (material.kind === "line" && material.shift !== "0");
   const step = choices.steps.find((one) => one.value === practice.step);
   return (
-    <div className="space-y-2">
+    <div className={large ? "space-y-2 practice-large" : "space-y-2"}>
       {drill.way_in.length > 0 && (
         <ol className="flex flex-wrap items-center gap-2" aria-label="Way in">
           {drill.way_in.map((one, index) => (
@@ -48,6 +51,14 @@ export function PracticeWords({ drill, choices, performance, practice, onPractic
       <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <span>Play</span>
         <BriefSelect
+          label="part that is played"
+          field="reduce"
+          value={practice.part}
+          choices={partsOf(performance, choices)}
+          onChange={(part) => set({ part })}
+        />
+        of
+        <BriefSelect
           label="part that goes round"
           field="loop"
           value={practice.loop.startsWith("bars") ? "bars" : practice.loop}
@@ -62,6 +73,22 @@ export function PracticeWords({ drill, choices, performance, practice, onPractic
           choices={TURNS}
           onChange={(value) => set({ turns: value === "none" ? null : Number(value) })}
         />
+        <span>slow is</span>
+        <BriefSelect
+          label="the slow tempo of the pair"
+          field="slow"
+          value={practice.share}
+          choices={choices.slows}
+          onChange={(share) => set({ share })}
+        />
+        <button
+          type="button"
+          className="button button-small"
+          aria-pressed={practice.slow}
+          onClick={() => set({ slow: !practice.slow })}
+        >
+          {practice.slow ? "Fast again" : "Slow"} <Key name="S" />
+        </button>
         {moved && (
           <button
             type="button"

@@ -15,6 +15,9 @@ export function SoundWords({ sound, choices, onSound }: Props) {
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2 mt-2">
         <Level name="Click" value={sound.click} onChange={(click) => onSound({ ...sound, click })} />
         <Level name="Notes" value={sound.notes} onChange={(notes) => onSound({ ...sound, notes })} />
+        {sound.aloud && (
+          <Level name="Voice" value={sound.voice} onChange={(voice) => onSound({ ...sound, voice })} />
+        )}
         {(sound.parts ?? []).length > 0 && (
           <Level
             name="Backing"

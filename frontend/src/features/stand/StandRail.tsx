@@ -27,7 +27,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
   const [rowIndex, setRowIndex] = useState(0);
   const place = useMemo(
-    () => geometry(reading.rows, reading.beats_a_bar, width, { scale: large ? 1.65 : 1.05 }),
+    () => geometry(reading.rows, reading.beats_a_bar, width, { scale: large ? 1.5 : 1.05 }),
     [reading, width, large],
   );
 

@@ -2,21 +2,24 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useRef, useState } from "react";
 import type { Choices, Climb, Drill } from "../../api/client";
 import { performanceQuery } from "../../api/queries";
-import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
 import { AfterTheTake } from "./AfterTheTake";
 import { Calibrate } from "./Calibrate";
+import { USUAL } from "./count";
+import { FootSwitch } from "./FootSwitch";
+import { keepSwitch, keptSwitch, switchName, useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
 import { PracticeWords } from "./PracticeWords";
-import { ALL_OF_IT, loopOf } from "./practice";
+import { ALL_OF_IT, loopOf, reduceOf } from "./practice";
 import type { Run } from "./runs";
 import { SoundWords } from "./SoundWords";
+import { StandButtons } from "./StandButtons";
 import { type RailHandle, StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
-import { type Count, StandWords } from "./StandWords";
+import { StandWords } from "./StandWords";
 import { keepSound, soundFor } from "./sound";
 import { TempoByHand } from "./TempoByHand";
 import { useAwake } from "./useAwake";
@@ -39,14 +42,19 @@ type Props = {
   onMoved: (climb: Climb) => void;
 };
 
+/** Before a beat that has to be found: nothing that gives it away. */
+const NOTHING_BEFORE = { listen_bars: 0, say_bars: 0, count_bars: 0, count_beats: 0, count_words: "" };
+const SILENT = { what: "nothing", words: "count" } as const;
+
 /** The stand: where a drill is played, heard and measured. */
 export function StandScreen(props: Props) {
   const { subject, climb, choices, bpm, steps, onTempo } = props;
-  const [count, setCount] = useState<Count>({ listen: 1, count: 1, words: "", passes: 2, pulse: null });
+  const [count, setCount] = useState(USUAL);
   const [source, setSource] = useState("taps");
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
-  const [calibrating, setCalibrating] = useState(false);
+  const [open, setOpen] = useState<"latency" | "switch" | null>(null);
+  const [footSwitch, setFootSwitch] = useState(keptSwitch);
   const [latency, setLatency] = useState(keptLatency);
   const [run, setRun] = useState<Run | null>(null);
   const [practice, setPractice] = useState(ALL_OF_IT);
@@ -64,9 +72,8 @@ export function StandScreen(props: Props) {
       bpm,
       click: subject.click,
       // Who has to find the beat gets no count that gives it away.
-      listen_bars: isHidden ? 0 : count.listen,
-      count_bars: isHidden ? 0 : count.count,
-      count_words: count.words,
+      before: { ...(isHidden ? NOTHING_BEFORE : count.before), aloud: sound.aloud },
+      spoken: isHidden ? SILENT : sound.spoken,
       pulse: isHidden ? null : count.pulse,
       backing: sound.parts ?? [],
       step: practice.step,
@@ -74,6 +81,8 @@ export function StandScreen(props: Props) {
       unmoved: practice.unmoved,
       turns: practice.turns,
       divide: practice.divide,
+      reduce: reduceOf(practice.part),
+      slow: practice.slow ? practice.share : null,
     }),
     placeholderData: keepPreviousData,
   });
@@ -82,7 +91,12 @@ export function StandScreen(props: Props) {
   // What was hidden at first is not held against anyone, though it was revealed.
   const isPractice = (played?.is_practice ?? false) || practice.beat !== "shown";
   const takes = useTakes(subject, source, latency, choices);
+  const changeSound = (changed: typeof sound) => {
+    setSound(changed);
+    keepSound(subject.studentId, changed);
+  };
   const stand = useStand({
+    made: choices,
     performance: played ?? undefined,
     // A part of it goes round until someone stops it.
     passes: isPractice ? null : count.passes,
@@ -117,6 +131,12 @@ export function StandScreen(props: Props) {
     faster: () => go(faster),
     mute: () => setMuted((old) => ({ ...old, click: !old.click })),
     large: () => setLarge((old) => !old),
+    slow: () => setPractice((old) => ({ ...old, slow: !old.slow })),
+  });
+
+  useFootSwitch(footSwitch, {
+    toggle,
+    offered: () => document.querySelector<HTMLButtonElement>("[data-offered]")?.click(),
   });
 
   if (!played)
@@ -127,7 +147,11 @@ export function StandScreen(props: Props) {
     );
   const { reading } = played;
   return (
-    <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
+    <div
+      className="flex flex-col gap-3"
+      data-playing={stand.isPlaying || undefined}
+      data-large={large || undefined}
+    >
       <StandTop
         title={props.title}
         above={props.above}
@@ -135,6 +159,7 @@ export function StandScreen(props: Props) {
         moment={stand.moment}
         passes={isPractice ? null : count.passes}
         large={large}
+        meanwhile={choices.meanwhile.find((one) => one.value === count.meanwhile)?.why ?? ""}
         words={
           <StandWords
             choices={choices}
@@ -143,6 +168,8 @@ export function StandScreen(props: Props) {
             refusal={refusalOf(performance.error)}
             count={count}
             onCount={setCount}
+            sound={sound}
+            onSound={changeSound}
             source={source}
             onSource={setSource}
             playing={stand.isPlaying}
@@ -156,24 +183,40 @@ export function StandScreen(props: Props) {
         hidden={isHidden}
         ref={rail}
       />
+      <PracticeWords
+        drill={subject.drill}
+        choices={choices}
+        performance={played}
+        practice={practice}
+        large={large}
+        onPractice={setPractice}
+      />
+      {played.performance.told.map((sentence) => (
+        <p key={sentence} className="text-soft">
+          {sentence}
+        </p>
+      ))}
       {!large && (
-        <PracticeWords
-          drill={subject.drill}
-          choices={choices}
-          performance={played}
-          practice={practice}
-          onPractice={setPractice}
-        />
-      )}
-      {!large && (
-        <SoundWords
-          sound={sound}
-          choices={choices}
-          onSound={(changed) => {
-            setSound(changed);
-            keepSound(subject.studentId, changed);
-          }}
-        />
+        <div className="flex flex-wrap items-baseline gap-x-2">
+          <SoundWords sound={sound} choices={choices} onSound={changeSound} />
+          <span className="flex-1" />
+          {source === "taps" && (
+            <button
+              type="button"
+              className="button button-small button-quiet"
+              onClick={() => setOpen("latency")}
+            >
+              {latency ? `Latency ${Math.round(latency.ms)} ms` : "Measure the latency"}
+            </button>
+          )}
+          <button
+            type="button"
+            className="button button-small button-quiet"
+            onClick={() => setOpen("switch")}
+          >
+            Foot switch: {switchName(footSwitch)}
+          </button>
+        </div>
       )}
       {!large && !climb && (
         <TempoByHand
@@ -194,75 +237,45 @@ export function StandScreen(props: Props) {
           {stand.message}
         </p>
       )}
-      <div className="flex flex-wrap items-center gap-x-2 gap-y-2">
-        <button type="button" className="button button-start" onClick={toggle}>
-          {stand.isPlaying ? "Stop" : "Start"} <Key name="Space" />
-        </button>
-        <button
-          type="button"
-          className="button"
-          onPointerDown={(event) => {
-            event.preventDefault();
-            stand.tap(event.timeStamp);
-          }}
-        >
-          Tap along <Key name="J" /> <Key name="F" />
-        </button>
-        <button type="button" className="button button-quiet" disabled={!slower} onClick={() => go(slower)}>
-          Slower <Key name="[" />
-        </button>
-        <button type="button" className="button button-quiet" disabled={!faster} onClick={() => go(faster)}>
-          Faster <Key name="]" />
-        </button>
-        <button
-          type="button"
-          className="button button-quiet"
-          aria-pressed={muted.click}
-          onClick={() => setMuted({ ...muted, click: !muted.click })}
-        >
-          {muted.click ? "Click is muted" : "Mute the click"} <Key name="M" />
-        </button>
-        <button
-          type="button"
-          className="button button-quiet"
-          aria-pressed={muted.notes}
-          onClick={() => setMuted({ ...muted, notes: !muted.notes })}
-        >
-          {muted.notes ? "Notes are muted" : "Mute the notes"}
-        </button>
-        <button
-          type="button"
-          className="button button-quiet"
-          aria-pressed={large}
-          onClick={() => setLarge(!large)}
-        >
-          {large ? "Normal size" : "Large"} <Key name="L" />
-        </button>
-        <span className="flex-1" />
-        {source === "taps" && (
-          <button type="button" className="button button-quiet" onClick={() => setCalibrating(true)}>
-            {latency ? `Latency ${Math.round(latency.ms)} ms` : "Measure the latency"}
-          </button>
-        )}
-      </div>
-      {!large && (
-        <AfterTheTake
-          subject={subject}
-          climb={climb}
-          takes={takes}
-          run={run}
-          playing={stand.isPlaying}
-          onMoved={(moved) => {
-            takes.clear();
-            props.onMoved(moved);
-          }}
-        />
-      )}
-      {calibrating && (
+      <StandButtons
+        playing={stand.isPlaying}
+        onToggle={toggle}
+        onTap={stand.tap}
+        onSlower={slower ? () => go(slower) : null}
+        onFaster={faster ? () => go(faster) : null}
+        muted={muted}
+        onMuted={setMuted}
+        large={large}
+        onLarge={setLarge}
+      />
+      <AfterTheTake
+        subject={subject}
+        climb={climb}
+        takes={takes}
+        run={run}
+        playing={stand.isPlaying}
+        large={large}
+        onMoved={(moved) => {
+          takes.clear();
+          props.onMoved(moved);
+        }}
+      />
+      {open === "latency" && (
         <Calibrate
           drill={choices.calibration}
-          onClose={() => setCalibrating(false)}
+          made={choices}
+          onClose={() => setOpen(null)}
           onMeasured={setLatency}
+        />
+      )}
+      {open === "switch" && (
+        <FootSwitch
+          chosen={footSwitch}
+          onChosen={(key) => {
+            setFootSwitch(key);
+            keepSwitch(key);
+          }}
+          onClose={() => setOpen(null)}
         />
       )}
     </div>

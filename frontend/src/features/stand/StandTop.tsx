@@ -9,11 +9,13 @@ type Props = {
   moment: Moment;
   passes: number | null;
   large: boolean;
+  /** What the student does while nobody plays. */
+  meanwhile: string;
   words: ReactNode;
 };
 
 /** The big numbers: tempo, speed, where one is; and the words that set the click and the count. */
-export function StandTop({ title, above, reading, moment, passes, large, words }: Props) {
+export function StandTop({ title, above, reading, moment, passes, large, meanwhile, words }: Props) {
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
       <div>
@@ -38,8 +40,10 @@ export function StandTop({ title, above, reading, moment, passes, large, words }
           moment={moment}
           bars={reading.bars}
           barsSaid={reading.bars_said}
+          seconds={reading.seconds}
           passes={passes}
           large={large}
+          meanwhile={meanwhile}
         />
       </div>
       {!large && <div className="stand-words">{words}</div>}
@@ -47,30 +51,42 @@ export function StandTop({ title, above, reading, moment, passes, large, words }
   );
 }
 
-type WhereProps = { moment: Moment; bars: string; barsSaid: string; passes: number | null; large: boolean };
+type WhereProps = Pick<Props, "moment" | "passes" | "large" | "meanwhile"> & {
+  bars: string;
+  barsSaid: string;
+  seconds: string;
+};
 
-function Where({ moment, bars, barsSaid, passes, large }: WhereProps) {
+function Where({ moment, bars, barsSaid, seconds, passes, large, meanwhile }: WhereProps) {
   const size = `font-display font-bold ${large ? "text-6xl" : "text-2xl"}`;
+  const counted = `font-display font-bold leading-none ${large ? "text-8xl" : "text-5xl"}`;
   switch (moment.phase) {
     case "idle":
       return (
         <>
           <p className={size}>{barsSaid}</p>
-          <p className="text-soft">a pass lasts {barsSaid}</p>
+          <p className="text-soft">a pass lasts {seconds} seconds</p>
         </>
       );
     case "listen":
       return (
         <>
           <p className={size}>Listen</p>
-          <p className="text-soft">Nobody plays: sway, and feel where beat 1 is.</p>
+          <p className="text-soft">{meanwhile}</p>
+        </>
+      );
+    case "say":
+      return (
+        <>
+          <p className={counted}>{moment.word}</p>
+          <p className="text-soft">Say it: {moment.division} a beat. Nobody plays yet.</p>
         </>
       );
     case "count":
       return (
         <>
-          <p className={size}>{moment.word}</p>
-          <p className="text-soft">Ready: the first note comes on 1.</p>
+          <p className={counted}>{moment.word}</p>
+          <p className="text-soft">Ready: the count leads to the first note.</p>
         </>
       );
     case "play":

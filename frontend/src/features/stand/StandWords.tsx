@@ -1,29 +1,23 @@
-import type { Choices, Schemas } from "../../api/client";
+import type { Choices } from "../../api/client";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { type Click, ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
-
-/** Bars of listening and counting before, the last words of the count, and passes until it stops (null: until someone stops it). */
-export type Count = {
-  listen: number;
-  count: number;
-  words: string;
-  passes: number | null;
-  /** The inner pulse, if it is to be heard. */
-  pulse: Schemas["Pulse"] | null;
-};
+import { typedCount } from "../../ui/brief/typedCount";
+import type { Count } from "./count";
+import { StandMore } from "./StandMore";
+import type { Sound } from "./sound";
 
 const BARS = [0, 1, 2, 4, 8].map((bars) => ({
   value: String(bars),
   label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
   why: "",
 }));
-const PULSE_BARS = [
-  ["heard", "and soft for "],
-  ["soft", "more"],
-] as const;
+const COUNTS = [
+  ...BARS,
+  { value: "beats", label: "some beats", why: "Two beats in 4/4 are “three four”: they lead to the 1." },
+];
 const PASSES = [
   { value: "1", label: "once", why: "One pass, then it is measured." },
   { value: "2", label: "twice", why: "Two passes: enough notes for most verdicts." },
@@ -31,6 +25,7 @@ const PASSES = [
   { value: "8", label: "8 times", why: "For very short drills." },
   { value: "round", label: "until you stop", why: "It goes round; whole bars are measured." },
 ];
+const SILENT = { value: "silent", label: "is silent", why: "The count-in is clicked and shown, not spoken." };
 
 type Props = {
   choices: Choices;
@@ -40,6 +35,8 @@ type Props = {
   refusal: Refused | null;
   count: Count;
   onCount: (count: Count) => void;
+  sound: Sound;
+  onSound: (sound: Sound) => void;
   /** What the take is heard by. */
   source: string;
   onSource: (source: string) => void;
@@ -58,49 +55,18 @@ function sourcesOf(choices: Choices) {
   ];
 }
 
-/** The click, what comes before the first note, and how often; as a sentence. */
+/** The click, what comes before the first note, what is said, and how often; as a sentence. */
 export function StandWords(props: Props) {
   const { choices, click, onClick, count, onCount, playing } = props;
   return (
     <Brief label="Click and count-in" refusal={props.refusal}>
       Click <ClickWords click={click} choices={choices} onChange={onClick} />,{" "}
-      {playing ? (
-        <>play</>
-      ) : (
+      {!playing && (
         <>
-          listen{" "}
-          <BriefSelect
-            label="bars of listening"
-            field="listen"
-            value={String(count.listen)}
-            choices={BARS}
-            onChange={(bars) => onCount({ ...count, listen: Number(bars) })}
-          />
-          , count in{" "}
-          <BriefSelect
-            label="bars of count-in"
-            field="count"
-            value={String(count.count)}
-            choices={BARS}
-            onChange={(bars) => onCount({ ...count, count: Number(bars) })}
-          />
-          {count.count > 0 && (
-            <>
-              {" "}
-              ending{" "}
-              <BriefField
-                label="last words of the count-in"
-                field="count_words"
-                placeholder="in numbers"
-                value={count.words}
-                hint="Words for its last beats: ready go. Empty for numbers to the end."
-                onChange={(words) => onCount({ ...count, words })}
-              />
-            </>
-          )}
-          , play
+          <Before {...props} />,{" "}
         </>
-      )}{" "}
+      )}
+      play{" "}
       <BriefSelect
         label="passes"
         field="passes"
@@ -108,46 +74,7 @@ export function StandWords(props: Props) {
         choices={PASSES}
         onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
       />
-      , the inner pulse{" "}
-      <BriefSelect
-        label="inner pulse"
-        field="pulse"
-        value={count.pulse?.school ?? "none"}
-        choices={[
-          { value: "none", label: "kept inside", why: "Nobody hears it but the player." },
-          ...choices.pulses,
-        ]}
-        disabled={playing}
-        onChange={(school) =>
-          onCount({
-            ...count,
-            pulse:
-              school === "none" ? null : { school: school as Schemas["Pulse"]["school"], heard: 2, soft: 2 },
-          })
-        }
-      />
-      {count.pulse && (
-        <>
-          {" "}
-          heard{" "}
-          {PULSE_BARS.map(([part, after]) => (
-            <span key={part}>
-              <BriefSelect
-                label={`bars in which the pulse is ${part}`}
-                field={`pulse.${part}`}
-                value={String(count.pulse?.[part])}
-                choices={BARS}
-                disabled={playing}
-                onChange={(bars) =>
-                  count.pulse && onCount({ ...count, pulse: { ...count.pulse, [part]: Number(bars) } })
-                }
-              />{" "}
-              {after}
-            </span>
-          ))}
-        </>
-      )}
-      , heard by{" "}
+      , the voice <VoiceWords {...props} />, heard by{" "}
       <BriefSelect
         label="heard by"
         field="source"
@@ -156,7 +83,98 @@ export function StandWords(props: Props) {
         disabled={playing}
         onChange={props.onSource}
       />
-      .
+      {!playing && <StandMore choices={choices} count={count} onCount={onCount} />}.
     </Brief>
+  );
+}
+
+/** Bars of listening and what one does meanwhile; bars or beats of count-in. */
+function Before({ choices, count, onCount }: Props) {
+  const { before } = count;
+  const set = (part: Partial<Count["before"]>) => onCount({ ...count, before: { ...before, ...part } });
+  return (
+    <>
+      listen{" "}
+      <BriefSelect
+        label="bars of listening"
+        field="before.listen_bars"
+        value={String(before.listen_bars)}
+        choices={BARS}
+        onChange={(bars) => set({ listen_bars: Number(bars) })}
+      />
+      {before.listen_bars > 0 && (
+        <>
+          {" "}
+          <BriefSelect
+            label="while listening"
+            field="meanwhile"
+            value={count.meanwhile}
+            choices={choices.meanwhile}
+            onChange={(meanwhile) => onCount({ ...count, meanwhile })}
+          />
+        </>
+      )}
+      , count in{" "}
+      <BriefSelect
+        label="bars of count-in"
+        field="before.count_bars"
+        value={before.count_beats > 0 ? "beats" : String(before.count_bars)}
+        choices={COUNTS}
+        onChange={(value) =>
+          set(
+            value === "beats"
+              ? { count_bars: 0, count_beats: 2 }
+              : { count_bars: Number(value), count_beats: 0 },
+          )
+        }
+      />
+      {before.count_beats > 0 && (
+        <>
+          :{" "}
+          <BriefField
+            label="beats of count-in"
+            field="before.count_beats"
+            numeric
+            value={String(before.count_beats)}
+            hint="1 to 32 beats before the 1."
+            onChange={(text) => set({ count_beats: typedCount(text) })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+/** What the voice says: nothing, the count-in, or what is counted or played as well. */
+function VoiceWords({ choices, sound, onSound }: Props) {
+  const { what, words } = sound.spoken;
+  return (
+    <>
+      <BriefSelect
+        label="what the voice says"
+        field="spoken.what"
+        value={sound.aloud ? what : SILENT.value}
+        choices={[SILENT, ...choices.spoken]}
+        onChange={(value) =>
+          onSound(
+            value === SILENT.value
+              ? { ...sound, aloud: false, spoken: { what: "nothing", words } }
+              : { ...sound, aloud: true, spoken: { what: value as typeof what, words } },
+          )
+        }
+      />
+      {what !== "nothing" && (
+        <>
+          {" "}
+          <BriefSelect
+            label="words that the voice says"
+            field="spoken.words"
+            value={words}
+            choices={choices.spoken_words}
+            onChange={(value) => onSound({ ...sound, spoken: { what, words: value as typeof words } })}
+          />
+        </>
+      )}
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import type { Drill, Performance, Schemas } from "../../api/client";
+import type { Choices, Drill, Performance, Schemas } from "../../api/client";
 import { typedCount } from "../../ui/brief/typedCount";
 
 /** What is practised of a drill, short of all of it. */
@@ -8,6 +8,11 @@ export type Practice = {
   loop: string;
   unmoved: boolean;
   turns: number | null;
+  /** A part of it alone, the rest in silence. */
+  part: string;
+  /** A share of the tempo, while the slow one of a pair is played; which share it is, is kept. */
+  slow: boolean;
+  share: string;
   /** Twice or half the notes per beat, so that at half or double the tempo the speed stays. */
   divide: "twice" | "half" | null;
   /** Neither click nor rail: where is beat 1? Then revealed, until it is stopped. */
@@ -19,9 +24,31 @@ export const ALL_OF_IT: Practice = {
   loop: "whole",
   unmoved: false,
   turns: null,
+  part: "everything",
+  slow: false,
+  share: "2/3",
   divide: null,
   beat: "shown",
 };
+
+/** The part as the server takes it: “hand R” is one hand alone; null plays what the drill says. */
+export function reduceOf(part: string): Schemas["PerformanceBody"]["reduce"] {
+  if (part === "everything") return null;
+  const [kind, hand = ""] = part.split(" ");
+  return { part: kind as Schemas["Reduce"]["part"], hand };
+}
+
+/** Parts that can be played alone. */
+export function partsOf({ hands }: Performance, choices: Choices) {
+  return [
+    ...choices.parts.filter((one) => one.value !== "hand"),
+    ...hands.map((hand) => ({
+      value: `hand ${hand}`,
+      label: `${hand} alone`,
+      why: "The other one rests, and its notes keep their places.",
+    })),
+  ];
+}
 
 /** The loop as the server takes it. */
 export function loopOf(loop: string): Schemas["PerformanceBody"]["loop"] {

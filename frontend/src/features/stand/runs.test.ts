@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { opening, positionIn } from "../../audio/schedule";
 import { scoreOf } from "../../audio/testScore";
-import { lastBarLine, momentOf, runStart } from "./runs";
+import { IDLE, lastBarLine, momentOf, runStart } from "./runs";
 
 const score = scoreOf(0.5);
 const stretch = opening(score, 0);
@@ -25,12 +25,27 @@ describe("what is measured of a run", () => {
 
 describe("what the screen says", () => {
   it.each([
-    ["counts in", 0.6, { phase: "count", word: "two", bar: 0, pass: 0 }],
-    ["counts bars from 1", 2, { phase: "play", word: "", bar: 1, pass: 1 }],
-    ["is in the second bar on its line", 4, { phase: "play", word: "", bar: 2, pass: 1 }],
-    ["counts passes", 6.1, { phase: "play", word: "", bar: 1, pass: 2 }],
+    ["counts in", 0.6, { phase: "count", word: "two" }],
+    ["counts bars from 1", 2, { phase: "play", bar: 1, pass: 1 }],
+    ["is in the second bar on its line", 4, { phase: "play", bar: 2, pass: 1 }],
+    ["counts passes", 6.1, { phase: "play", bar: 1, pass: 2 }],
   ])("%s", (_, at, moment) => {
-    expect(momentOf(positionIn(stretch, at))).toEqual(moment);
+    expect(momentOf(positionIn(stretch, at))).toEqual({ ...IDLE, ...moment });
+  });
+
+  it("says a division before it is played, and then counts", () => {
+    const rehearsals = [{ at: 0, seconds: 1, division: "3" }];
+    const saying = opening({ ...score, lead: { ...score.lead, rehearsals } }, 0);
+    expect(momentOf(positionIn(saying, 0.6))).toMatchObject({ phase: "say", word: "two", division: "3" });
+    expect(momentOf(positionIn(saying, 1.1))).toMatchObject({ phase: "count", word: "three" });
+  });
+
+  it("goes on counting to a pickup, in the first turn alone", () => {
+    const words = [...score.lead.words, { at: 2, word: "go" }];
+    const pickup = opening({ ...score, lead: { ...score.lead, words, until: 2.75 } }, 0);
+    expect(momentOf(positionIn(pickup, 2.5))).toMatchObject({ phase: "count", word: "go" });
+    expect(momentOf(positionIn(pickup, 2.8)).phase).toBe("play");
+    expect(momentOf(positionIn(pickup, 6.5)).phase).toBe("play");
   });
 
   it("listens before it counts", () => {

@@ -26,22 +26,26 @@ export function lastBarLine(stretch: Stretch, at: Seconds): Seconds {
   return turn * loop + reached;
 }
 
-export type Phase = "idle" | "listen" | "count" | "play";
+export type Phase = "idle" | "listen" | "say" | "count" | "play";
 
-/** What the screen says of a position: which part of the lead, which bar and pass. */
-export type Moment = { phase: Phase; word: string; bar: number; pass: number };
+/** What the screen says of a position: which part of the lead, its word, which bar and pass. */
+export type Moment = { phase: Phase; word: string; division: string; bar: number; pass: number };
+export const IDLE: Moment = { phase: "idle", word: "", division: "", bar: 0, pass: 0 };
 
 export function momentOf(position: Position): Moment {
   const { stretch, turn, within } = position;
   const { score } = stretch;
-  if (turn >= 0) {
+  const { lead } = score;
+  const since = within + turn * score.loop_seconds + lead.seconds;
+  // Where a pickup follows, the count goes on behind the first bar line.
+  if (turn >= 0 && !(stretch.withLead && since < lead.until - 1e-6)) {
     const bar = score.bars.findLast((one) => one.at <= within + 1e-6)?.number ?? 1;
     const yours = score.yours_from ?? null;
     const word = yours === null ? "" : within >= yours - 1e-6 ? "your turn" : "listen";
-    return { phase: "play", word, bar, pass: turn + 1 };
+    return { ...IDLE, phase: "play", word, bar, pass: turn + 1 };
   }
-  const since = within + turn * score.loop_seconds + score.lead.seconds;
-  if (since < score.lead.listen_seconds) return { phase: "listen", word: "", bar: 0, pass: 0 };
-  const word = score.lead.words.findLast((one) => one.at <= since + 1e-6)?.word ?? "";
-  return { phase: "count", word, bar: 0, pass: 0 };
+  if (since < lead.listen_seconds - 1e-6) return { ...IDLE, phase: "listen" };
+  const word = lead.words.findLast((one) => one.at <= since + 1e-6)?.word ?? "";
+  const said = lead.rehearsals.find((one) => since < one.at + one.seconds - 1e-6);
+  return said ? { ...IDLE, phase: "say", word, division: said.division } : { ...IDLE, phase: "count", word };
 }

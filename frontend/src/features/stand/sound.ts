@@ -7,12 +7,25 @@ export type Sound = {
   click: number;
   notes: number;
   backing: number;
+  voice: number;
   timbre: Timbre;
   /** Parts of the backing that sound. */
   parts: Schemas["PerformanceBody"]["backing"];
+  /** Whether the count-in is spoken, and what is said from the first note on. */
+  aloud: boolean;
+  spoken: Schemas["Spoken"];
 };
 
-const USUAL: Sound = { click: 1, notes: 1, backing: 1, timbre: "beep", parts: [] };
+const USUAL: Sound = {
+  click: 1,
+  notes: 1,
+  backing: 1,
+  voice: 1,
+  timbre: "beep",
+  parts: [],
+  aloud: true,
+  spoken: { what: "nothing", words: "count" },
+};
 const key = (studentId: number | null) => `ripresa.sound.${studentId ?? "nobody"}`;
 
 export const soundFor = (studentId: number | null): Sound => ({

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Performance } from "../../api/client";
-import { Player } from "../../audio/player";
+import { type Made, Player } from "../../audio/player";
 import type { Position, Stretch } from "../../audio/schedule";
-import { lastBarLine, type Moment, momentOf, type Run, runStart } from "./runs";
+import { IDLE, lastBarLine, momentOf, type Run, runStart } from "./runs";
 import type { Sound } from "./sound";
 
-const IDLE: Moment = { phase: "idle", word: "", bar: 0, pass: 0 };
-
 type Options = {
+  /** What its sounds are made of. */
+  made: Made;
   performance: Performance | undefined;
   /** Passes until it stops by itself; null goes round until someone stops it. */
   passes: number | null;
@@ -23,10 +23,12 @@ function setSound(player: Player, sound: Sound): void {
   player.level("click", sound.click);
   player.level("notes", sound.notes);
   player.level("backing", sound.backing);
+  player.level("voice", sound.voice);
 }
 
 /** Plays what stands on the stand, follows the sound with the screen, and gathers taps into a run. */
 export function useStand({
+  made,
   performance: given,
   passes,
   clickMuted,
@@ -73,7 +75,7 @@ export function useStand({
   const start = useCallback(async () => {
     if (!given || player.current?.isPlaying) return;
     setMessage("");
-    player.current ??= new Player();
+    player.current ??= new Player(made);
     const playing = player.current;
     playing.onLost = () => {
       setMessage("The sound device stopped. What was played until then is kept.");
@@ -91,7 +93,7 @@ export function useStand({
     } catch {
       setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
     }
-  }, [given, clickMuted, notesMuted, sound, finish, endAt]);
+  }, [made, given, clickMuted, notesMuted, sound, finish, endAt]);
 
   // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
   useEffect(() => {
@@ -129,7 +131,11 @@ export function useStand({
       if (!position) return;
       const now = momentOf(position);
       setMoment((old) =>
-        old.phase === now.phase && old.word === now.word && old.bar === now.bar && old.pass === now.pass
+        old.phase === now.phase &&
+        old.word === now.word &&
+        old.division === now.division &&
+        old.bar === now.bar &&
+        old.pass === now.pass
           ? old
           : now,
       );

@@ -9,6 +9,7 @@ type Actions = {
   faster: () => void;
   mute: () => void;
   large: () => void;
+  slow: () => void;
 };
 
 /** The keys of the stand. Space on a focused control is that control’s own, except to stop. */
@@ -31,6 +32,7 @@ export function useStandKeys(actions: Actions): void {
   useHotkeys("]", () => latest.current.faster(), { useKey: true });
   useHotkeys("m", () => latest.current.mute());
   useHotkeys("l", () => latest.current.large());
+  useHotkeys("s", () => latest.current.slow());
   useHotkeys("enter", (event) => {
     if (!onControl(event)) document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
   });

@@ -1,0 +1,147 @@
+import type { ReactNode } from "react";
+import type { Choices, Schemas } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import type { Count } from "./count";
+
+type Props = { choices: Choices; count: Count; onCount: (count: Count) => void };
+
+/** A part of the sentence that is rarely used: how it is offered, whether it is in use, and its words then. */
+type Part = {
+  offer: string;
+  why: string;
+  isUsed: (count: Count) => boolean;
+  start: (count: Count) => Count;
+  words: (props: Props) => ReactNode;
+};
+
+const UP_TO_4 = [0, 1, 2, 3, 4].map((bars) => ({
+  value: String(bars),
+  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
+  why: "Each division is said aloud, in order, before it is played.",
+}));
+const PULSE_BARS = [0, 1, 2, 4, 8].map((bars) => ({
+  value: String(bars),
+  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
+  why: "",
+}));
+const PULSE_PARTS = [
+  ["heard", "and soft for "],
+  ["soft", "more"],
+] as const;
+
+const PARTS: Part[] = [
+  {
+    offer: "each division said first",
+    why: "By voice, before the hands: a bar or more of each division, in order.",
+    isUsed: ({ before }) => before.say_bars > 0,
+    start: (count) => ({ ...count, before: { ...count.before, say_bars: 1 } }),
+    words: ({ count, onCount }) => (
+      <>
+        each division said first for{" "}
+        <BriefSelect
+          label="bars in which each division is said"
+          field="before.say_bars"
+          value={String(count.before.say_bars)}
+          choices={UP_TO_4}
+          onChange={(bars) => onCount({ ...count, before: { ...count.before, say_bars: Number(bars) } })}
+        />
+      </>
+    ),
+  },
+  {
+    offer: "the last words of the count",
+    why: "Ready, go: words in place of the last numbers.",
+    isUsed: ({ before }) => before.count_words !== "",
+    start: (count) => ({ ...count, before: { ...count.before, count_words: "ready go" } }),
+    words: ({ count, onCount }) => (
+      <>
+        the count ending{" "}
+        <BriefField
+          label="last words of the count-in"
+          field="before.count_words"
+          placeholder="in numbers"
+          value={count.before.count_words}
+          hint="Words for its last beats: ready go. Empty for numbers to the end."
+          onChange={(words) => onCount({ ...count, before: { ...count.before, count_words: words } })}
+        />
+      </>
+    ),
+  },
+  {
+    offer: "the inner pulse",
+    why: "The beat that the student counts inside, to hear at first.",
+    isUsed: ({ pulse }) => pulse !== null,
+    start: (count) => ({ ...count, pulse: { school: "middle", heard: 2, soft: 2 } }),
+    words: (props) => <PulseWords {...props} />,
+  },
+];
+
+function PulseWords({ choices, count, onCount }: Props) {
+  const { pulse } = count;
+  if (!pulse) return null;
+  return (
+    <>
+      the inner pulse{" "}
+      <BriefSelect
+        label="inner pulse"
+        field="pulse"
+        value={pulse.school}
+        choices={[
+          { value: "none", label: "kept inside", why: "Nobody hears it but the player." },
+          ...choices.pulses,
+        ]}
+        onChange={(school) =>
+          onCount({
+            ...count,
+            pulse: school === "none" ? null : { ...pulse, school: school as Schemas["Pulse"]["school"] },
+          })
+        }
+      />{" "}
+      heard{" "}
+      {PULSE_PARTS.map(([part, after]) => (
+        <span key={part}>
+          <BriefSelect
+            label={`bars in which the pulse is ${part}`}
+            field={`pulse.${part}`}
+            value={String(pulse[part])}
+            choices={PULSE_BARS}
+            onChange={(bars) => onCount({ ...count, pulse: { ...pulse, [part]: Number(bars) } })}
+          />{" "}
+          {after}
+        </span>
+      ))}
+    </>
+  );
+}
+
+/** The parts of what comes before that are in use, and "and …" for those that are not. */
+export function StandMore(props: Props) {
+  const used = PARTS.filter((part) => part.isUsed(props.count));
+  const unused = PARTS.filter((part) => !part.isUsed(props.count));
+  return (
+    <>
+      {used.map((part) => (
+        <span key={part.offer}>, {part.words(props)}</span>
+      ))}
+      {unused.length > 0 && (
+        <>
+          , and{" "}
+          <BriefSelect
+            label="and more before playing"
+            field="more"
+            value=""
+            choices={[
+              { value: "", label: "…", why: "What is rarely used, added to the sentence." },
+              ...unused.map((part) => ({ value: part.offer, label: part.offer, why: part.why })),
+            ]}
+            onChange={(offer) => {
+              const part = unused.find((one) => one.offer === offer);
+              if (part) props.onCount(part.start(props.count));
+            }}
+          />
+        </>
+      )}
+    </>
+  );
+}

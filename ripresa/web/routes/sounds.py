@@ -1,0 +1,33 @@
+"""Sounds for the browser: the words that ship, and a teacher's own."""
+
+import io
+
+import soundfile
+from flask import Response
+from flask_openapi import APIBlueprint
+from pydantic import BaseModel
+
+from ripresa.formats.speaker import RATE, own_word
+from ripresa.formats.words import SOUND
+
+api = APIBlueprint("sounds", __name__, url_prefix="/api/words")
+
+
+class WordQuery(BaseModel):
+    """A word to be spoken."""
+
+    word: str
+
+
+@api.get("/all.flac")
+def all_words() -> Response:
+    """The words that ship, one after the other."""
+    return Response(SOUND.read_bytes(), mimetype="audio/flac")
+
+
+@api.get("/own.flac")
+def say_own(query: WordQuery) -> Response:
+    """A word of the teacher's own, made by the synthesiser of this computer."""
+    target = io.BytesIO()
+    soundfile.write(target, own_word(query.word), RATE, format="FLAC")
+    return Response(target.getvalue(), mimetype="audio/flac")

@@ -1,0 +1,150 @@
+"""What comes before the first note: listening, saying the divisions, counting in."""
+
+from dataclasses import replace
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ripresa.core.click import NamedClick
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange
+from ripresa.core.lead import Before, Lead, lead_of
+from ripresa.core.material import Line, OneNote
+from ripresa.core.performance import perform
+from ripresa.core.practice import bars_window, within
+from ripresa.core.reading import read
+from ripresa.core.tools import arriving
+from tests.strategies import bpms, drills, legs
+
+SIXTEENTHS = Drill(material=OneNote(beats=4), legs=legs(4))
+
+
+def lead(drill: Drill = SIXTEENTHS, bpm: F = F(60), **asked: object) -> Lead:
+    return lead_of(read(drill), bpm, Before(**asked))[0]  # type: ignore[arg-type]
+
+
+def test_the_count_in_stands_on_the_true_beats_under_a_thinned_click() -> None:
+    found = lead(replace(SIXTEENTHS, click=NamedClick(plan="every_4_bars")), listen_bars=1)
+    assert [(tick.at, tick.level) for tick in found.ticks] == [
+        (0.0, "strong"),
+        (4.0, "count"),
+        (5.0, "count"),
+        (6.0, "count"),
+        (7.0, "count"),
+    ]
+    assert [word.word for word in found.words] == ["one", "two", "three", "four"]
+    assert (found.listen_seconds, found.seconds, found.until) == (4.0, 8.0, 8.0)
+
+
+@pytest.mark.parametrize(
+    ("bars", "beats", "words"),
+    [
+        pytest.param(0, 2, "three four", id="two beats lead to the 1"),
+        pytest.param(1, 1, "four one two three four", id="a beat more than a bar"),
+        pytest.param(0, 8, "one two three four one two three four", id="eight beats are two bars"),
+        pytest.param(0, 0, "", id="none"),
+    ],
+)
+def test_a_count_in_has_any_length(bars: int, beats: int, words: str) -> None:
+    found = lead(count_bars=bars, count_beats=beats)
+    assert " ".join(word.word for word in found.words) == words
+    assert found.seconds == 4 * bars + beats
+
+
+def test_a_count_of_two_beats_after_listening_leaves_the_bars_whole() -> None:
+    found = lead(listen_bars=1, count_bars=0, count_beats=2)
+    assert [(word.at, word.word) for word in found.words] == [(6.0, "three"), (7.0, "four")]
+    assert found.seconds == 8
+
+
+@pytest.mark.parametrize(
+    ("words", "expected"),
+    [
+        ("", "one two three four"),
+        ("ready go", "one two ready go"),
+        ("a b c d e f", "c d e f"),
+    ],
+)
+def test_the_count_in_ends_with_words_of_readiness(words: str, expected: str) -> None:
+    found = lead(count_words=words)
+    assert " ".join(word.word for word in found.words) == expected
+    assert [word.at for word in found.words] == [0, 1, 2, 3]
+
+
+def test_without_a_count_in_there_are_no_words_to_change() -> None:
+    assert lead(count_bars=0, count_words="ready go").words == ()
+    with pytest.raises(OutOfRange, match="count-in"):
+        Before(count_words="x" * 201)
+
+
+#: 35 sixteenths that arrive on bar 4 beat 1: they begin on beat 4 “e” of bar 1.
+PICKUP = arriving(Drill(material=Line(text=" ".join(["x"] * 35)), legs=legs(4)), bar=4, beat=1)
+
+
+def test_the_count_goes_on_to_a_pickup() -> None:
+    found = lead(PICKUP, count_words="ready go")
+    assert " ".join(word.word for word in found.words) == "one two three four one two ready go"
+    assert (found.seconds, found.until) == (4.0, 7.25)
+    assert [word.at for word in found.words] == list(range(8))
+
+
+def test_under_a_thinned_click_the_beats_before_a_pickup_are_counted_and_none_twice() -> None:
+    found = lead(replace(PICKUP, click=NamedClick(plan="two_and_four")))
+    assert [tick.at for tick in found.ticks] == [0, 1, 2, 3, 4, 6]
+
+
+def test_a_part_that_begins_later_has_no_pickup() -> None:
+    reading = read(PICKUP)
+    part = within(reading, perform(reading, F(60)), bars_window(reading, 2, 3))
+    assert (part.lead.until, len(part.lead.words)) == (4.0, 4)
+
+
+def test_each_division_is_said_in_order_before_it_is_played() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(2, 3, 2))
+    found = lead(drill, say_bars=1)
+    assert [(one.at, one.seconds, one.division) for one in found.rehearsals] == [(0.0, 4.0, "2"), (4.0, 4.0, "3")]
+    assert (
+        " ".join(word.word for word in found.words[:20])
+        == "1 & 2 & 3 & 4 & 1 trip let 2 trip let 3 trip let 4 trip let"
+    )
+    assert found.seconds == 12
+    assert [tick.at for tick in found.ticks] == list(range(12))
+
+
+def test_what_is_said_aloud_is_the_words_where_a_voice_can_follow_and_else_the_beats() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(2, 6))
+    found, told = lead_of(read(drill), F(100), Before(say_bars=1, count_words="ready go", aloud=True))
+    assert " ".join(word.word for word in found.said) == "1 & 2 & 3 & 4 & 1 2 3 4 1 2 ready go"
+    assert told == (
+        "At 6 a beat and 100 bpm the voice says the beats only: the whole division would be 10.0 syllables a second, "
+        "and a voice manages about 6.7.",
+    )
+    assert lead(drill, say_bars=1).said == ()
+
+
+@pytest.mark.parametrize(
+    ("field", "count", "most"),
+    [("listen_bars", 9, 8), ("count_bars", -1, 8), ("say_bars", 5, 4), ("count_beats", 33, 32)],
+)
+def test_what_comes_before_has_limits(field: str, count: int, most: int) -> None:
+    with pytest.raises(OutOfRange, match=f"Take 0 to {most} ") as refused:
+        Before(**{field: count})  # type: ignore[arg-type]
+    assert refused.value.field == f"before.{field}"
+
+
+@settings(max_examples=60)
+@given(drills, bpms, st.integers(0, 2), st.integers(0, 2), st.integers(0, 9))
+def test_the_count_is_on_beats_and_leads_to_the_bar_line(
+    drill: Drill, bpm: F, listen: int, say: int, beats: int
+) -> None:
+    reading = read(drill)
+    before = Before(listen_bars=listen, say_bars=say, count_bars=0, count_beats=beats, aloud=True)
+    found, _ = lead_of(reading, bpm, before)
+    assert all(0 <= tick.at < found.until for tick in found.ticks)
+    assert all(word.seconds > 0 for word in found.said)
+    assert found.seconds <= found.until
+    if listen or say:
+        bars = F(found.seconds) * bpm / 60 / reading.meter.bar_length
+        assert abs(bars - round(bars)) < 1e-9
