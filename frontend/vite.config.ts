@@ -1,6 +1,6 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
@@ -10,6 +10,8 @@ export default defineConfig({
     // Fonts stay files: the content policy allows no data: addresses for them.
     assetsInlineLimit: 0,
   },
+  // How long a test takes says how busy the machine is.
+  test: { testTimeout: 60_000 },
   worker: { format: "es" },
   server: { proxy: { "/api": "http://localhost:8765" } },
 });

@@ -1,8 +1,10 @@
-"""Pressing places on the rail: a rhythm that is typed as a count is changed where one presses."""
+"""Pressing places on the rail: a rhythm that is typed as a count, or the click, is changed where one presses."""
 
 from dataclasses import replace
 
 from ripresa.core.accents import NoAccents
+from ripresa.core.click import NamedClick, TypedClick
+from ripresa.core.click.text import click_text
 from ripresa.core.count_text import count_text, on_grid
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -40,6 +42,29 @@ def pressed(drill: Drill, number: int) -> Drill:
     if not written or not any(event.kind == "note" for event in events):
         raise OutOfRange("One note has to stay. Press another place first.", field="tool.event")
     return _with_text(drill, written)
+
+
+def click_pressed(drill: Drill, number: int) -> Drill:
+    """Return a drill whose click sounds at a place where it was silent, or the other way round; typed from then on.
+
+    Args:
+        number: Index of the event in the reading whose onset is meant.
+
+    Raises:
+        OutOfRange: There is no such place, or the click cannot be written as a count.
+    """
+    reading = read(drill)
+    if not 0 <= number < len(reading.events):
+        raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
+    cycle = reading.click_cycle
+    at = reading.events[number].onset % cycle.length
+    clicks = dict(cycle.clicks)
+    if at in clicks:
+        del clicks[at]
+    else:
+        clicks[at] = "plain"
+    text = click_text(replace(cycle, clicks=tuple(sorted(clicks.items()))), reading.meter)
+    return replace(drill, click=TypedClick(text=text) if text else NamedClick(plan="none"))
 
 
 def gridded(drill: Drill, division: int) -> Drill:

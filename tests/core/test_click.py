@@ -17,6 +17,7 @@ from ripresa.core.click import (
     dial,
 )
 from ripresa.core.click.dial import drift_heard
+from ripresa.core.click.report import click_report
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import decimal
@@ -128,7 +129,7 @@ def test_one_click_in_many_beats_at_108(every: int, clicks: str, gap: str) -> No
 
 def test_a_displaced_click_says_what_its_first_click_is() -> None:
     assert dial(cycle_of(Thinned(F(1), F(1, 2))), FOUR, F(90)).first_click == "the & of beat 1"
-    assert dial(cycle_of(Thinned(F(1), F(1, 4))), FOUR, F(90)).first_click == "¼ of a beat after beat 1"
+    assert dial(cycle_of(Thinned(F(1), F(1, 4))), FOUR, F(90)).first_click == "the e of beat 1"
 
 
 def test_the_click_and_the_student_together_make_the_whole() -> None:
@@ -167,3 +168,51 @@ def test_clicks_that_cannot_be_are_refused(make: Callable[[], object], field: st
 
 def test_takes_of_old_keep_the_words_of_their_click() -> None:
     assert (click_words("two_and_four"), click_words("2 bars on, 2 off")) == ("2 and 4", "2 bars on, 2 off")
+
+
+@pytest.mark.parametrize(
+    ("click", "meter", "sentences"),
+    [
+        pytest.param(
+            NamedClick(plan="every_4_bars"),
+            "4/4",
+            [
+                "108 bpm are played, 6.75 clicks a minute are heard: 8.89 s from one to the next.",
+                "Playing 1 % too fast or too slow is 89 ms at the next click.",
+                "6.8 clicks a minute, below most metronomes’ lowest. The first is beat 1.",
+            ],
+            id="once in four bars",
+        ),
+        pytest.param(
+            TypedClick(text="2 & 4"),
+            "4/4",
+            [
+                "108 bpm are played, 81 clicks a minute are heard: 3 clicks in 4 beats, not evenly.",
+                "Playing 1 % too fast or too slow is 11 ms at the end of the longest silence.",
+                "No single setting: the clicks are uneven. The first is beat 2.",
+                "1 of its 3 clicks in 1 bar fall off the beat: the & of beat 2.",
+            ],
+            id="2 & 4",
+        ),
+        pytest.param(
+            TypedClick(text="a of 1, 3"),
+            "4/4",
+            [
+                "108 bpm are played, 54 clicks a minute are heard: 1.11 s from one to the next.",
+                "Playing 1 % too fast or too slow is 11 ms at the next click.",
+                "Set it to 54. Its first click is the a of beat 1.",
+                "It is never on the beat: the beats are the student’s own.",
+            ],
+            id="a of 1, 3",
+        ),
+        pytest.param(NamedClick(plan="none"), "4/4", ["No click: leave the metronome off."], id="none"),
+    ],
+)
+def test_a_click_is_told_in_figures(click: Click, meter: str, sentences: list[str]) -> None:
+    assert list(click_report(cycle_of(click, METERS[meter]), METERS[meter], F(108))) == sentences
+
+
+def test_a_click_that_runs_through_an_uneven_bar_says_where_it_falls_off_the_beat() -> None:
+    meter = METERS["5/8 (3+2)"]
+    found = list(click_report(CLICK_PLANS["through"].cycle(meter), meter, F(120)))
+    assert "fall off the beat" in found[-1]

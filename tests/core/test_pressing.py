@@ -1,16 +1,20 @@
 """Pressing places on the rail changes the typed count, and nothing else."""
 
+from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
+from ripresa.core.click import DropOut, NamedClick, Thinned, TypedClick
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.hands import ByPlace
 from ripresa.core.material import Count, OneNote, Strum
-from ripresa.core.pressing import gridded, pressed
+from ripresa.core.pressing import click_pressed, gridded, pressed
 from ripresa.core.reading import read
-from tests.strategies import legs
+from tests.strategies import drills, legs
 
 
 def counted(text: str, **parts: object) -> Drill:
@@ -67,3 +71,57 @@ def test_other_material_is_not_pressed() -> None:
         pressed(Drill(material=OneNote()), 0)
     with pytest.raises(OutOfRange, match="no such place"):
         pressed(counted("1 2"), 99)
+
+
+CLICKED = Drill(material=OneNote(beats=8), legs=legs(4))
+
+
+@pytest.mark.parametrize(
+    ("click", "event", "expected"),
+    [
+        pytest.param(NamedClick(), 4, TypedClick(text=">1 3 4"), id="a beat falls silent"),
+        pytest.param(NamedClick(), 5, TypedClick(text=">1 2 e 3 4"), id="an e is clicked"),
+        pytest.param(NamedClick(plan="two_and_four"), 16 + 2, TypedClick(text="(1) & 2 4"), id="in any bar"),
+        pytest.param(TypedClick(text="2"), 4, NamedClick(plan="none"), id="the last click leaves none"),
+        pytest.param(NamedClick(plan="none"), 3, TypedClick(text="(1) a"), id="the first one"),
+        pytest.param(NamedClick(plan="every_2_bars"), 20, TypedClick(text=">1 | 2"), id="over two bars"),
+        pytest.param(TypedClick(text="a of 1, 3"), 3, TypedClick(text="(3) a"), id="what was typed in words"),
+    ],
+)
+def test_a_click_is_pressed(click: NamedClick | TypedClick, event: int, expected: object) -> None:
+    changed = click_pressed(replace(CLICKED, click=click), event)
+    assert changed.click == expected
+    assert changed.material == CLICKED.material
+
+
+def test_a_click_is_pressed_in_fives_and_in_unequal_beats() -> None:
+    fives = click_pressed(replace(CLICKED, legs=legs(5)), 3)
+    assert fives.click == TypedClick(text=">1/5 .4 2 3 4")
+    seven = click_pressed(Drill(material=OneNote(beats=3), legs=legs(2), meter="7/8 (2+2+3)"), 5)
+    assert seven.click == TypedClick(text=">1 2 3 &")
+
+
+@pytest.mark.parametrize(
+    ("click", "message"),
+    [
+        (DropOut(8, 8), "comes round after 16 bars"),
+        (Thinned(F(1), F(1, 17)), "lies on no place that can be written"),
+    ],
+)
+def test_a_click_that_cannot_be_written_is_refused(click: DropOut | Thinned, message: str) -> None:
+    with pytest.raises(OutOfRange, match=message) as refused:
+        click_pressed(replace(CLICKED, click=click), 1)
+    assert refused.value.field == "click"
+
+
+@given(drills, st.data())
+def test_pressing_twice_leaves_the_click_where_it_was(drill: Drill, data: st.DataObject) -> None:
+    reading = read(drill)
+    number = data.draw(st.integers(0, len(reading.events) - 1))
+    try:
+        twice = click_pressed(click_pressed(drill, number), number)
+    except OutOfRange:
+        return
+    length = 8 * reading.meter.bar_length
+    before = [at for at, _ in reading.click_cycle.within(length)]
+    assert [at for at, _ in read(twice).click_cycle.within(length)] == before

@@ -2028,7 +2028,7 @@ export interface components {
         };
         /**
          * TypedClick
-         * @description A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
+         * @description A plan typed as a count: ``2 & 4``, or ``a of 1, 3`` for ``(1) a (3) a``; ``>`` is a strong click.
          *
          *     Args:
          *         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
@@ -2349,8 +2349,8 @@ export interface components {
             homes: components["schemas"]["HomeShape"][];
             /** Count */
             count: string;
-            /** Dial */
-            dial: string;
+            /** Click */
+            click: string[];
             /** Warnings */
             warnings: string[];
         };
@@ -3037,7 +3037,8 @@ export interface components {
          * ToolBody
          * @description A drill, what to do with it, and where: the beat that ``arrive`` leads to, or that ``cells`` changes.
          *
-         *     ``press`` turns the place with the number ``event``; ``grid`` gives each bare beat ``count`` places.
+         *     ``press`` turns the place with the number ``event``, ``click`` the click there;
+         *     ``grid`` gives each bare beat ``count`` places.
          *     ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
          */
         ToolBody: {
@@ -3046,7 +3047,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "grid" | "mirror";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror";
             /**
              * Bar
              * @default 1

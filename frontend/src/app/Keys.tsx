@@ -9,7 +9,7 @@ const KEYS: readonly [string, string][] = [
   ["Space", "start and stop on the stand"],
   ["J  F", "tap along"],
   ["T", "tap the tempo on the stand"],
-  ["←  →  Home  End", "from note to note on the rail; Enter presses a place"],
+  ["←  →  Home  End", "from note to note on the rail; Enter presses a place, C the click there"],
   ["[  ]", "slower, faster: one rung"],
   ["S", "slow and fast in turn, on the stand"],
   ["M", "mute the click"],

@@ -4,12 +4,14 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ripresa.core.click.cycle import ClickCycle
-from ripresa.core.counting import place_name
+from ripresa.core.counting import count_word, place_name
 from ripresa.core.exact import decimal, label
 from ripresa.core.meter import Meter
 
 #: Mechanical metronomes and most others begin here.
 LOWEST_SETTING = Fraction(40)
+#: Divisions whose slots have names of their own.
+_NAMED = (2, 3, 4)
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +50,7 @@ def dial(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Dial:
     if not cycle.clicks:
         return Dial(None, None, None, "No click: leave the metronome off.")
     positions = [position for position, _ in cycle.clicks]
-    first = _name(positions[0], meter)
+    first = named(positions[0], meter)
     gaps = {
         after - before for before, after in zip(positions, [*positions[1:], positions[0] + cycle.length], strict=True)
     }
@@ -75,9 +77,15 @@ def drift_heard(gap_seconds: Fraction, error: Fraction) -> Fraction:
     return gap_seconds * error
 
 
-def _name(position: Fraction, meter: Meter) -> str:
+def named(position: Fraction, meter: Meter) -> str:
+    """Return a position of a click in words: ``beat 2``, ``the & of beat 1``, ``bar 2, the a of beat 4``."""
     bar, beat, inside = meter.place(position)
     if not inside:
         return f"beat {beat}" if bar == 1 else place_name(bar, beat, str(beat))
-    half = inside * 2 == meter.beats[beat - 1]
-    return f"the & of beat {beat}" if half else f"{label(inside)} of a beat after beat {beat}"
+    share = inside / meter.beats[beat - 1]
+    place = (
+        f"the {count_word(Fraction(share.denominator), beat, share.numerator)} of beat {beat}"
+        if share.denominator in _NAMED
+        else f"{label(inside)} of a beat after beat {beat}"
+    )
+    return place if bar == 1 else f"bar {bar}, {place}"

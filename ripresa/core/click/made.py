@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.click.cycle import ClickCycle, ClickLevel, ClickSlot
+from ripresa.core.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
 from ripresa.core.material.count_words import parse_count, parse_named
@@ -136,7 +137,7 @@ class OfTheSlots:
 
 @dataclass(frozen=True, slots=True)
 class TypedClick:
-    """A plan typed as a count: ``2 & 4``, ``a of 1`` as ``(1) a``; ``>`` is a strong click.
+    """A plan typed as a count: ``2 & 4``, or ``a of 1, 3`` for ``(1) a (3) a``; ``>`` is a strong click.
 
     Args:
         text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
@@ -152,7 +153,7 @@ class TypedClick:
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A click has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="click.text")
-        parse_named(self.text, "the click", "click.text")
+        parse_named(spelt_out(self.text), "the click", "click.text")
 
     @property
     def words(self) -> str:
@@ -162,7 +163,7 @@ class TypedClick:
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its bars."""
         found: list[tuple[Fraction, ClickLevel]] = []
-        said = parse_count(self.text)
+        said = parse_count(spelt_out(self.text))
         for beat in said:
             if beat.beat > len(meter.beats):
                 raise OutOfRange(

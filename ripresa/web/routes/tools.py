@@ -7,20 +7,23 @@ from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
-from ripresa.core.pressing import gridded, pressed
+from ripresa.core.pressing import click_pressed, gridded, pressed
 from ripresa.core.reading import read
 from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 from ripresa.web.answers import answer
 
 api = APIBlueprint("tools", __name__, url_prefix="/api")
 
-Tool = Literal["double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "grid", "mirror"]
+Tool = Literal[
+    "double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "click", "grid", "mirror"
+]
 
 
 class ToolBody(BaseModel):
     """A drill, what to do with it, and where: the beat that ``arrive`` leads to, or that ``cells`` changes.
 
-    ``press`` turns the place with the number ``event``; ``grid`` gives each bare beat ``count`` places.
+    ``press`` turns the place with the number ``event``, ``click`` the click there;
+    ``grid`` gives each bare beat ``count`` places.
     ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
     """
 
@@ -65,6 +68,8 @@ def _changed(body: ToolBody) -> Drill:
             return with_cells(body.drill, body.count, body.value, body.beat)
         case "press":
             return pressed(body.drill, body.event)
+        case "click":
+            return click_pressed(body.drill, body.event)
         case "grid":
             return gridded(body.drill, body.count)
         case "mirror":

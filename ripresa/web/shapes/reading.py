@@ -11,6 +11,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.accents import Level
 from ripresa.core.breath import breath_marks
 from ripresa.core.click.cycle import ClickLevel
+from ripresa.core.click.report import click_report
 from ripresa.core.count_text import count_text
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.place import Kind
@@ -139,7 +140,7 @@ class ReadingShape(BaseModel):
     twins: list[TwinShape]
     homes: list[HomeShape]
     count: str
-    dial: str
+    click: list[str]
     warnings: list[str]
 
 
@@ -179,7 +180,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
             *breath_shapes(reading, bpm, breaths),
         ],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
-        dial=found.dial.sentence,
+        click=list(click_report(reading.click_cycle, reading.meter, bpm)),
         warnings=list(warnings(reading)),
     )
 

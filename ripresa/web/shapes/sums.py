@@ -8,6 +8,8 @@ from itertools import groupby
 from pydantic import BaseModel
 
 from ripresa.core.breath import breath_sums
+from ripresa.core.click import CLICK_PLANS
+from ripresa.core.click.report import off_the_beat
 from ripresa.core.exact import decimal, division_label, label, plural
 from ripresa.core.groups import Landing
 from ripresa.core.material import Cells, Count, own_rhythm
@@ -233,11 +235,13 @@ def bar_shapes(reading: Reading, bpm: Fraction) -> Iterator[HomeShape]:
     lengths = " + ".join(label(beat) for beat in meter.beats)
     seconds = decimal(span_seconds(meter.bar_length, bpm), 3)
     sentences = [f"{meter.name}: {lengths} = {plural(meter.bar_length, 'beat')}, {seconds} s at {label(bpm)}."]
+    running = CLICK_PLANS["through"].cycle(meter)
+    off = len(off_the_beat(running, meter))
     sentences.append(
-        f"A click that runs through on each {meter.counted_name} falls off the beat, and is back on 1 after "
-        f"{plural(bars, 'bar')}."
-        if bars > 1
-        else f"A click that runs through on each {meter.counted_name} meets every 1."
+        f"A click that runs through on each {meter.counted_name} falls off the beat {off} times, "
+        f"and is back on 1 after {plural(bars, 'bar')}."
+        if off
+        else f"A click that runs through on each {meter.counted_name} meets every beat."
     )
     yield HomeShape(title="The bar", sentences=sentences, starts="")
 

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
 import { api, type Choices, type Schemas } from "../../api/client";
@@ -68,7 +68,10 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
     },
   });
   const tool = useTool(drill, change);
+  const { mutate: use } = tool;
   const pressable = drill.material.kind === "count" || drill.material.kind === "strum";
+  const press = useCallback((event: number) => use({ tool: "press", event }), [use]);
+  const pressClick = useCallback((event: number) => use({ tool: "click", event }), [use]);
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
   useHotkeys("mod+z", undo, { preventDefault: true });
@@ -112,13 +115,8 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           drill={drill}
           onChange={(mended) => change(mended, "material")}
         />
-        {shown && (
-          <Rail
-            reading={shown}
-            onPress={pressable ? (event) => tool.mutate({ tool: "press", event }) : undefined}
-          />
-        )}
-        {pressable && <Pressing onUse={tool.mutate} />}
+        {shown && <Rail reading={shown} onPress={pressable ? press : undefined} onClick={pressClick} />}
+        <Pressing notes={pressable} onUse={tool.mutate} />
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
             Undo

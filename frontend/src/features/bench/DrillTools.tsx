@@ -21,25 +21,27 @@ const FOR_LINES: [Tool["tool"], string][] = [
 export function DrillTools({ drill, use }: Props) {
   const isLine = drill.material.kind === "line";
   return (
-    <details className="mt-3">
-      <summary className="cursor-pointer text-primary font-semibold">Change it in one press</summary>
-      <div className="flex flex-wrap items-center gap-2 mt-2">
-        {[...FOR_ALL, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
-          <button
-            key={tool}
-            type="button"
-            className="button button-small"
-            disabled={use.isPending}
-            onClick={() => use.mutate({ tool })}
-          >
-            {name}
-          </button>
-        ))}
-        <Cells onUse={(count, value, beat) => use.mutate({ tool: "cells", count, value, beat })} />
-        {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
-      </div>
+    <>
+      <details className="mt-3">
+        <summary className="cursor-pointer text-primary font-semibold">Change it in one press</summary>
+        <div className="flex flex-wrap items-center gap-2 mt-2">
+          {[...FOR_ALL, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
+            <button
+              key={tool}
+              type="button"
+              className="button button-small"
+              disabled={use.isPending}
+              onClick={() => use.mutate({ tool })}
+            >
+              {name}
+            </button>
+          ))}
+          <Cells onUse={(count, value, beat) => use.mutate({ tool: "cells", count, value, beat })} />
+          {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
+        </div>
+      </details>
       {use.isError && <Problem error={use.error} />}
-    </details>
+    </>
   );
 }
 

@@ -98,8 +98,10 @@ export function SumsColumn({ reading }: { reading: Reading }) {
         </table>
       </section>
       <section className="card-plain">
-        <h2>Plain metronome</h2>
-        <p>{reading.dial}</p>
+        <h2>The click, and a plain metronome</h2>
+        {reading.click.map((sentence) => (
+          <p key={sentence}>{sentence}</p>
+        ))}
       </section>
     </>
   );

@@ -124,7 +124,7 @@ function Numbers({ click, onChange }: Omit<Props, "choices">) {
             field="click.text"
             long
             value={click.text}
-            hint="2 4; (1) a is the a of 1; >1 is strong; | bar line. It begins again by itself."
+            hint="2 4; a of 1, 3; (1) a is the a of 1; >1 is strong; | bar line. It begins again by itself."
             onChange={(text) => onChange({ ...click, text })}
           />
         </>

@@ -22,10 +22,12 @@ type Props = {
   reading: Reading;
   /** Where places can be pressed: what happens with the one of this number. */
   onPress?: ((event: number) => void) | undefined;
+  /** Where the click can be pressed: what happens with the one at the event of this number. */
+  onClick?: ((event: number) => void) | undefined;
 };
 
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
-export function Rail({ reading, onPress }: Props) {
+export function Rail({ reading, onPress, onClick }: Props) {
   const [view, setView] = useState<View>(1);
   const [words, setWords] = useState<Words>("count");
   const hasPitch = reading.rows.some((row) => row.events.some((event) => event.pitch !== null));
@@ -44,7 +46,7 @@ export function Rail({ reading, onPress }: Props) {
     () => geometry(reading.rows, reading.beats_a_bar, width, { secondLine: above === "group" }),
     [reading, width, above],
   );
-  const cursor = useCursor(shown, onPress);
+  const cursor = useCursor(shown, onPress, onClick);
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);
@@ -82,6 +84,7 @@ export function Rail({ reading, onPress }: Props) {
                   words={above}
                   at={cursor.at}
                   onPress={onPress}
+                  onClick={onClick}
                   barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
                 />
               </div>

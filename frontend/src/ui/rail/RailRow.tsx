@@ -14,6 +14,7 @@ type Props = {
   /** Number of the event in hand, if it is in this row. */
   at?: number | null;
   onPress?: ((event: number) => void) | undefined;
+  onClick?: ((event: number) => void) | undefined;
 };
 
 /** Count words, note names, or the count with the number inside the group above it. */
@@ -28,6 +29,7 @@ export const RailRow = memo(function RailRow({
   words = "count",
   at = null,
   onPress,
+  onClick,
 }: Props) {
   const { scale, x, gutter, beat } = place;
   const name = `${division} a beat, bar ${row.bar}: ${row.words}`;
@@ -129,6 +131,17 @@ export const RailRow = memo(function RailRow({
                 scale={scale}
               />
             )}
+            {onClick && (
+              // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard reaches it by C
+              <rect
+                className="rail-place"
+                x={x(event.x) - Math.min(14, (event.width * beat) / 2)}
+                y={place.clickY - 10 * scale}
+                width={Math.max(12, Math.min(28, event.width * beat))}
+                height={20 * scale}
+                onClick={() => onClick(row.first + index)}
+              />
+            )}
             {onPress && (
               // The keyboard reaches the same places with the arrow keys of the rail.
               // biome-ignore lint/a11y/noStaticElementInteractions: see above
@@ -137,7 +150,7 @@ export const RailRow = memo(function RailRow({
                 x={x(event.x) - Math.min(14, (event.width * beat) / 2)}
                 y={0}
                 width={Math.max(12, Math.min(28, event.width * beat))}
-                height={108 * scale}
+                height={Math.min(108 * scale, place.clickY - 10 * scale)}
                 onClick={() => onPress(row.first + index)}
               />
             )}

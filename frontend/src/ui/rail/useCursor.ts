@@ -2,7 +2,11 @@ import { type KeyboardEvent, useState } from "react";
 import type { Folded } from "./fold";
 
 /** Going from event to event with the arrow keys: which one is in hand, and its words for someone who listens. */
-export function useCursor(rows: readonly Folded[], onPress: ((event: number) => void) | undefined) {
+export function useCursor(
+  rows: readonly Folded[],
+  onPress: ((event: number) => void) | undefined,
+  onClick: ((event: number) => void) | undefined,
+) {
   const [at, setAt] = useState<number | null>(null);
   const events = rows.flatMap(({ row }, line) =>
     row.events.map((event, index) => ({
@@ -16,12 +20,13 @@ export function useCursor(rows: readonly Folded[], onPress: ((event: number) => 
   const onKeyDown = (key: KeyboardEvent) => {
     if (key.ctrlKey || key.metaKey || key.altKey) return;
     const to = target(key.key, place, events.length - 1);
-    const presses = (key.key === "Enter" || key.key === " ") && at !== null && onPress;
+    const pressed = key.key === "Enter" || key.key === " " ? onPress : key.key === "c" ? onClick : undefined;
+    const presses = at !== null && pressed;
     if (to === null && !presses) return;
     key.preventDefault();
     key.stopPropagation();
     if (to !== null) setAt(events[to]?.number ?? null);
-    else if (presses) onPress(at);
+    else if (presses) presses(at);
   };
   const { words = "", line = 0, x = 0 } = events[place] ?? {};
   return { at, words, line, x, onKeyDown, leave: () => setAt(null) };
