@@ -13,7 +13,7 @@ from math import ceil
 
 from ripresa.core.accents import EachBeat, EveryNth
 from ripresa.core.click import CLICK_LADDERS, NamedClick
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, rungs, tempi
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, rungs, steps
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.hands import ByOrder
 from ripresa.core.material import OneNote, ScaleRun
@@ -199,15 +199,15 @@ def fill_demo_studio(now: datetime) -> None:
 def _play_history(climb: Climb, pupil: _Pupil, number: int, now: datetime) -> None:
     """Let the stand-in climb, following the rule each time but after the last take."""
     reading = read(climb.drill.drill)
-    tempos = tempi(climb.plan)
+    rungs_passed = steps(climb.plan)
     marks: list[Mark] = []
     rung = 1
     moments = list(_moments(pupil, now))
     for count, moment in enumerate(moments):
-        take = _take(climb, reading, pupil, tempos[rung - 1], rung, seed=100 * number + count, moment=moment)
+        take = _take(climb, reading, pupil, rungs_passed[rung - 1][0], rung, seed=100 * number + count, moment=moment)
         takes.add_take(take)
         marks.append(take.mark)
-        word = decide(climb.plan, tempos, rung, marks)
+        word = decide(climb.plan, rungs_passed, rung, marks)
         if word.decision == "stay" or count == len(moments) - 1:
             continue
         climbs.add_move(

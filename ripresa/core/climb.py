@@ -1,12 +1,12 @@
 """Climbs: the rungs from a start tempo to a target."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Annotated, Literal
 
-from ripresa.core.click import Click, due
-from ripresa.core.click.ladders import MOST_PLANS
+from ripresa.core.click import Click, laid
+from ripresa.core.click.ladders import MOST_PLANS, Order
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import ByKind, Exact, label
 from ripresa.core.tempo import Settings, bpm_for_speed, check_bpm, gap_seconds, setting, speed_nps
@@ -118,6 +118,7 @@ class ClimbPlan:
         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
         evenness: The school by which a take counts as even.
         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
+        click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
 
     Raises:
         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -131,6 +132,7 @@ class ClimbPlan:
     shaky_to_fall: int = 3
     evenness: Evenness = "working"
     clicks: tuple[Click, ...] = ()
+    click_order: Order = "with_tempo"
 
     def __post_init__(self) -> None:
         check_bpm(self.start, "start")
@@ -141,6 +143,9 @@ class ClimbPlan:
             )
         if len(self.clicks) > MOST_PLANS:
             raise OutOfRange(f"A click ladder has up to {MOST_PLANS} plans, not {len(self.clicks)}.", field="clicks")
+        if len(set(self.clicks)) < len(self.clicks):
+            twice = next(one for index, one in enumerate(self.clicks) if one in self.clicks[:index])
+            raise OutOfRange(f"“{twice.words}” stands twice in the click ladder. Keep one of them.", field="clicks")
         if not 1 <= self.clean_to_rise <= 9:
             raise OutOfRange("Rise after 1 to 9 clean takes.", field="clean_to_rise")
         if not 2 <= self.shaky_to_fall <= 9:
@@ -207,17 +212,42 @@ def exact_steps(plan: ClimbPlan) -> int:
     raise AssertionError("a rung rule never ends by itself")
 
 
+def steps(plan: ClimbPlan) -> tuple[tuple[Fraction, Click | None], ...]:
+    """Return (bpm, click) of each rung of a climb; the click is None without a click ladder.
+
+    Raises:
+        OutOfRange: There would be more than 200.
+    """
+    found = laid(plan.clicks, tempi(plan), plan.click_order)
+    if len(found) > MOST_RUNGS:
+        raise OutOfRange(
+            f"{len(plan.clicks)} clicks at each tempo make {len(found)} rungs, more than {MOST_RUNGS}. "
+            "Take larger steps or fewer clicks.",
+            field="clicks",
+        )
+    return found
+
+
 def rungs(plan: ClimbPlan, division: Fraction) -> tuple[Rung, ...]:
     """Return the rungs of a climb with their speed at a division, the first at the start tempo."""
-    found = tempi(plan)
     return tuple(
-        Rung(
-            number,
-            bpm,
-            division,
-            speed_nps(bpm, division),
-            gap_seconds(bpm, division),
-            due(plan.clicks, number, len(found)),
-        )
-        for number, bpm in enumerate(found, start=1)
+        Rung(number, bpm, division, speed_nps(bpm, division), gap_seconds(bpm, division), click)
+        for number, (bpm, click) in enumerate(steps(plan), start=1)
     )
+
+
+def with_clicks(plan: ClimbPlan, clicks: tuple[Click, ...], order: Order) -> tuple[ClimbPlan, dict[int, int]]:
+    """Return a plan with another click ladder, and where each rung of the old one is in the new one.
+
+    A rung keeps its tempo; where its click is gone, it is the first rung of that tempo.
+
+    Raises:
+        OutOfRange: As ``ClimbPlan`` and ``steps``.
+    """
+    changed = replace(plan, clicks=clicks, click_order=order)
+    new = steps(changed)
+    places: dict[int, int] = {}
+    for number, (bpm, click) in enumerate(steps(plan), start=1):
+        same = [place for place, (tempo, _) in enumerate(new, start=1) if tempo == bpm]
+        places[number] = next((place for place in same if new[place - 1][1] == click), same[0])
+    return changed, places

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from fractions import Fraction
 
+from ripresa.core.click import Click
 from ripresa.core.climb import ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -47,10 +48,15 @@ class StudentDetails:
 
 @dataclass(frozen=True, slots=True)
 class Student:
-    """A student, as kept."""
+    """A student, as kept.
+
+    Args:
+        clicks: The click ladder that is the student's own; empty without one.
+    """
 
     id: int
     details: StudentDetails
+    clicks: tuple[Click, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

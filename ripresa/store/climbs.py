@@ -11,7 +11,7 @@ from ripresa.core.studio import Climb, Move
 from ripresa.core.takes import Decision
 from ripresa.store.drills import to_drill, version_row
 from ripresa.store.students import find_student, to_student
-from ripresa.store.tables import ClimbRow, MoveRow, Row, StudentRow, VersionRow, database
+from ripresa.store.tables import ClimbRow, MoveRow, Row, StudentRow, TakeRow, VersionRow, database
 
 _PLAN = TypeAdapter(ClimbPlan)
 
@@ -86,6 +86,31 @@ def add_move(
             made_at=now,
         )
         return _to_move(row)
+
+
+def change_plan(climb_id: int, plan: ClimbPlan, places: dict[int, int], from_rung: int) -> None:
+    """Keep another plan of a climb, and put the climb, its takes and its moves on their rungs in it; all or nothing.
+
+    Args:
+        places: The new number of each old rung.
+
+    Raises:
+        NotFound: There is no such climb.
+        Conflict: The climb is no longer on ``from_rung``.
+    """
+    with database.atomic("IMMEDIATE"):
+        climb = find_climb(climb_id)
+        if climb.rung != from_rung:
+            raise Conflict(f"This climb is already on rung {climb.rung}.", field="from_rung")
+        text = _PLAN.dump_json(plan).decode()
+        ClimbRow.update(plan=text, rung=places[climb.rung]).where(ClimbRow.id == climb_id).execute()
+        takes: list[Row] = list(TakeRow.select().where(TakeRow.climb == climb_id))
+        for take in takes:
+            TakeRow.update(rung=places[take.rung]).where(TakeRow.id == take.id).execute()
+        moves: list[Row] = list(MoveRow.select().where(MoveRow.climb == climb_id))
+        for move in moves:
+            ends = {"from_rung": places[move.from_rung], "to_rung": places[move.to_rung]}
+            MoveRow.update(**ends).where(MoveRow.id == move.id).execute()
 
 
 def moves_of(climb_ids: list[int]) -> list[Move]:

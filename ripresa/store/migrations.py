@@ -40,6 +40,7 @@ _STEPS: tuple[tuple[str, ...], ...] = (
         "CREATE INDEX move_climb ON move(climb_id, made_at)",
     ),
     ("ALTER TABLE drill ADD COLUMN archived_at TEXT",),
+    ("ALTER TABLE student ADD COLUMN clicks TEXT NOT NULL DEFAULT '[]'",),
 )
 
 CURRENT = len(_STEPS)

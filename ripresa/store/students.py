@@ -2,9 +2,15 @@
 
 from datetime import datetime
 
+from pydantic import TypeAdapter
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.click import Click
 from ripresa.core.errors import NotFound
 from ripresa.core.studio import Student, StudentDetails
 from ripresa.store.tables import Row, StudentRow
+
+_CLICKS: TypeAdapter[tuple[Click, ...]] = TypeAdapter(tuple[Click, ...])
 
 
 def all_students() -> list[Student]:
@@ -47,9 +53,22 @@ def change_student(student_id: int, details: StudentDetails) -> Student:
     return to_student(row)
 
 
+def keep_clicks(student_id: int, clicks: tuple[Click, ...]) -> Student:
+    """Keep a click ladder as the student's own; an empty one takes it away.
+
+    Raises:
+        NotFound: There is none of this number.
+    """
+    row = _row(student_id)
+    row.clicks = _CLICKS.dump_json(clicks).decode()
+    row.save()
+    return to_student(row)
+
+
 def to_student(row: Row) -> Student:
     """Return the student of a row."""
-    return Student(row.id, StudentDetails(row.name, row.instrument, row.lesson_weekday, row.lesson_time))
+    details = StudentDetails(row.name, row.instrument, row.lesson_weekday, row.lesson_time)
+    return Student(row.id, details, _CLICKS.validate_json(row.clicks))
 
 
 def _row(student_id: int) -> Row:

@@ -39,13 +39,14 @@ class Table(Model):
 
 
 class StudentRow(Table):
-    """A student."""
+    """A student; the own click ladder as JSON."""
 
     id = AutoField()
     name = TextField()
     instrument = TextField()
     lesson_weekday = IntegerField(null=True)
     lesson_time = TextField()
+    clicks = TextField(default="[]")
     created_at = MomentField()
 
     class Meta:

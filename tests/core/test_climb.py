@@ -5,9 +5,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.click import CLICK_LADDERS
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, exact_steps, rungs, tempi
+from ripresa.core.click import CLICK_LADDERS, NamedClick
+from ripresa.core.climb import (
+    BpmTarget,
+    ClimbPlan,
+    EvenSteps,
+    PerCent,
+    SpeedTarget,
+    exact_steps,
+    rungs,
+    steps,
+    tempi,
+    with_clicks,
+)
 from ripresa.core.errors import OutOfRange
+from ripresa.core.takes import decide
 from ripresa.core.tempo import Settings, setting
 
 
@@ -103,3 +115,58 @@ def test_too_long_a_ladder_is_refused() -> None:
     with pytest.raises(OutOfRange) as refused:
         ClimbPlan(start=F(84), clicks=CLICK_LADDERS["shift"].plans * 4)
     assert refused.value.field == "clicks"
+
+
+CLICKS = (NamedClick(), NamedClick(plan="two_and_four"), NamedClick(plan="none"))
+
+
+def laddered(order: str) -> ClimbPlan:
+    return ClimbPlan(
+        start=F(60),
+        target=BpmTarget(F(68)),
+        rule=EvenSteps(F(4)),
+        clicks=CLICKS,
+        click_order=order,  # type: ignore[arg-type]
+    )
+
+
+@pytest.mark.parametrize(
+    ("order", "expected"),
+    [
+        ("with_tempo", "60 every beat, 64 2 and 4, 68 never"),
+        (
+            "each_tempo",
+            "60 every beat, 60 2 and 4, 60 never, 64 every beat, 64 2 and 4, 64 never, "
+            "68 every beat, 68 2 and 4, 68 never",
+        ),
+        ("at_target", "60 every beat, 64 every beat, 68 every beat, 68 2 and 4, 68 never"),
+    ],
+)
+def test_a_click_ladder_is_passed_like_rungs(order: str, expected: str) -> None:
+    found = steps(laddered(order))
+    assert ", ".join(f"{bpm} {click.words if click else ''}" for bpm, click in found) == expected
+
+
+def test_the_word_names_the_click_where_the_tempo_stays() -> None:
+    plan = laddered("at_target")
+    assert decide(plan, steps(plan), 3, ["clean", "clean"]).heading == "On to 2 and 4"
+    assert decide(plan, steps(plan), 2, ["clean", "clean"]).heading == "Up to 68"
+    assert decide(plan, steps(plan), 4, ["shaky"] * 3).heading == "Back to every beat"
+    assert decide(plan, steps(plan), 5, []).sentence == "2 clean in a row at 68 (click: never) go up."
+
+
+def test_another_click_ladder_leaves_every_rung_at_its_tempo() -> None:
+    plan = laddered("each_tempo")
+    fewer, places = with_clicks(plan, CLICKS[1:], "each_tempo")
+    old, new = steps(plan), steps(fewer)
+    assert all(old[number - 1][0] == new[place - 1][0] for number, place in places.items())
+    assert [places[number] for number in (4, 5, 6)] == [3, 3, 4]
+
+
+def test_a_click_ladder_has_each_click_once_and_no_more_rungs_than_a_climb_may_have() -> None:
+    with pytest.raises(OutOfRange, match="“2 and 4” stands twice") as refused:
+        ClimbPlan(start=F(60), clicks=(*CLICKS, CLICKS[1]))
+    assert refused.value.field == "clicks"
+    many = ClimbPlan(start=F(60), rule=EvenSteps(F(1, 2)), settings="halves", clicks=CLICKS, click_order="each_tempo")
+    with pytest.raises(OutOfRange, match="3 clicks at each tempo make 363 rungs, more than 200"):
+        steps(many)

@@ -113,6 +113,15 @@ export const api = {
     taken(
       client.POST("/api/climbs", { body: { student_id: studentId, drill_id: drillId, version: null, plan } }),
     ),
+  changeClicks: (id: number, body: Schemas["ClicksBody"]) =>
+    taken(client.PUT("/api/climbs/{climb_id}/clicks", { params: { path: { climb_id: id } }, body })),
+  keepClicks: (id: number, clicks: Plan["clicks"]) =>
+    taken(
+      client.PUT("/api/students/{student_id}/clicks", {
+        params: { path: { student_id: id } },
+        body: { clicks },
+      }),
+    ),
   move: (id: number, body: Schemas["MoveBody"]) =>
     taken(client.POST("/api/climbs/{climb_id}/moves", { params: { path: { climb_id: id } }, body })),
 

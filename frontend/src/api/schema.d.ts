@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{student_id}/clicks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a click ladder as the student's own, with which new climbs begin. */
+        put: operations["students_keep_clicks_students__int_student_id__clicks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills": {
         parameters: {
             query?: never;
@@ -518,6 +535,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climbs/{climb_id}/clicks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a climb another click ladder; it stays at its tempo, and its takes stay with theirs. */
+        put: operations["climbs_change_clicks_climbs__int_climb_id__clicks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes": {
         parameters: {
             query?: never;
@@ -740,6 +774,8 @@ export interface components {
             clicks: components["schemas"]["Choice"][];
             /** Click Ladders */
             click_ladders: components["schemas"]["LadderChoice"][];
+            /** Click Orders */
+            click_orders: components["schemas"]["Choice"][];
             /** Instruments */
             instruments: components["schemas"]["InstrumentChoice"][];
             /** Settings */
@@ -2146,6 +2182,8 @@ export interface components {
             lesson_weekday: number | null;
             /** Lesson Time */
             lesson_time: string;
+            /** Clicks */
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
         };
         /**
          * StudentBody
@@ -2182,6 +2220,14 @@ export interface components {
              * @default
              */
             lesson_time: string;
+        };
+        /**
+         * OwnClicksBody
+         * @description A click ladder; empty takes the own one away.
+         */
+        OwnClicksBody: {
+            /** Clicks */
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
         };
         /**
          * DrillList
@@ -3176,6 +3222,7 @@ export interface components {
          *         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
          *         evenness: The school by which a take counts as even.
          *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
+         *         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
          *
          *     Raises:
          *         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -3226,6 +3273,12 @@ export interface components {
              * @default []
              */
             clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            /**
+             * Click Order
+             * @default with_tempo
+             * @enum {string}
+             */
+            click_order: "with_tempo" | "each_tempo" | "at_target";
         };
         /**
          * ClimbShape
@@ -3424,6 +3477,22 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * ClicksBody
+         * @description Another click ladder for a climb; ``from_rung`` is the rung that it stood on.
+         */
+        ClicksBody: {
+            /** Clicks */
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            /**
+             * Click Order
+             * @default with_tempo
+             * @enum {string}
+             */
+            click_order: "with_tempo" | "each_tempo" | "at_target";
+            /** From Rung */
+            from_rung: number;
         };
         /**
          * JudgedTake
@@ -3958,6 +4027,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["StudentBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    students_keep_clicks_students__int_student_id__clicks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnClicksBody"];
             };
         };
         responses: {
@@ -4878,6 +4982,41 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"][];
+                };
+            };
+        };
+    };
+    climbs_change_clicks_climbs__int_climb_id__clicks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClicksBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -85,6 +85,7 @@ export const CHOICES: Choices = {
   leads: [choice("down", "down on the beat"), choice("up", "up on the beat")],
   odd_schools: [choice("through"), choice("restart")],
   click_ladders: [{ ...choice("thin_out", "thinning out"), plans: [{ kind: "named", plan: "every_beat" }] }],
+  click_orders: [choice("with_tempo", "shared out over the tempi")],
   clicks: [choice("every_beat", "every beat"), choice("two_and_four", "2 and 4")],
   instruments: [
     { ...choice("any", "any instrument"), cycles: [], breathes: false },
@@ -128,6 +129,7 @@ export const CLIMB: Climb = {
     instrument_name: "guitar",
     lesson_weekday: 2,
     lesson_time: "15:30",
+    clicks: [],
   },
   drill_id: 3,
   version: 1,
@@ -142,6 +144,7 @@ export const CLIMB: Climb = {
     shaky_to_fall: 3,
     evenness: "working",
     clicks: [],
+    click_order: "with_tempo",
   },
   rung: 1,
   bpm: "84",

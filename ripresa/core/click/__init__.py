@@ -8,7 +8,7 @@ from typing import Annotated
 
 from ripresa.core.click.cycle import ClickCycle, ClickSlot
 from ripresa.core.click.dial import Dial, dial
-from ripresa.core.click.ladders import CLICK_LADDERS, ClickLadder, due
+from ripresa.core.click.ladders import CLICK_LADDERS, ClickLadder, laid
 from ripresa.core.click.made import DropOut, OfTheSlots, Thinned, TypedClick
 from ripresa.core.click.plans import CLICK_PLANS, ClickPlan, NamedClick, click_words
 from ripresa.core.exact import ByKind
@@ -31,5 +31,5 @@ __all__ = [
     "TypedClick",
     "click_words",
     "dial",
-    "due",
+    "laid",
 ]

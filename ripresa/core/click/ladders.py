@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 from ripresa.core.click.made import DropOut, Thinned
 from ripresa.core.click.plans import NamedClick
@@ -11,6 +11,13 @@ from ripresa.core.click.plans import NamedClick
 Plan = NamedClick | Thinned | DropOut
 T = TypeVar("T")
 MOST_PLANS = 12
+
+Order = Literal["with_tempo", "each_tempo", "at_target"]
+ORDERS: dict[Order, tuple[str, str]] = {
+    "with_tempo": ("shared out over the tempi", "Ever less help as the tempo rises."),
+    "each_tempo": ("all of them at each tempo", "A tempo is left when it stands under every click."),
+    "at_target": ("at the target alone", "Up with the first click; at the top the click is taken away step by step."),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +52,22 @@ CLICK_LADDERS: dict[str, ClickLadder] = {
 }
 
 
-def due(plans: Sequence[T], rung: int, rungs: int) -> T | None:
-    """Return the plan of a rung, from 1: the plans share the rungs evenly, in order; None where there are none.
+def laid(plans: Sequence[T], tempi: Sequence[Fraction], order: Order) -> tuple[tuple[Fraction, T | None], ...]:
+    """Return (bpm, plan) of each rung, in the order in which they are passed; no plan where there are none.
 
-    >>> [due("ABC", rung, 6) for rung in range(1, 7)]
+    >>> [plan for _, plan in laid("ABC", [Fraction(60 + n) for n in range(6)], "with_tempo")]
     ['A', 'A', 'B', 'B', 'C', 'C']
+    >>> [f"{bpm}{plan}" for bpm, plan in laid("AB", [Fraction(60), Fraction(64)], "each_tempo")]
+    ['60A', '60B', '64A', '64B']
+    >>> [f"{bpm}{plan}" for bpm, plan in laid("AB", [Fraction(60), Fraction(64)], "at_target")]
+    ['60A', '64A', '64B']
     """
-    return plans[(rung - 1) * len(plans) // rungs] if plans else None
+    if not plans:
+        return tuple((bpm, None) for bpm in tempi)
+    match order:
+        case "with_tempo":
+            return tuple((bpm, plans[index * len(plans) // len(tempi)]) for index, bpm in enumerate(tempi))
+        case "each_tempo":
+            return tuple((bpm, plan) for bpm in tempi for plan in plans)
+        case "at_target":
+            return (*((bpm, plans[0]) for bpm in tempi), *((tempi[-1], plan) for plan in plans[1:]))

@@ -1,7 +1,7 @@
 """Takes: what was played against what was due. Match, measure, judge; and a player that stands in for a person."""
 
 from ripresa.core.takes.figures import Figures, Interval, LegFigures, SeamFigures, SlotFigures, measure
-from ripresa.core.takes.judge import Decision, Mark, Verdict, Word, decide, verdict
+from ripresa.core.takes.judge import Decision, Mark, Verdict, Word, beside, decide, verdict
 from ripresa.core.takes.match import Match, match_onsets
 from ripresa.core.takes.standin import StandIn, play
 
@@ -17,6 +17,7 @@ __all__ = [
     "StandIn",
     "Verdict",
     "Word",
+    "beside",
     "decide",
     "match_onsets",
     "measure",

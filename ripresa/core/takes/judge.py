@@ -11,6 +11,7 @@ from fractions import Fraction
 from math import floor
 from typing import Literal
 
+from ripresa.core.click import Click
 from ripresa.core.climb import EVENNESS, ClimbPlan, Evenness
 from ripresa.core.exact import label
 from ripresa.core.takes.figures import FEWEST_NOTES, Figures
@@ -113,27 +114,36 @@ def by_ear(mark: Literal["clean", "shaky"], who: str) -> Verdict:
     return Verdict(mark, (f"Marked {mark} by ear, by the {who}.",), 0.0, 0, 0)
 
 
-def decide(plan: ClimbPlan, tempi: Sequence[Fraction], rung: int, marks: Sequence[Mark]) -> Word:
+def decide(plan: ClimbPlan, steps: Sequence[tuple[Fraction, Click | None]], rung: int, marks: Sequence[Mark]) -> Word:
     """Return up, stay or back.
 
     Args:
-        tempi: bpm of the rungs. rung: Number of the present one, from 1.
+        steps: (bpm, click) of the rungs. rung: Number of the present one, from 1.
         marks: Of the takes on this rung since it was reached, oldest first; unclear ones do not count.
     """
     clean, shaky = _run(marks, "clean"), _run(marks, "shaky")
-    here = label(tempi[rung - 1])
+    bpm, click = steps[rung - 1]
+    here = f"{label(bpm)} (click: {click.words})" if click else label(bpm)
     if clean >= plan.clean_to_rise:
-        if rung == len(tempi):
+        if rung == len(steps):
             return Word("stay", rung, "The target stands", f"{_takes(clean, 'clean')} in a row at {here}, the target.")
-        goal = label(tempi[rung])
-        return Word("up", rung + 1, f"Up to {goal}", f"{_takes(clean, 'clean')} in a row at {here}.")
+        heading = "Up to" if steps[rung][0] != bpm else "On to"
+        return Word(
+            "up",
+            rung + 1,
+            f"{heading} {beside(steps, rung, rung + 1)}",
+            f"{_takes(clean, 'clean')} in a row at {here}.",
+        )
     if shaky >= plan.shaky_to_fall:
         if rung == 1:
             return Word(
                 "stay", 1, "Stay here", f"{_takes(shaky, 'shaky')} in a row on the lowest rung. A lower start may help."
             )
         return Word(
-            "back", rung - 1, f"Back to {label(tempi[rung - 2])}", f"{_takes(shaky, 'shaky')} in a row at {here}."
+            "back",
+            rung - 1,
+            f"Back to {beside(steps, rung, rung - 1)}",
+            f"{_takes(shaky, 'shaky')} in a row at {here}.",
         )
     to_go = plan.clean_to_rise - clean
     if clean:
@@ -143,6 +153,12 @@ def decide(plan: ClimbPlan, tempi: Sequence[Fraction], rung: int, marks: Sequenc
     else:
         sentence = f"{plan.clean_to_rise} clean in a row at {here} go up."
     return Word("stay", rung, "Stay here", sentence, to_go)
+
+
+def beside(steps: Sequence[tuple[Fraction, Click | None]], rung: int, other: int) -> str:
+    """Return what another rung differs in: its tempo, or at the same tempo its click."""
+    bpm, click = steps[other - 1]
+    return click.words if click and bpm == steps[rung - 1][0] else label(bpm)
 
 
 def _run(marks: Sequence[Mark], wanted: Mark) -> int:

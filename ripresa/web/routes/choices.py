@@ -11,6 +11,7 @@ import ripresa
 from ripresa.core.backing import PARTS as BACKINGS
 from ripresa.core.body import MOVEMENTS, VOICES
 from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
+from ripresa.core.click.ladders import ORDERS
 from ripresa.core.climb import EVENNESS
 from ripresa.core.counting import SYSTEMS
 from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill
@@ -137,6 +138,7 @@ class Choices(BaseModel):
     odd_schools: list[Choice]
     clicks: list[Choice]
     click_ladders: list[LadderChoice]
+    click_orders: list[Choice]
     instruments: list[InstrumentChoice]
     settings: list[Choice]
     evenness: list[Choice]
@@ -215,6 +217,7 @@ def list_choices() -> Response:
                 LadderChoice(value=key, label=one.name, why=one.why, plans=list(one.plans))
                 for key, one in CLICK_LADDERS.items()
             ],
+            click_orders=_named(ORDERS),
             instruments=[
                 InstrumentChoice(
                     value=key,

@@ -1,12 +1,18 @@
 """Climbs: planned, started, moved."""
 
+from dataclasses import replace
+
 from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climb import ClimbPlan, tempi
-from ripresa.core.errors import OutOfRange
+from ripresa.core.click import Click
+from ripresa.core.click.ladders import Order
+from ripresa.core.climb import ClimbPlan, steps, with_clicks
+from ripresa.core.drill import Drill
+from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.reading import read
 from ripresa.core.studio import LONGEST_NOTE, Climb
 from ripresa.core.takes import Decision
 from ripresa.store import climbs as store
@@ -59,6 +65,14 @@ class MoveBody(BaseModel):
     reason: str = ""
 
 
+class ClicksBody(BaseModel):
+    """Another click ladder for a climb; ``from_rung`` is the rung that it stood on."""
+
+    clicks: list[Click]
+    click_order: Order = "with_tempo"
+    from_rung: int
+
+
 class ClimbList(BaseModel):
     """Climbs, the newest first."""
 
@@ -79,6 +93,20 @@ def shapes_of(climbs: list[Climb]) -> list[ClimbShape]:
     ]
 
 
+def check_clicks(plan: ClimbPlan, drill: Drill) -> None:
+    """Refuse a plan with too many rungs, or with a click that the drill cannot have.
+
+    Raises:
+        OutOfRange: With the number of the click in the sentence.
+    """
+    steps(plan)
+    for number, click in enumerate(plan.clicks, start=1):
+        try:
+            read(replace(drill, click=click))
+        except RipresaError as error:
+            raise OutOfRange(f"Click {number} of the ladder: {error.message}", field="clicks") from error
+
+
 @api.get("/climbs", responses={200: ClimbList})
 def list_climbs(query: StudentQuery) -> Response:
     """Climbs of one student, or of all."""
@@ -88,13 +116,15 @@ def list_climbs(query: StudentQuery) -> Response:
 @api.post("/climbs/ladder", responses={200: LadderShape})
 def show_ladder(body: LadderBody) -> Response:
     """The rungs of a plan, before it is started."""
-    return answer(ladder_shape(body.plan, drills.find_drill(body.drill_id, body.version).drill))
+    drill = drills.find_drill(body.drill_id, body.version).drill
+    check_clicks(body.plan, drill)
+    return answer(ladder_shape(body.plan, drill))
 
 
 @api.post("/climbs", responses={201: ClimbShape})
 def start_climb(body: ClimbBody) -> Response:
     """Start a climb on its first rung."""
-    tempi(body.plan)
+    check_clicks(body.plan, drills.find_drill(body.drill_id, body.version).drill)
     climb = store.add_climb(body.student_id, body.drill_id, body.version, body.plan, now())
     return answer(shapes_of([climb])[0], 201)
 
@@ -114,7 +144,7 @@ def move(path: ClimbPath, body: MoveBody) -> Response:
     word = word_of(climb, takes.all_takes(climb_ids=[climb.id]), store.moves_of([climb.id]))
     step = {"up": 1, "stay": 0, "back": -1}[body.decision]
     to_rung = body.from_rung + step
-    if not 1 <= to_rung <= len(tempi(climb.plan)):
+    if not 1 <= to_rung <= len(steps(climb.plan)):
         edge = "last" if step > 0 else "first"
         raise OutOfRange(f"This is the {edge} rung of the climb.", field="decision")
     store.add_move(
@@ -128,3 +158,13 @@ def move(path: ClimbPath, body: MoveBody) -> Response:
         now=now(),
     )
     return answer(shapes_of([store.find_climb(climb.id)])[0], 201)
+
+
+@api.put("/climbs/<int:climb_id>/clicks", responses={200: ClimbShape})
+def change_clicks(path: ClimbPath, body: ClicksBody) -> Response:
+    """Give a climb another click ladder; it stays at its tempo, and its takes stay with theirs."""
+    climb = store.find_climb(path.climb_id)
+    plan, places = with_clicks(climb.plan, tuple(body.clicks), body.click_order)
+    check_clicks(plan, climb.drill.drill)
+    store.change_plan(climb.id, plan, places, body.from_rung)
+    return answer(shapes_of([store.find_climb(climb.id)])[0])

@@ -1,10 +1,14 @@
 """The roster."""
 
+from fractions import Fraction
+
 from flask import Response
 from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.click import Click
+from ripresa.core.climb import ClimbPlan
 from ripresa.core.studio import StudentDetails
 from ripresa.store import students as store
 from ripresa.web.answers import answer, now
@@ -23,6 +27,12 @@ class StudentBody(BaseModel):
     """What is written down about a student."""
 
     details: StudentDetails
+
+
+class OwnClicksBody(BaseModel):
+    """A click ladder; empty takes the own one away."""
+
+    clicks: list[Click]
 
 
 class StudentList(BaseModel):
@@ -47,3 +57,11 @@ def add_student(body: StudentBody) -> Response:
 def change_student(path: StudentPath, body: StudentBody) -> Response:
     """Change what is written down about a student."""
     return answer(student_shape(store.change_student(path.student_id, body.details)))
+
+
+@api.put("/students/<int:student_id>/clicks", responses={200: StudentShape})
+def keep_clicks(path: StudentPath, body: OwnClicksBody) -> Response:
+    """Keep a click ladder as the student's own, with which new climbs begin."""
+    # A plan refuses what cannot be a ladder.
+    clicks = ClimbPlan(start=Fraction(60), clicks=tuple(body.clicks)).clicks
+    return answer(student_shape(store.keep_clicks(path.student_id, clicks)))

@@ -7,13 +7,13 @@ from typing import Literal
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, tempi
+from ripresa.core.click import Click, click_words
+from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, steps, tempi
 from ripresa.core.drill import Drill
 from ripresa.core.exact import decimal, label, plural
 from ripresa.core.meter import meter_named
 from ripresa.core.studio import Climb, Move, Take
-from ripresa.core.takes import Decision, Mark, Word, decide
+from ripresa.core.takes import Decision, Mark, Word, beside, decide
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
 
@@ -76,8 +76,8 @@ class ClimbShape(BaseModel):
 def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
     """Return the rungs of a plan over a drill."""
     found = rungs(plan, drill.fastest_division)
-    steps = exact_steps(plan)
-    fell = steps + 1 - len(found)
+    exact = exact_steps(plan)
+    fell = exact + 1 - len(tempi(plan))
     together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
     span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
     return LadderShape(
@@ -126,8 +126,17 @@ def climb_shape(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> C
 def word_of(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> Word:
     """Return what the rule says now: from the takes on the present rung since it was reached."""
     reached = max((move.made_at for move in moves if move.from_rung != move.to_rung), default=None)
-    marks = [take.mark for take in takes if take.rung == climb.rung and (reached is None or take.played_at > reached)]
-    return decide(climb.plan, tempi(climb.plan), climb.rung, marks)
+    passed = steps(climb.plan)
+    click = passed[climb.rung - 1][1]
+    marks = [
+        take.mark
+        for take in takes
+        if take.rung == climb.rung
+        and (reached is None or take.played_at > reached)
+        # On a click ladder a take counts for the click that is due.
+        and (click is None or click_words(take.click) == click.words)
+    ]
+    return decide(climb.plan, passed, climb.rung, marks)
 
 
 def word_shape(word: Word) -> WordShape:
@@ -136,10 +145,11 @@ def word_shape(word: Word) -> WordShape:
 
 
 def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
+    passed = [(rung.bpm, rung.click) for rung in found]
     if word.decision == "up":
-        return f"ready for {label(found[climb.rung].bpm)}"
+        return f"ready for {beside(passed, climb.rung, climb.rung + 1)}"
     if word.decision == "back":
-        return f"back to {label(found[climb.rung - 2].bpm)}, says the rule"
+        return f"back to {beside(passed, climb.rung, climb.rung - 1)}, says the rule"
     if word.clean_to_go:
         return f"{plural(word.clean_to_go, 'clean take')} to go up"
     return "the target stands" if climb.rung == len(found) else "stay here"

@@ -3,6 +3,7 @@
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.click import Click
 from ripresa.core.instrument import instrument_named
 from ripresa.core.studio import Student
 
@@ -16,6 +17,7 @@ class StudentShape(BaseModel):
     instrument_name: str
     lesson_weekday: int | None
     lesson_time: str
+    clicks: list[Click]
 
 
 def student_shape(student: Student) -> StudentShape:
@@ -28,4 +30,5 @@ def student_shape(student: Student) -> StudentShape:
         instrument_name=instrument_named(details.instrument).name,
         lesson_weekday=details.lesson_weekday,
         lesson_time=details.lesson_time,
+        clicks=list(student.clicks),
     )

@@ -1,12 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams } from "react-router";
-import { type Climb, files } from "../../api/client";
+import type { Climb } from "../../api/client";
 import { choicesQuery, climbQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
+import { PlayAlong } from "../../ui/PlayAlong";
 import { Problem } from "../../ui/Problem";
 import { WordButtons } from "../../ui/WordButtons";
+import { ChangeLadder } from "./ChangeLadder";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
 
@@ -21,6 +24,9 @@ export function ClimbPage() {
 
 function OneClimb({ climb }: { climb: Climb }) {
   const navigate = useNavigate();
+  const choices = useQuery(choicesQuery);
+  const [making, setMaking] = useState(false);
+  const due = climb.treads[climb.rung - 1]?.click_words;
   useHotkeys("p", () => void navigate(`/stand/climb/${climb.id}`));
   useHotkeys("enter", (event) => {
     if (event.target instanceof HTMLElement && event.target.closest("a, button, summary")) return;
@@ -36,6 +42,9 @@ function OneClimb({ climb }: { climb: Climb }) {
           <Link className="button" to={`/bench/${climb.drill_id}`}>
             The drill
           </Link>
+          <button type="button" className="button" onClick={() => setMaking(true)}>
+            Play-along file
+          </button>
           <Link className="button button-first" to={`/stand/climb/${climb.id}`}>
             Put on the stand <Key name="P" />
           </Link>
@@ -44,21 +53,27 @@ function OneClimb({ climb }: { climb: Climb }) {
         <div className="card-plain">
           <Treads treads={climb.treads} sign={climb.sign} targetLabel={climb.target_label} />
         </div>
-        <RungTable
-          treads={climb.treads}
-          sign={climb.sign}
-          soundOf={(bpm) =>
-            `${files.sound("mp3")(climb.drill_id, climb.version)}&bpm=${encodeURIComponent(bpm)}`
-          }
-        />
+        <RungTable treads={climb.treads} sign={climb.sign} />
+        <ChangeLadder key={JSON.stringify(climb.plan)} climb={climb} />
       </div>
+      {making && choices.data && (
+        <PlayAlong
+          drillId={climb.drill_id}
+          version={climb.version}
+          treads={climb.treads}
+          rung={climb.rung}
+          choices={choices.data}
+          onClose={() => setMaking(false)}
+        />
+      )}
       <aside className="space-y-4 min-w-0" aria-label="Where the climb stands">
         <section className="card-plain">
           <h2>
             Now: rung {climb.rung}, {climb.sign} = {climb.bpm_label}
           </h2>
           <p className="mb-3">
-            {climb.nps} notes a second. {climb.word.sentence}
+            {climb.nps} notes a second
+            {due && <>, the click {due}</>}. {climb.word.sentence}
           </p>
           <WordButtons climb={climb} takeId={null} follow={climb.word.heading} showKey />
         </section>

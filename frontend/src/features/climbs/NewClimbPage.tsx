@@ -7,6 +7,8 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
+import { ClickLadder } from "./ClickLadder";
+import { KeepLadder } from "./KeepLadder";
 import { PlanBrief } from "./PlanBrief";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
@@ -20,6 +22,7 @@ const FIRST_PLAN: Plan = {
   shaky_to_fall: 3,
   evenness: "working",
   clicks: [],
+  click_order: "with_tempo",
 };
 
 /** A climb to start: who, which drill, from where, to where, by which rule. */
@@ -54,7 +57,15 @@ function NewClimb({ choices, students, drills }: Props) {
   const [asked] = useSearchParams();
   const [studentId, setStudentId] = useState(Number(asked.get("student")) || (students[0]?.id ?? 0));
   const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
-  const [plan, setPlan] = useState(FIRST_PLAN);
+  const student = students.find((one) => one.id === studentId);
+  const [plan, setPlan] = useState({ ...FIRST_PLAN, clicks: student?.clicks ?? [] });
+  const chooseStudent = (id: number) => {
+    setStudentId(id);
+    const before = JSON.stringify(student?.clicks ?? []);
+    const own = students.find((one) => one.id === id)?.clicks ?? [];
+    // Another student's own ladder takes the place of the first one's, not of what was chosen by hand.
+    if (JSON.stringify(plan.clicks) === before) setPlan({ ...plan, clicks: own });
+  };
   const ladder = useQuery({ ...ladderQuery(drillId, plan), placeholderData: keepPreviousData, retry: false });
   const shown = useLastGood(ladder.data);
   const start = useMutation({
@@ -88,7 +99,8 @@ function NewClimb({ choices, students, drills }: Props) {
           why: one.instrument_name,
         }))}
         studentId={studentId}
-        onStudent={setStudentId}
+        onStudent={chooseStudent}
+        own={student?.clicks ?? []}
         drills={drills.map((one) => ({
           value: String(one.id),
           label: one.title,
@@ -99,6 +111,20 @@ function NewClimb({ choices, students, drills }: Props) {
         refusal={refusalOf(ladder.error)}
         onChange={setPlan}
       />
+      {plan.clicks.length > 0 && (
+        <details className="card-plain mb-3">
+          <summary className="cursor-pointer text-primary font-bold">
+            Change the click ladder, plan by plan
+          </summary>
+          <ClickLadder
+            ladder={plan}
+            choices={choices}
+            refusal={refusalOf(ladder.error)}
+            onChange={(changed) => setPlan({ ...plan, ...changed })}
+          />
+          {student && <KeepLadder student={student} clicks={plan.clicks} />}
+        </details>
+      )}
       {start.isError && <Problem error={start.error} />}
       {shown && (
         <>

@@ -38,6 +38,8 @@ type Props = {
   drillId: number;
   onDrill: (id: number) => void;
   refusal: Refused | null;
+  /** The click ladder that is the student's own, if there is one. */
+  own: Plan["clicks"];
   onChange: (plan: Plan) => void;
 };
 
@@ -45,6 +47,7 @@ type Props = {
 export function PlanBrief(props: Props) {
   const { plan, choices, onChange } = props;
   const set = <F extends keyof Plan>(field: F, value: Plan[F]) => onChange({ ...plan, [field]: value });
+  const ladders = laddersOf(props);
   return (
     <Brief label="The brief of the climb" refusal={props.refusal}>
       <BriefSelect
@@ -124,23 +127,48 @@ export function PlanBrief(props: Props) {
       <BriefSelect
         label="click ladder"
         field="clicks"
-        value={ladderOf(plan, choices)}
-        choices={[
-          { value: "none", label: "as in the drill", why: "The same on every rung." },
-          ...choices.click_ladders,
-        ]}
-        onChange={(key) => set("clicks", choices.click_ladders.find((one) => one.value === key)?.plans ?? [])}
+        value={ladders.find((one) => sameClicks(one.plans, plan.clicks))?.value ?? CHANGED}
+        choices={ladders}
+        onChange={(key) => set("clicks", ladders.find((one) => one.value === key)?.plans ?? plan.clicks)}
       />
+      {plan.clicks.length > 0 && (
+        <>
+          {" "}
+          <BriefSelect
+            label="order of the clicks"
+            field="click_order"
+            value={plan.click_order}
+            choices={choices.click_orders}
+            onChange={(order) => set("click_order", order as Plan["click_order"])}
+          />
+        </>
+      )}
       .
     </Brief>
   );
 }
 
-/** Which ready ladder a plan has: they are told apart by their plans. */
-function ladderOf(plan: Plan, choices: Choices): string {
-  const now = JSON.stringify(plan.clicks);
-  return choices.click_ladders.find((one) => JSON.stringify(one.plans) === now)?.value ?? "none";
+const CHANGED = "changed";
+
+/** Ladders to choose from, the student's own among them; what was changed by hand is one more. */
+function laddersOf({ plan, choices, own }: Pick<Props, "plan" | "choices" | "own">) {
+  const known = [
+    { value: "none", label: "as in the drill", why: "The same on every rung.", plans: [] as Plan["clicks"] },
+    ...(own.length > 0
+      ? [{ value: "own", label: "the student’s own", why: "As it is kept for this student.", plans: own }]
+      : []),
+    ...choices.click_ladders,
+  ];
+  return known.some((one) => sameClicks(one.plans, plan.clicks))
+    ? known
+    : [
+        ...known,
+        { value: CHANGED, label: "as you changed it", why: "Plan by plan, below.", plans: plan.clicks },
+      ];
 }
+
+const sameClicks = (some: Plan["clicks"], others: Plan["clicks"]) =>
+  JSON.stringify(some) === JSON.stringify(others);
 
 type TargetProps = Pick<Props, "plan" | "choices" | "onChange">;
 

@@ -5,12 +5,10 @@ const WORDS: Record<Tread["state"], string> = { done: "done", now: "now", ahead:
 type Props = {
   treads: readonly Tread[];
   sign: string;
-  /** Address of the play-along file at a tempo; none before the climb is started. */
-  soundOf?: (bpm: string) => string;
 };
 
 /** Every rung with its speed, its gap and what was played on it. */
-export function RungTable({ treads, sign, soundOf }: Props) {
+export function RungTable({ treads, sign }: Props) {
   const hasClicks = treads.some((tread) => tread.click_words);
   return (
     <details className="card-plain mt-4" open={treads.length <= 16}>
@@ -26,7 +24,6 @@ export function RungTable({ treads, sign, soundOf }: Props) {
             <th scope="col">clean</th>
             <th scope="col">shaky</th>
             <th scope="col">state</th>
-            {soundOf && <th scope="col">play along</th>}
           </tr>
         </thead>
         <tbody>
@@ -40,17 +37,6 @@ export function RungTable({ treads, sign, soundOf }: Props) {
               <td>{tread.marks.filter((mark) => mark === "clean").length || ""}</td>
               <td>{tread.marks.filter((mark) => mark === "shaky").length || ""}</td>
               <td>{WORDS[tread.state]}</td>
-              {soundOf && (
-                <td>
-                  <a
-                    className="text-primary font-semibold"
-                    aria-label={`Play-along file of rung ${tread.number}, MP3`}
-                    href={soundOf(tread.bpm)}
-                  >
-                    MP3
-                  </a>
-                </td>
-              )}
             </tr>
           ))}
         </tbody>

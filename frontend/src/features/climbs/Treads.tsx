@@ -89,6 +89,14 @@ export function Treads({ treads, sign, targetLabel }: Props) {
                     </text>
                   </>
                 )}
+                {tread.click_words !== treads[index - 1]?.click_words && (
+                  <ClickName
+                    words={tread.click_words}
+                    x={x + step / 2}
+                    floor={floor}
+                    room={floor - y(tread.height) - 18 - (tread.marks.length ? 22 : 0)}
+                  />
+                )}
                 <Dots marks={tread.marks} x={x} y={y(tread.height) + 18} step={step} />
               </g>
             );
@@ -98,10 +106,26 @@ export function Treads({ treads, sign, targetLabel }: Props) {
           </text>
           <text className="fill-soft" x={LEFT} y={HEIGHT - 8} fontSize={14}>
             ● clean take ○ shaky take × no verdict
+            {treads.some((tread) => tread.click_words) && " ◆ the click from here on"}
           </text>
         </svg>
       )}
     </div>
+  );
+}
+
+/** The click that is due from a tread on, written upwards in it where there is room. */
+function ClickName({ words, x, floor, room }: { words: string; x: number; floor: number; room: number }) {
+  const text = `◆ ${words}`;
+  if (!words || room < text.length * 7) return null;
+  return (
+    <text
+      className="fill-success font-semibold"
+      transform={`translate(${x + 5} ${floor - 8}) rotate(-90)`}
+      fontSize={13}
+    >
+      {text}
+    </text>
   );
 }
 
