@@ -68,6 +68,7 @@ export class FakeContext {
       performanceTime: this.currentTime * 1000 + 5,
     };
   }
+  addEventListener(): void {}
   async resume(): Promise<void> {}
   async decodeAudioData(): Promise<{ name: string; getChannelData: () => Float32Array }> {
     return { name: "decoded", getChannelData: () => new Float32Array(80_000) };
@@ -103,6 +104,7 @@ export function fakeGlobals() {
     DynamicsCompressorNode: FakeNode,
     AudioBufferSourceNode: FakeSource,
     Worker: FakeWorker,
+    navigator: {},
   };
 }
 

@@ -35,6 +35,18 @@ describe("the player", () => {
     expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
   });
 
+  it("has not drifted by a sample after ten minutes", async () => {
+    const beat = 60 / 97;
+    const player = new Player(MADE);
+    const { base } = await player.start({ ...scoreOf(beat), tones: [] }, "keys");
+    player.endAt = base + 600;
+    advance(605);
+    const clicks = FakeContext.newest.due().filter((at) => at >= base);
+    expect(clicks).toHaveLength(Math.ceil(600 / beat));
+    const off = clicks.map((at, number) => Math.abs(at - base - (number * 60) / 97));
+    expect(Math.max(...off)).toBeLessThan(1 / 48_000);
+  });
+
   it("changes the tempo on the next bar line, and what was planned beyond it never sounds", async () => {
     const player = new Player(MADE);
     const stretch = await player.start(score, "wind");
@@ -79,7 +91,36 @@ describe("the player", () => {
     await player.start(score, "keys");
     FakeContext.newest.state = "interrupted";
     FakeContext.newest.onstatechange?.();
-    expect(lost).toHaveBeenCalledOnce();
+    expect(lost).toHaveBeenCalledExactlyOnceWith("device");
+  });
+
+  it("says when the computer slept, and plans nothing more", async () => {
+    vi.useFakeTimers({ now: 0, toFake: ["Date"] });
+    const player = new Player(MADE);
+    const lost = vi.fn(() => player.stop());
+    player.onLost = lost;
+    await player.start(score, "keys");
+    advance(1);
+    expect(lost).not.toHaveBeenCalled();
+    const before = FakeContext.newest.sources.length;
+    vi.setSystemTime(10_000);
+    advance(1);
+    expect(lost).toHaveBeenCalledExactlyOnceWith("sleep");
+    expect(FakeContext.newest.sources.length).toBe(before);
+    vi.useRealTimers();
+  });
+
+  it("says when no loudspeaker is left", async () => {
+    const devices = Object.assign(new EventTarget(), {
+      enumerateDevices: async () => [{ kind: "audioinput" }],
+    });
+    vi.stubGlobal("navigator", { mediaDevices: devices });
+    const player = new Player(MADE);
+    const lost = vi.fn();
+    player.onLost = lost;
+    await player.start(score, "keys");
+    devices.dispatchEvent(new Event("devicechange"));
+    await vi.waitFor(() => expect(lost).toHaveBeenCalledExactlyOnceWith("device"));
   });
 
   it("sets how loud a channel is, never above what is its most, and a muted one stays silent", () => {

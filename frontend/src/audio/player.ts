@@ -18,6 +18,8 @@ import { Words } from "./words";
 
 const LOOK_AHEAD = 0.5;
 const TIMER_MS = 50;
+/** A timer that is late by so much did not run: the computer slept. */
+const SLEPT_MS = 4000;
 /** Room between the press of Start and the first sound, and before a change that is still to come. */
 const BEFORE_START = 0.15;
 const BEFORE_CHANGE = 0.05;
@@ -28,6 +30,8 @@ const HAIR = 1e-6;
 
 const CHANNELS = ["click", "notes", "backing", "voice"] as const;
 export type Channel = (typeof CHANNELS)[number];
+/** Why the sound stopped by itself. */
+export type Lost = "device" | "sleep";
 /** What the player makes its sounds of. */
 export type Made = { recipes: Recipes; voice: Schemas["VoiceChoice"] };
 type Planned = { at: Seconds; source: AudioBufferSourceNode };
@@ -51,8 +55,9 @@ export class Player {
   timbre: Timbre = "beep";
   /** Nothing sounds from this moment of the audio clock on. */
   endAt: Seconds = Number.POSITIVE_INFINITY;
-  /** Called when the sound device stops by itself: unplugged, or the computer slept. */
-  onLost: (() => void) | null = null;
+  /** Called when the sound stops by itself: the device was unplugged or failed, or the computer slept. */
+  onLost: ((why: Lost) => void) | null = null;
+  #lastTick = 0;
 
   constructor({ recipes, voice }: Made) {
     this.#gains = recipes.levels;
@@ -79,10 +84,10 @@ export class Player {
     this.#sounds = new Sounds(this.context, recipes);
     this.#words = new Words(this.context, voice);
     this.#timer = new Worker(new URL("./timer.worker.ts", import.meta.url), { type: "module" });
-    this.#timer.onmessage = () => this.#plan();
-    this.context.onstatechange = () => {
-      if (this.isPlaying && this.context.state !== "running") this.onLost?.();
-    };
+    this.#timer.onmessage = () => this.#tick();
+    this.context.onstatechange = () => this.context.state !== "running" && this.#lose("device");
+    this.context.addEventListener("error", () => this.#lose("device"));
+    navigator.mediaDevices?.addEventListener("devicechange", this.#checkDevices);
   }
 
   get isPlaying(): boolean {
@@ -109,6 +114,7 @@ export class Player {
     this.#master.gain.cancelScheduledValues(0);
     this.#master.gain.setValueAtTime(0.35, begin);
     this.#master.gain.linearRampToValueAtTime(1, begin + SOFT_START);
+    this.#lastTick = Date.now();
     this.#timer.postMessage(TIMER_MS);
     return first;
   }
@@ -168,6 +174,7 @@ export class Player {
   close(): void {
     this.stop();
     this.#timer.terminate();
+    navigator.mediaDevices?.removeEventListener("devicechange", this.#checkDevices);
     void this.context.close();
   }
 
@@ -180,6 +187,25 @@ export class Player {
   positionAt(at: Seconds): Position | null {
     const stretch = this.#stretches.findLast((one) => one.from <= at + 1e-9) ?? this.#stretches[0];
     return stretch ? positionIn(stretch, at) : null;
+  }
+
+  #lose(why: Lost): void {
+    if (this.isPlaying) this.onLost?.(why);
+  }
+
+  /** Where the browser says that no loudspeaker is left, nothing goes on unheard. */
+  #checkDevices = async (): Promise<void> => {
+    const devices = await navigator.mediaDevices.enumerateDevices();
+    // Without a permission a browser may list nothing at all, and that says nothing.
+    if (devices.length > 0 && !devices.some((one) => one.kind === "audiooutput")) this.#lose("device");
+  };
+
+  #tick(): void {
+    const now = Date.now();
+    const slept = now - this.#lastTick > SLEPT_MS;
+    this.#lastTick = now;
+    if (slept) this.#lose("sleep");
+    else this.#plan();
   }
 
   #plan(): void {

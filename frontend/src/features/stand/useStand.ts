@@ -1,9 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Performance } from "../../api/client";
-import { type Made, Player } from "../../audio/player";
+import { type Lost, type Made, Player } from "../../audio/player";
 import type { Position, Stretch } from "../../audio/schedule";
 import { IDLE, lastBarLine, momentOf, type Run, runStart } from "./runs";
 import type { Sound } from "./sound";
+
+const LOST: Record<Lost, string> = {
+  device:
+    "The sound device stopped or was unplugged. The bars until then are kept. Connect it, then start again.",
+  sleep: "Stopped, because the computer slept. The bars until then are kept.",
+};
 
 type Options = {
   /** What its sounds are made of. */
@@ -77,8 +83,8 @@ export function useStand({
     setMessage("");
     player.current ??= new Player(made);
     const playing = player.current;
-    playing.onLost = () => {
-      setMessage("The sound device stopped. What was played until then is kept.");
+    playing.onLost = (why) => {
+      setMessage(LOST[why]);
       finish(null);
     };
     taps.current = [];
