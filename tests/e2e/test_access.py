@@ -51,7 +51,35 @@ def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server,
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
     assert page.evaluate(check) == []
     page.keyboard.press("u")
-    expect(page.get_by_text("Inner pulse")).to_be_visible()
+    expect(page.get_by_role("heading", name="Inner pulse")).to_be_visible()
+    assert page.evaluate(check) == []
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+def test_axe_finds_nothing_in_what_opens_of_a_climb_and_of_the_stand(page: Page, demo: Server, theme: str) -> None:
+    chosen = json.dumps({"stand": theme, "desk": theme})
+    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
+    page.add_init_script(AXE)
+    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    page.goto(f"{demo.home}/climbs/4")
+    page.get_by_text("The click ladder: as in the drill").click()
+    page.get_by_role("button", name="One more click").click()
+    page.get_by_label("Clicks in order").get_by_label("click", exact=True).select_option("drop_out")
+    assert page.evaluate(check) == []
+    page.get_by_role("button", name="Play-along file").click()
+    page.get_by_role("button", name="Make the file").click()
+    expect(page.get_by_role("link", name="Save the file")).to_be_visible(timeout=60_000)
+    assert page.evaluate(check) == []
+    page.goto(f"{demo.home}/stand/climb/4")
+    for part in ("each division said first", "the last words of the count", "the inner pulse"):
+        page.get_by_label("and more before playing").select_option(part)
+    page.get_by_label("what the voice says").select_option("slots")
+    page.get_by_text("Sound and levels").click()
+    assert page.evaluate(check) == []
+    page.get_by_role("button", name="Foot switch").click()
+    assert page.evaluate(check) == []
+    page.get_by_role("button", name="Close").click()
+    page.keyboard.press("l")
     assert page.evaluate(check) == []
 
 

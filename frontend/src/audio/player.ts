@@ -18,7 +18,7 @@ import { Words } from "./words";
 
 const LOOK_AHEAD = 0.5;
 const TIMER_MS = 50;
-/** A timer that is late by so much did not run: the computer slept. */
+/** Where the sound stood still for so long while time went on, the computer slept. */
 const SLEPT_MS = 4000;
 /** Room between the press of Start and the first sound, and before a change that is still to come. */
 const BEFORE_START = 0.15;
@@ -57,7 +57,7 @@ export class Player {
   endAt: Seconds = Number.POSITIVE_INFINITY;
   /** Called when the sound stops by itself: the device was unplugged or failed, or the computer slept. */
   onLost: ((why: Lost) => void) | null = null;
-  #lastTick = 0;
+  #ahead = 0;
 
   constructor({ recipes, voice }: Made) {
     this.#gains = recipes.levels;
@@ -114,7 +114,7 @@ export class Player {
     this.#master.gain.cancelScheduledValues(0);
     this.#master.gain.setValueAtTime(0.35, begin);
     this.#master.gain.linearRampToValueAtTime(1, begin + SOFT_START);
-    this.#lastTick = Date.now();
+    this.#ahead = Date.now() - this.context.currentTime * 1000;
     this.#timer.postMessage(TIMER_MS);
     return first;
   }
@@ -201,9 +201,10 @@ export class Player {
   };
 
   #tick(): void {
-    const now = Date.now();
-    const slept = now - this.#lastTick > SLEPT_MS;
-    this.#lastTick = now;
+    // How far the clock of the wall has run ahead of that of the sound: a busy screen holds up neither.
+    const ahead = Date.now() - this.context.currentTime * 1000;
+    const slept = ahead - this.#ahead > SLEPT_MS;
+    this.#ahead = ahead;
     if (slept) this.#lose("sleep");
     else this.#plan();
   }
