@@ -25,6 +25,13 @@ VOICES: dict[Voice, tuple[str, str]] = {
 }
 _WORDS: dict[Movement, tuple[str, ...]] = {"none": (), "tap": ("tap",), "step": ("R", "L"), "sway": ("→", "←")}
 SLOWEST = 16
+#: Beats from one movement to the next with which a movement begins; a sway takes the half note.
+USUAL_RATES: dict[Movement, Fraction] = {
+    "none": Fraction(1),
+    "tap": Fraction(1),
+    "step": Fraction(1),
+    "sway": Fraction(2),
+}
 
 
 @dataclass(frozen=True, slots=True)

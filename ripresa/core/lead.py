@@ -74,7 +74,7 @@ class Tick:
     """A click: seconds from the start of its part, and its level or role."""
 
     at: float
-    level: Literal["strong", "plain", "count"]
+    level: Literal["strong", "plain", "division", "count"]
 
 
 @dataclass(frozen=True, slots=True)

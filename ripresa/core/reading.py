@@ -144,7 +144,7 @@ def read(drill: Drill) -> Reading:
 
 def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
     """Return the cycle of a click over some events."""
-    slots = [ClickSlot(event.onset, event.slot == 0, event.kind == "note") for event in events]
+    slots = [ClickSlot(event.onset, event.kind == "note") for event in events]
     return click.cycle(meter, slots, beats + meter.to_bar_line(beats))
 
 

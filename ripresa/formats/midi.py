@@ -20,10 +20,10 @@ from ripresa.core.tempo import check_bpm
 
 TICKS_A_QUARTER = 10080
 _VELOCITY = {"accent": 112, "plain": 80, "ghost": 48}
-_CLICK_VELOCITY = {"strong": 110, "plain": 80}
+_CLICK_VELOCITY = {"strong": 110, "plain": 80, "division": 50}
 # General MIDI 1 percussion key map, on channel 10: high and low wood block, side stick.
 _PERCUSSION = 9
-_CLICK_NOTE = {"strong": 76, "plain": 77}
+_CLICK_NOTE = {"strong": 76, "plain": 77, "division": 77}
 _UNPITCHED_NOTE = 37
 #: Bass drum 1.
 _SECOND_NOTE = 36

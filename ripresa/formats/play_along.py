@@ -113,7 +113,8 @@ def _part(performance: Performance, voice: Voice, passes: int, heard: Heard, aft
     sound = np.zeros(round((lead + length + after) * RATE))
     if heard.click:
         for at, role, loud in _ticks(performance, length):
-            gain = levels.click * loud * (levels.plain_click if role == "plain" else 1)
+            softer = {"plain": levels.plain_click, "division": levels.division_click}
+            gain = levels.click * loud * softer.get(role, 1.0)
             _add(sound, at, click(role, heard.timbre) * gain)
     for word in performance.lead.said:
         _add_word(sound, word.at, word)

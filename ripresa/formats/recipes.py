@@ -6,7 +6,7 @@ from typing import Literal
 from ripresa.core.backing import Drum
 
 Voice = Literal["pluck", "keys", "wind"]
-Role = Literal["strong", "plain", "count", "pulse"]
+Role = Literal["strong", "plain", "division", "count", "pulse"]
 Timbre = Literal["beep", "wood", "tick"]
 
 TIMBRES: dict[Timbre, tuple[str, str]] = {
@@ -96,7 +96,7 @@ class Levels:
 
     Args:
         click, notes, backing, voice: Gain of a channel.
-        accented, plain: Of a note. plain_click: Of a click that is not strong.
+        accented, plain: Of a note. plain_click, division_click: Of a click on a beat, and inside one.
         chord: Power of the number of tones that a chord's tones are made softer by.
     """
 
@@ -107,6 +107,7 @@ class Levels:
     accented: float = 1.0
     plain: float = 0.55
     plain_click: float = 0.75
+    division_click: float = 0.4
     chord: float = 0.7
 
 
@@ -138,7 +139,7 @@ RECIPES = Recipes(
     clicks=Clicks(
         seconds=0.08,
         rise=2000,
-        hertz={"strong": 1760, "plain": 1175, "count": 880, "pulse": 587},
+        hertz={"strong": 1760, "plain": 1175, "division": 1320, "count": 880, "pulse": 587},
         waves={
             "beep": (Wave(1, 1, 70),),
             "wood": (Wave(0.6, 0.8, 110), Wave(1.51, 0.6, 260)),

@@ -751,7 +751,7 @@ export interface components {
             /** Timbres */
             timbres: components["schemas"]["Choice"][];
             /** Movements */
-            movements: components["schemas"]["Choice"][];
+            movements: components["schemas"]["MovementChoice"][];
             /** Voices */
             voices: components["schemas"]["Choice"][];
             /** Parts */
@@ -1467,7 +1467,7 @@ export interface components {
          *
          *     Args:
          *         click, notes, backing, voice: Gain of a channel.
-         *         accented, plain: Of a note. plain_click: Of a click that is not strong.
+         *         accented, plain: Of a note. plain_click, division_click: Of a click on a beat, and inside one.
          *         chord: Power of the number of tones that a chord's tones are made softer by.
          */
         Levels: {
@@ -1506,6 +1506,11 @@ export interface components {
              * @default 0.75
              */
             plain_click: number;
+            /**
+             * Division Click
+             * @default 0.4
+             */
+            division_click: number;
             /**
              * Chord
              * @default 0.7
@@ -1573,6 +1578,20 @@ export interface components {
              * @enum {string}
              */
             kind: "line";
+        };
+        /**
+         * MovementChoice
+         * @description A movement of the body, and the rate with which it begins.
+         */
+        MovementChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Every */
+            every: string;
         };
         /**
          * NamedClick
@@ -2421,7 +2440,7 @@ export interface components {
              * Level
              * @enum {string}
              */
-            level: "strong" | "plain";
+            level: "strong" | "plain" | "division";
         };
         /**
          * EventShape
@@ -2794,7 +2813,7 @@ export interface components {
              * Level
              * @enum {string}
              */
-            level: "strong" | "plain" | "count";
+            level: "strong" | "plain" | "division" | "count";
         };
         /**
          * Tone

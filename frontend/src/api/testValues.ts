@@ -72,7 +72,10 @@ export const CHOICES: Choices = {
   backings: [choice("chords"), choice("groove", "a groove")],
   pulses: [choice("middle", "near a middle rate")],
   timbres: [choice("beep", "a beep"), choice("wood", "a wood block")],
-  movements: [choice("none"), choice("tap")],
+  movements: [
+    { ...choice("none"), every: "1" },
+    { ...choice("tap"), every: "1" },
+  ],
   voices: [choice("silent"), choice("divisions")],
   parts: [choice("everything"), choice("hits"), choice("hand")],
   steps: [choice("listen"), choice("say"), choice("hits"), choice("whole")],

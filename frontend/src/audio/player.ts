@@ -13,7 +13,7 @@ import {
   soundings,
   takeOver,
 } from "./schedule";
-import { type Recipes, Sounds, type Timbre, type Voice } from "./sounds";
+import { type ClickRole, type Recipes, Sounds, type Timbre, type Voice } from "./sounds";
 import { Words } from "./words";
 
 const LOOK_AHEAD = 0.5;
@@ -226,10 +226,10 @@ export class Player {
   }
 
   #sound(one: Sounding): void {
-    const { accented, plain, plain_click, chord } = this.#gains;
+    const { accented, plain, chord } = this.#gains;
     switch (one.kind) {
       case "click": {
-        const loud = (one.loud ?? 1) * (one.role === "plain" ? plain_click : 1);
+        const loud = (one.loud ?? 1) * this.#clickGain(one.role);
         this.#start("click", one.at, this.#sounds.click(one.role, this.timbre), loud);
         return;
       }
@@ -252,6 +252,11 @@ export class Player {
           this.#start("notes", one.at, this.#sounds.note(this.#voice, midi), share, one.seconds);
         }
     }
+  }
+
+  #clickGain(role: ClickRole): number {
+    if (role === "plain") return this.#gains.plain_click;
+    return role === "division" ? this.#gains.division_click : 1;
   }
 
   /** Start a sound so that what lies `anchor` seconds into it is heard at a moment; it ends with its length, if given. */

@@ -86,8 +86,10 @@ export type Position = { turn: number; within: Seconds; stretch: Stretch };
 
 export function positionIn(stretch: Stretch, at: Seconds): Position {
   const since = at - stretch.base;
-  const turn = Math.floor(since / stretch.score.loop_seconds);
-  return { turn, within: since - turn * stretch.score.loop_seconds, stretch };
+  const { loop_seconds: loop } = stretch.score;
+  // The end of a turn is the beginning of the next one, whatever the last bit of its time says.
+  const turn = Math.floor((since + 1e-9) / loop);
+  return { turn, within: Math.max(0, since - turn * loop), stretch };
 }
 
 /** The bar line at or after a moment: its number in the turn, and when it is reached. */

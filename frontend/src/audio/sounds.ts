@@ -4,7 +4,7 @@ import type { Schemas } from "../api/client";
 
 export type Recipes = Schemas["Recipes"];
 export type Voice = "pluck" | "keys" | "wind";
-export type ClickRole = "strong" | "plain" | "count" | "pulse";
+export type ClickRole = "strong" | "plain" | "division" | "count" | "pulse";
 export type Drum = "kick" | "snare" | "hat";
 export type Timbre = "beep" | "wood" | "tick";
 

@@ -67,6 +67,7 @@ export const MADE: Made = {
       accented: 1,
       plain: 0.55,
       plain_click: 0.75,
+      division_click: 0.4,
       chord: 0.7,
     },
   },

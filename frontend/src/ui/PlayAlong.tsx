@@ -31,7 +31,7 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
   const [passes, setPasses] = useState(2);
   const [sound, setSound] = useState<NonNullable<Body["sound"]>>("mp3");
   const [timbre, setTimbre] = useState<Body["timbre"]>("beep");
-  const [heard, setHeard] = useState({ click: true, notes: true, aloud: true });
+  const [heard, setHeard] = useState({ click: true, notes: true, aloud: true, count: false });
   const [backing, setBacking] = useState<NonNullable<Body["backing"]>>([]);
   const begin = useMutation({
     mutationFn: () =>
@@ -47,6 +47,7 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
         click: heard.click,
         notes: heard.notes,
         backing,
+        spoken: { what: heard.count ? "slots" : "nothing", words: "count" },
         before: { ...A_BAR_OF_COUNT, aloud: heard.aloud },
       }),
   });
@@ -109,6 +110,11 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
             name="the count-in, spoken"
             on={heard.aloud}
             onChange={(aloud) => setHeard({ ...heard, aloud })}
+          />
+          <Check
+            name="every slot, spoken"
+            on={heard.count}
+            onChange={(count) => setHeard({ ...heard, count })}
           />
           {choices.backings.map((one) => {
             const part = one.value as (typeof backing)[number];

@@ -5,15 +5,30 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal, NamedTuple
 
-ClickLevel = Literal["strong", "plain"]
+from ripresa.core.meter import Meter
+
+#: A bar, a beat, or a part of a beat.
+ClickLevel = Literal["strong", "plain", "division"]
 
 
 class ClickSlot(NamedTuple):
-    """A slot of the drill that a click is laid over: its onset in beats, whether it is on a beat, and sounds."""
+    """A slot of the drill that a click is laid over: its onset in beats, and whether it sounds."""
 
     onset: Fraction
-    on_beat: bool
     sounds: bool
+
+
+def level_at(position: Fraction, meter: Meter) -> ClickLevel:
+    """Return how a click that divides the beat sounds at a position: strong on a bar line, plain on a beat.
+
+    >>> from ripresa.core.meter import METERS
+    >>> [level_at(Fraction(n, 2), METERS["4/4"]) for n in (0, 1, 2, 8)]
+    ['strong', 'division', 'plain', 'strong']
+    """
+    inside = position % meter.bar_length
+    if not inside:
+        return "strong"
+    return "plain" if inside in meter.beat_starts() else "division"
 
 
 @dataclass(frozen=True, slots=True)

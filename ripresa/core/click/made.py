@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.click.cycle import ClickCycle, ClickLevel, ClickSlot
+from ripresa.core.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
 from ripresa.core.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
@@ -129,10 +129,10 @@ class OfTheSlots:
         """What it is, in words."""
         return "every slot of the division" if self.which == "all" else "what the student leaves out"
 
-    def cycle(self, _meter: Meter, slots: Sequence[ClickSlot], beats: Fraction) -> ClickCycle:
+    def cycle(self, meter: Meter, slots: Sequence[ClickSlot], beats: Fraction) -> ClickCycle:
         """Return the clicks over the whole drill."""
         chosen = [slot for slot in slots if self.which == "all" or not slot.sounds]
-        return ClickCycle(beats, tuple((slot.onset, "strong" if slot.on_beat else "plain") for slot in chosen))
+        return ClickCycle(beats, tuple((slot.onset, level_at(slot.onset, meter)) for slot in chosen))
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from fractions import Fraction
 from math import gcd, lcm
 from typing import Literal
 
-from ripresa.core.click.cycle import ClickCycle, ClickSlot
+from ripresa.core.click.cycle import ClickCycle, ClickSlot, level_at
 from ripresa.core.errors import OutOfRange
 from ripresa.core.meter import Meter
 
@@ -33,9 +33,8 @@ def _smallest(meter: Meter) -> ClickCycle:
     """Return a click on the smallest length that all beats of a bar are made of: the eighths of 7/8 as 2+2+3."""
     below = lcm(*(beat.denominator for beat in meter.beats))
     cell = Fraction(gcd(*(int(beat * below) for beat in meter.beats)), below)
-    starts = set(meter.beat_starts())
     positions = [cell * number for number in range(int(meter.bar_length / cell))]
-    return ClickCycle(meter.bar_length, tuple((at, "strong" if at in starts else "plain") for at in positions))
+    return ClickCycle(meter.bar_length, tuple((at, level_at(at, meter)) for at in positions))
 
 
 def _through(meter: Meter) -> ClickCycle:

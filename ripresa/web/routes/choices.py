@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 import ripresa
 from ripresa.core.backing import PARTS as BACKINGS
-from ripresa.core.body import MOVEMENTS, VOICES
+from ripresa.core.body import MOVEMENTS, USUAL_RATES, VOICES
 from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
 from ripresa.core.click.ladders import ORDERS
 from ripresa.core.climb import EVENNESS
@@ -42,6 +42,7 @@ from ripresa.core.tempo import SETTINGS
 from ripresa.core.way_in import SCHOOLS, STEPS, Step
 from ripresa.formats.recipes import RECIPES, TIMBRES, Recipes
 from ripresa.formats.speaker import ANCHOR, RATE
+from ripresa.formats.wire import WireExact
 from ripresa.formats.words import index
 from ripresa.web.answers import answer
 
@@ -67,6 +68,12 @@ class SchoolChoice(Choice):
     """A ready way in."""
 
     steps: list[Step]
+
+
+class MovementChoice(Choice):
+    """A movement of the body, and the rate with which it begins."""
+
+    every: WireExact
 
 
 class LadderChoice(Choice):
@@ -126,7 +133,7 @@ class Choices(BaseModel):
     backings: list[Choice]
     pulses: list[Choice]
     timbres: list[Choice]
-    movements: list[Choice]
+    movements: list[MovementChoice]
     voices: list[Choice]
     parts: list[Choice]
     steps: list[Choice]
@@ -197,7 +204,10 @@ def list_choices() -> Response:
             backings=_named(BACKINGS),
             pulses=_named(PULSES),
             timbres=_named(TIMBRES),
-            movements=_named(MOVEMENTS),
+            movements=[
+                MovementChoice(value=key, label=name, why=why, every=USUAL_RATES[key])
+                for key, (name, why) in MOVEMENTS.items()
+            ],
             voices=_named(VOICES),
             parts=_named(PARTS),
             steps=_named(STEPS),

@@ -49,7 +49,8 @@ export function BodyWords({ drill: { body }, choices, onChange }: Props) {
         choices={choices.movements}
         onChange={(value) => {
           const movement = value as typeof body.movement;
-          onChange({ body: { movement, every: movement === "sway" ? "2" : "1" } }, "body");
+          const every = choices.movements.find((one) => one.value === movement)?.every ?? body.every;
+          onChange({ body: { movement, every } }, "body");
         }}
       />
       {body.movement !== "none" && (

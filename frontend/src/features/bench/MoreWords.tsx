@@ -16,7 +16,7 @@ type Part = {
   isUsed: (drill: Drill) => boolean;
   /** Whether it makes sense for the instrument; always, unless said. */
   fits?: (drill: Drill, choices: Choices) => boolean;
-  start: Partial<Drill>;
+  start: Partial<Drill> | ((choices: Choices) => Partial<Drill>);
   words: (props: Props) => ReactNode;
 };
 
@@ -132,7 +132,7 @@ const PARTS: Part[] = [
     offer: "a way in",
     why: "Steps that the stand goes through: listen, say, the hits, halves, everything.",
     isUsed: (drill) => drill.way_in.length > 0,
-    start: { way_in: ["listen", "say", "hits", "first_half", "second_half", "whole"] },
+    start: ({ schools }) => ({ way_in: schools[0]?.steps ?? ["whole"] }),
     words: (props) => <WayInWords {...props} />,
   },
   {
@@ -243,7 +243,9 @@ export function MoreWords(props: Props) {
             ]}
             onChange={(offer) => {
               const part = unused.find((one) => one.offer === offer);
-              if (part) props.onChange(part.start, part.offer);
+              if (!part) return;
+              const start = typeof part.start === "function" ? part.start(props.choices) : part.start;
+              props.onChange(start, part.offer);
             }}
           />
         </>

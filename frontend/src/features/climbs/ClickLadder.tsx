@@ -62,7 +62,7 @@ export function ClickLadder({ ladder, choices, refusal, onChange }: Props) {
               <button
                 type="button"
                 className="button button-small button-quiet"
-                aria-label={`Take click ${index + 1} out`}
+                aria-label={`Take out click ${index + 1}`}
                 onClick={() => set(clicks.filter((_, other) => other !== index))}
               >
                 Take out

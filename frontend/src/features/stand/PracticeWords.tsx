@@ -18,6 +18,7 @@ const TURNS = [
   { value: "none", label: "together", why: "The notes sound all the time." },
   { value: "1", label: "in turn, a pass each", why: "The stand plays, then the student alone, in time." },
   { value: "2", label: "in turn, two passes each", why: "The stand plays twice, then the student twice." },
+  { value: "4", label: "in turn, four passes each", why: "The stand plays four times, then the student." },
 ];
 
 /** What is practised of it: a step of the way in, a part that goes round, in turn, before it was moved, hidden. */

@@ -4,10 +4,16 @@ import type { Timbre } from "../../audio/sounds";
 import type { Sound } from "./sound";
 
 type Part = NonNullable<Sound["parts"]>[number];
-type Props = { sound: Sound; choices: Choices; onSound: (sound: Sound) => void };
+type Props = {
+  sound: Sound;
+  choices: Choices;
+  /** The click in figures, a sentence each. */
+  figures: readonly string[];
+  onSound: (sound: Sound) => void;
+};
 
 /** Levels and the sound of the click; kept for each student in this browser. */
-export function SoundWords({ sound, choices, onSound }: Props) {
+export function SoundWords({ sound, choices, figures, onSound }: Props) {
   const timbre = useId();
   return (
     <details>
@@ -71,6 +77,7 @@ export function SoundWords({ sound, choices, onSound }: Props) {
           limited here; how loud that is, your loudspeaker or headphones decide: set them low first.
         </span>
       </div>
+      <p className="text-soft text-sm mt-2">{figures.join(" ")}</p>
     </details>
   );
 }

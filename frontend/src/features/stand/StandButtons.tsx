@@ -17,7 +17,7 @@ type Props = {
 export function StandButtons(props: Props) {
   const { playing, onToggle, onTap, onSlower, onFaster, muted, onMuted, large, onLarge } = props;
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-2">
+    <div className="stand-buttons flex flex-wrap items-center gap-x-2 gap-y-2">
       <button type="button" className="button button-start" onClick={onToggle}>
         {playing ? "Stop" : "Start"} <Key name="Space" />
       </button>

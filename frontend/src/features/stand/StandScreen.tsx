@@ -69,7 +69,7 @@ export function StandScreen(props: Props) {
   const performance = useQuery({
     ...performanceQuery({
       drill: subject.drill,
-      bpm,
+      bpm: practice.bpm ?? bpm,
       click: subject.click,
       // Who has to find the beat gets no count that gives it away.
       before: { ...(isHidden ? NOTHING_BEFORE : count.before), aloud: sound.aloud },
@@ -89,7 +89,7 @@ export function StandScreen(props: Props) {
   // What is refused, a click that was mistyped, leaves standing what could be played.
   const played = useLastGood(performance.data);
   // What was hidden at first is not held against anyone, though it was revealed.
-  const isPractice = (played?.is_practice ?? false) || practice.beat !== "shown";
+  const isPractice = (played?.is_practice ?? false) || practice.beat !== "shown" || practice.bpm !== null;
   const takes = useTakes(subject, source, latency, choices);
   const changeSound = (changed: typeof sound) => {
     setSound(changed);
@@ -121,7 +121,11 @@ export function StandScreen(props: Props) {
   const [slower, faster] = steps
     ? [steps.slower, steps.faster]
     : [played?.slower ?? null, played?.faster ?? null];
-  const go = (to: string | null) => to !== null && onTempo(to);
+  const go = (to: string | null) => {
+    if (to === null) return;
+    setPractice((old) => ({ ...old, bpm: null }));
+    onTempo(to);
+  };
 
   useStandKeys({
     toggle,
@@ -198,7 +202,7 @@ export function StandScreen(props: Props) {
       ))}
       {!large && (
         <div className="flex flex-wrap items-baseline gap-x-2">
-          <SoundWords sound={sound} choices={choices} onSound={changeSound} />
+          <SoundWords sound={sound} choices={choices} figures={reading.click} onSound={changeSound} />
           <span className="flex-1" />
           {source === "taps" && (
             <button
@@ -218,13 +222,17 @@ export function StandScreen(props: Props) {
           </button>
         </div>
       )}
-      {!large && !climb && (
+      {!large && (
         <TempoByHand
           performance={played}
-          bpm={bpm}
-          practice={practice}
-          onTempo={onTempo}
-          onPractice={setPractice}
+          bpm={practice.bpm ?? bpm}
+          divide={practice.divide}
+          typed={climb !== null}
+          onChange={(to, divide) => {
+            // On a climb another tempo is tried beside its rungs; the rung itself ends that.
+            setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
+            if (!climb) onTempo(to);
+          }}
         />
       )}
       {isPractice && (

@@ -2,32 +2,33 @@ import { useMutation } from "@tanstack/react-query";
 import { useRef } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Performance } from "../../api/client";
+import { AmountField } from "../../ui/brief/AmountField";
 import { Key } from "../../ui/Key";
 import type { Practice } from "./practice";
 
 type Props = {
   performance: Performance;
   bpm: string;
-  practice: Practice;
+  divide: Practice["divide"];
   /** Another tempo; with it the division may change, so that the notes a second stay. */
-  onTempo: (bpm: string) => void;
-  onPractice: (practice: Practice) => void;
+  onChange: (bpm: string, divide: Practice["divide"]) => void;
+  /** Where the tempo has no field of its own elsewhere, it is typed here. */
+  typed: boolean;
 };
 
 const MOST_TAPS = 16;
 
 /** Tempo by hand: tapped in, halved or doubled, with the notes a second kept or not; and back to where it was. */
-export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }: Props) {
+export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props) {
   const taps = useRef<number[]>([]);
   const before = useRef<{ bpm: string; divide: Practice["divide"] } | null>(null);
   const tapped = useMutation({
     mutationFn: (moments: number[]) => api.tappedTempo(moments),
-    onSuccess: ({ exact }) => set(exact, practice.divide),
+    onSuccess: ({ exact }) => set(exact, divide),
   });
-  const set = (to: string, divide: Practice["divide"]) => {
-    before.current = { bpm, divide: practice.divide };
-    onTempo(to);
-    onPractice({ ...practice, divide });
+  const set = (to: string, changed: Practice["divide"]) => {
+    before.current = { bpm, divide };
+    onChange(to, changed);
   };
   const tap = (stampMs: number) => {
     taps.current = [...taps.current, stampMs / 1000].slice(-MOST_TAPS);
@@ -39,6 +40,15 @@ export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }:
     <details>
       <summary className="cursor-pointer text-primary font-semibold">Tempo by hand</summary>
       <div className="flex flex-wrap items-center gap-2 mt-2">
+        {typed && (
+          <AmountField
+            label="tempo in bpm"
+            field="bpm"
+            what="bpm"
+            exact={bpm}
+            onChange={(to) => to !== bpm && set(to, divide)}
+          />
+        )}
         <button
           type="button"
           className="button button-small"
@@ -69,7 +79,7 @@ export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }:
         <button
           type="button"
           className="button button-small"
-          disabled={!half || practice.divide !== null}
+          disabled={!half || divide !== null}
           onClick={() => half && set(half, "twice")}
         >
           Half, and twice the notes per beat
@@ -77,7 +87,7 @@ export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }:
         <button
           type="button"
           className="button button-small"
-          disabled={!double || practice.divide !== null}
+          disabled={!double || divide !== null}
           onClick={() => double && set(double, "half")}
         >
           Double, and half the notes per beat
@@ -90,10 +100,9 @@ export function TempoByHand({ performance, bpm, practice, onTempo, onPractice }:
         >
           Back to where it was
         </button>
-        {practice.divide && (
+        {divide && (
           <span className="text-soft">
-            The notes a second stayed; the notes per beat are {practice.divide === "twice" ? "twice" : "half"}{" "}
-            as many.
+            The notes a second stayed; the notes per beat are {divide === "twice" ? "twice" : "half"} as many.
           </span>
         )}
         {tapped.isError && (

@@ -15,6 +15,8 @@ export type Practice = {
   share: string;
   /** Twice or half the notes per beat, so that at half or double the tempo the speed stays. */
   divide: "twice" | "half" | null;
+  /** A tempo tried on a climb that is none of its rungs. */
+  bpm: string | null;
   /** Neither click nor rail: where is beat 1? Then revealed, until it is stopped. */
   beat: "shown" | "hidden" | "revealed";
 };
@@ -28,6 +30,7 @@ export const ALL_OF_IT: Practice = {
   slow: false,
   share: "2/3",
   divide: null,
+  bpm: null,
   beat: "shown",
 };
 

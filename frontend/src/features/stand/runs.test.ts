@@ -17,6 +17,15 @@ describe("what is measured of a run", () => {
     expect(lastBarLine(stretch, at)).toBe(end);
   });
 
+  it("loses no bar to rounding, wherever on the clock it began", () => {
+    const odd = scoreOf(60 / 180);
+    for (let begin = 0.1; begin < 40; begin += 0.137) {
+      const played = opening(odd, begin);
+      const end = played.base + 2 * odd.loop_seconds;
+      expect(lastBarLine(played, end)).toBeCloseTo(2 * odd.loop_seconds, 9);
+    }
+  });
+
   it("begins at the first note, or at the bar line of a change", () => {
     expect(runStart(stretch)).toBe(0);
     expect(runStart({ score, base: 10, from: 12, withLead: false })).toBe(2);

@@ -20,6 +20,9 @@ type Props = {
 /** Count words, note names, or the count with the number inside the group above it. */
 export type Words = "count" | "pitch" | "group";
 
+/** A click is drawn the larger the more it weighs: a bar, a beat, a part of one. */
+const CLICK_SIZES: Record<Row["clicks"][number]["level"], number> = { strong: 6, plain: 4.5, division: 3.2 };
+
 /** One bar of one leg: bays of equal width, pegs where they sound, words above, hand, click and groups below. */
 export const RailRow = memo(function RailRow({
   row,
@@ -59,7 +62,7 @@ export const RailRow = memo(function RailRow({
           strokeWidth={1.5}
         />
         {row.clicks.map((click, index) => {
-          const r = (click.level === "strong" ? 6 : 4.5) * scale;
+          const r = CLICK_SIZES[click.level] * scale;
           return (
             <path
               key={index}
