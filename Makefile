@@ -58,6 +58,7 @@ clean:
 
 $(STAMPS)/python: pyproject.toml
 	@GOAL=demo tools/need.sh python
+	@tools/need.sh speech
 	@mkdir -p $(STAMPS)
 	test -x $(VENV)/python || $(PYTHON) -m venv .venv
 	$(VENV)/pip install --quiet --disable-pip-version-check -e .

@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Checks that this machine has what a step needs; as root on Debian, installs what is missing.
-# Usage: tools/need.sh python|node|browser|voice
+# Usage: tools/need.sh python|node|browser|voice|speech
 set -euo pipefail
 
 install_debian() {
@@ -42,6 +42,11 @@ need_browser() {
     refuse "Chromium was not found. The browser tests and pictures need it: on Debian, apt-get install chromium"
 }
 
+# Own count words are spoken where it is installed, and said as "ta" where it is not.
+want_speech() {
+  command -v espeak-ng >/dev/null || install_debian espeak-ng || true
+}
+
 need_voice() {
   command -v espeak-ng >/dev/null || install_debian espeak-ng
   command -v espeak-ng >/dev/null ||
@@ -54,5 +59,6 @@ case ${1:-} in
   node) need_node ;;
   browser) need_browser ;;
   voice) need_voice ;;
-  *) refuse "usage: tools/need.sh python|node|browser|voice" ;;
+  speech) want_speech ;;
+  *) refuse "usage: tools/need.sh python|node|browser|voice|speech" ;;
 esac

@@ -79,6 +79,10 @@ def views(page: Page) -> Iterator[str]:
     yield "sums"
     stand_take(page)
     yield "stand"
+    page.keyboard.press("l")
+    page.get_by_role("button", name="Start").click()
+    page.get_by_text("bar 3 of").wait_for(timeout=90_000)
+    yield "stand-large"
 
 
 def main() -> None:

@@ -201,8 +201,19 @@ export function StandScreen(props: Props) {
         </p>
       ))}
       {!large && (
-        <div className="flex flex-wrap items-baseline gap-x-2">
+        <div className="stand-folds flex flex-wrap items-baseline gap-x-6">
           <SoundWords sound={sound} choices={choices} figures={reading.click} onSound={changeSound} />
+          <TempoByHand
+            performance={played}
+            bpm={practice.bpm ?? bpm}
+            divide={practice.divide}
+            typed={climb !== null}
+            onChange={(to, divide) => {
+              // On a climb another tempo is tried beside its rungs; the rung itself ends that.
+              setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
+              if (!climb) onTempo(to);
+            }}
+          />
           <span className="flex-1" />
           {source === "taps" && (
             <button
@@ -221,19 +232,6 @@ export function StandScreen(props: Props) {
             Foot switch: {switchName(footSwitch)}
           </button>
         </div>
-      )}
-      {!large && (
-        <TempoByHand
-          performance={played}
-          bpm={practice.bpm ?? bpm}
-          divide={practice.divide}
-          typed={climb !== null}
-          onChange={(to, divide) => {
-            // On a climb another tempo is tried beside its rungs; the rung itself ends that.
-            setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
-            if (!climb) onTempo(to);
-          }}
-        />
       )}
       {isPractice && (
         <p className="text-soft" role="status">

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Performance } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
+import { Brief } from "../../ui/brief/Brief";
 import { Key } from "../../ui/Key";
 import type { Practice } from "./practice";
 
@@ -39,16 +40,21 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
   return (
     <details>
       <summary className="cursor-pointer text-primary font-semibold">Tempo by hand</summary>
-      <div className="flex flex-wrap items-center gap-2 mt-2">
-        {typed && (
+      {typed && (
+        <Brief label="A tempo to try" refusal={null}>
+          At{" "}
           <AmountField
             label="tempo in bpm"
             field="bpm"
             what="bpm"
             exact={bpm}
+            hint="Beside the rungs of the climb: practice, until a rung is chosen again."
             onChange={(to) => to !== bpm && set(to, divide)}
-          />
-        )}
+          />{" "}
+          bpm.
+        </Brief>
+      )}
+      <div className="flex flex-wrap items-center gap-2 mt-2">
         <button
           type="button"
           className="button button-small"
