@@ -71,9 +71,7 @@ def add_move(
         Conflict: The climb is no longer on ``from_rung``.
     """
     with database.atomic("IMMEDIATE"):
-        climb = find_climb(climb_id)
-        if climb.rung != from_rung:
-            raise Conflict(f"This climb is already on rung {climb.rung}.", field="from_rung")
+        _climb_on(climb_id, from_rung)
         ClimbRow.update(rung=to_rung).where(ClimbRow.id == climb_id).execute()
         row = MoveRow.create(
             climb=climb_id,
@@ -99,9 +97,7 @@ def change_plan(climb_id: int, plan: ClimbPlan, places: dict[int, int], from_run
         Conflict: The climb is no longer on ``from_rung``.
     """
     with database.atomic("IMMEDIATE"):
-        climb = find_climb(climb_id)
-        if climb.rung != from_rung:
-            raise Conflict(f"This climb is already on rung {climb.rung}.", field="from_rung")
+        climb = _climb_on(climb_id, from_rung)
         text = _PLAN.dump_json(plan).decode()
         ClimbRow.update(plan=text, rung=places[climb.rung]).where(ClimbRow.id == climb_id).execute()
         takes: list[Row] = list(TakeRow.select().where(TakeRow.climb == climb_id))
@@ -117,6 +113,14 @@ def moves_of(climb_ids: list[int]) -> list[Move]:
     """Return the moves of some climbs, oldest first."""
     rows = MoveRow.select().where(MoveRow.climb.in_(climb_ids)).order_by(MoveRow.made_at, MoveRow.id)
     return [_to_move(row) for row in rows]
+
+
+def _climb_on(climb_id: int, rung: int) -> Climb:
+    """Return a climb that has to be on a rung still: a press that arrives twice acts once."""
+    climb = find_climb(climb_id)
+    if climb.rung != rung:
+        raise Conflict(f"This climb is already on rung {climb.rung}.", field="from_rung")
+    return climb
 
 
 def _to_climb(row: Row) -> Climb:

@@ -23,64 +23,70 @@ PLACES = {
 }
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-@pytest.mark.parametrize("place", PLACES)
-def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> None:
+def themed(page: Page, theme: str) -> None:
+    """Let every place have a theme, and bring the checker along."""
     chosen = json.dumps({"stand": theme, "desk": theme})
     page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
     # The content policy lets no script in from outside, this one included; so it goes in before the page.
     page.add_init_script(AXE)
+
+
+def violations(page: Page) -> list[str]:
+    """Return what the checker finds: the rule, and where."""
+    found: list[str] = page.evaluate(
+        "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    )
+    return found
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+@pytest.mark.parametrize("place", PLACES)
+def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> None:
+    themed(page, theme)
     page.goto(demo.home + PLACES[place])
     expect(page.get_by_role("heading", level=1)).to_be_attached()
     page.wait_for_load_state("networkidle")
-    found = page.evaluate("axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))")
-    assert found == []
+    assert violations(page) == []
 
 
 @pytest.mark.parametrize("theme", ["fog", "night"])
 def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server, theme: str) -> None:
-    chosen = json.dumps({"stand": theme, "desk": theme})
-    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
-    page.add_init_script(AXE)
-    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    themed(page, theme)
     page.goto(f"{demo.home}/stand/climb/4")
     page.get_by_label("heard by").select_option("steady")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
     page.get_by_role("button", name="Start").click()
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
-    assert page.evaluate(check) == []
+    assert violations(page) == []
     page.keyboard.press("u")
     expect(page.get_by_role("heading", name="Inner pulse")).to_be_visible()
-    assert page.evaluate(check) == []
+    assert violations(page) == []
 
 
 @pytest.mark.parametrize("theme", ["fog", "night"])
 def test_axe_finds_nothing_in_what_opens_of_a_climb_and_of_the_stand(page: Page, demo: Server, theme: str) -> None:
-    chosen = json.dumps({"stand": theme, "desk": theme})
-    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
-    page.add_init_script(AXE)
-    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    themed(page, theme)
     page.goto(f"{demo.home}/climbs/4")
     page.get_by_text("The click ladder: as in the drill").click()
     page.get_by_role("button", name="One more click").click()
     page.get_by_label("Clicks in order").get_by_label("click", exact=True).select_option("drop_out")
-    assert page.evaluate(check) == []
+    assert violations(page) == []
     page.get_by_role("button", name="Play-along file").click()
     page.get_by_role("button", name="Make the file").click()
     expect(page.get_by_role("link", name="Save the file")).to_be_visible(timeout=60_000)
-    assert page.evaluate(check) == []
+    assert violations(page) == []
     page.goto(f"{demo.home}/stand/climb/4")
     for part in ("each division said first", "the last words of the count", "the inner pulse"):
         page.get_by_label("and more before playing").select_option(part)
     page.get_by_label("what the voice says").select_option("slots")
     page.get_by_text("Sound and levels").click()
-    assert page.evaluate(check) == []
+    assert violations(page) == []
     page.get_by_role("button", name="Foot switch").click()
-    assert page.evaluate(check) == []
+    assert violations(page) == []
     page.get_by_role("button", name="Close").click()
     page.keyboard.press("l")
-    assert page.evaluate(check) == []
+    assert violations(page) == []
 
 
 #: A drill that uses every part of the brief.
@@ -108,11 +114,8 @@ EVERYTHING = {
 @pytest.mark.parametrize("width", [390, 1280])
 @pytest.mark.parametrize("theme", ["fog", "night"])
 def test_axe_finds_nothing_in_a_drill_that_uses_everything(page: Page, demo: Server, theme: str, width: int) -> None:
-    chosen = json.dumps({"stand": theme, "desk": theme})
     page.set_viewport_size({"width": width, "height": 800})
-    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
-    page.add_init_script(AXE)
-    check = "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
+    themed(page, theme)
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": EVERYTHING}).json()
     for place in ("bench", "stand/drill"):
         page.goto(f"{demo.home}/{place}/{kept['id']}")
@@ -120,7 +123,7 @@ def test_axe_finds_nothing_in_a_drill_that_uses_everything(page: Page, demo: Ser
         for summary in page.locator("summary").all():
             summary.click()
         page.wait_for_load_state("networkidle")
-        assert page.evaluate(check) == []
+        assert violations(page) == []
         assert page.evaluate("document.documentElement.scrollWidth") <= width
 
 

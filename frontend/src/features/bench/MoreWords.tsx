@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
+import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { BodyWords, ReduceWords, TagWords, VoiceWords, WayInWords } from "./LayerWords";
@@ -230,26 +231,13 @@ export function MoreWords(props: Props) {
       {used.map((part) => (
         <span key={part.offer}>, {part.words(props)}</span>
       ))}
-      {unused.length > 0 && (
-        <>
-          , and{" "}
-          <BriefSelect
-            label="and more"
-            field="more"
-            value=""
-            choices={[
-              { value: "", label: "…", why: "What is rarely used, added to the sentence." },
-              ...unused.map((part) => ({ value: part.offer, label: part.offer, why: part.why })),
-            ]}
-            onChange={(offer) => {
-              const part = unused.find((one) => one.offer === offer);
-              if (!part) return;
-              const start = typeof part.start === "function" ? part.start(props.choices) : part.start;
-              props.onChange(start, part.offer);
-            }}
-          />
-        </>
-      )}
+      <AndMore
+        label="and more"
+        parts={unused}
+        onChoose={({ start, offer }) =>
+          props.onChange(typeof start === "function" ? start(props.choices) : start, offer)
+        }
+      />
     </>
   );
 }

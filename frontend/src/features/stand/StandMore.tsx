@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Choices, Schemas } from "../../api/client";
+import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import type { Count } from "./count";
@@ -118,30 +119,16 @@ function PulseWords({ choices, count, onCount }: Props) {
 /** The parts of what comes before that are in use, and "and …" for those that are not. */
 export function StandMore(props: Props) {
   const used = PARTS.filter((part) => part.isUsed(props.count));
-  const unused = PARTS.filter((part) => !part.isUsed(props.count));
   return (
     <>
       {used.map((part) => (
         <span key={part.offer}>, {part.words(props)}</span>
       ))}
-      {unused.length > 0 && (
-        <>
-          , and{" "}
-          <BriefSelect
-            label="and more before playing"
-            field="more"
-            value=""
-            choices={[
-              { value: "", label: "…", why: "What is rarely used, added to the sentence." },
-              ...unused.map((part) => ({ value: part.offer, label: part.offer, why: part.why })),
-            ]}
-            onChange={(offer) => {
-              const part = unused.find((one) => one.offer === offer);
-              if (part) props.onCount(part.start(props.count));
-            }}
-          />
-        </>
-      )}
+      <AndMore
+        label="and more before playing"
+        parts={PARTS.filter((part) => !part.isUsed(props.count))}
+        onChoose={(part) => props.onCount(part.start(props.count))}
+      />
     </>
   );
 }
