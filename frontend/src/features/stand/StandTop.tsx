@@ -85,7 +85,7 @@ function Where({ moment, bars, barsSaid, seconds, passes, large, meanwhile }: Wh
     case "count":
       return (
         <>
-          <p className={counted}>{moment.word}</p>
+          <p className={counted}>{moment.word || "Ready"}</p>
           <p className="text-soft">Ready: the count leads to the first note.</p>
         </>
       );

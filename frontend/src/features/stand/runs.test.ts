@@ -57,6 +57,10 @@ describe("what the screen says", () => {
     expect(momentOf(positionIn(pickup, 6.5)).phase).toBe("play");
   });
 
+  it("asks nobody to listen where there is nothing to listen to, though the sound is still on its way", () => {
+    expect(momentOf(positionIn(stretch, -0.1))).toMatchObject({ phase: "count", word: "" });
+  });
+
   it("listens before it counts", () => {
     const listening = { ...score, lead: { ...score.lead, listen_seconds: 2, seconds: 4 } };
     expect(momentOf(positionIn(opening(listening, 0), 1)).phase).toBe("listen");

@@ -44,7 +44,7 @@ export function momentOf(position: Position): Moment {
     const word = yours === null ? "" : within >= yours - 1e-6 ? "your turn" : "listen";
     return { ...IDLE, phase: "play", word, bar, pass: turn + 1 };
   }
-  if (since < lead.listen_seconds - 1e-6) return { ...IDLE, phase: "listen" };
+  if (lead.listen_seconds > 0 && since < lead.listen_seconds - 1e-6) return { ...IDLE, phase: "listen" };
   const word = lead.words.findLast((one) => one.at <= since + 1e-6)?.word ?? "";
   const said = lead.rehearsals.find((one) => since < one.at + one.seconds - 1e-6);
   return said ? { ...IDLE, phase: "say", word, division: said.division } : { ...IDLE, phase: "count", word };
