@@ -170,6 +170,17 @@ describe("the player", () => {
     expect(FakeContext.newest.due().map((at) => at.toFixed(9))).toEqual(due.map((at) => at.toFixed(9)));
   });
 
+  it("does not wait for words of a server that does not answer", async () => {
+    vi.useFakeTimers({ toFake: ["setTimeout"] });
+    vi.stubGlobal("fetch", () => new Promise(() => {}));
+    const player = new Player(MADE);
+    const starting = player.start({ ...score, said: [{ at: 0, seconds: 1, word: "1" }] }, "keys");
+    await vi.advanceTimersByTimeAsync(2000);
+    await starting;
+    expect(player.isPlaying).toBe(true);
+    vi.useRealTimers();
+  });
+
   it("can be muted before it plays", () => {
     expect(() => new Player(MADE).mute("click", true)).not.toThrow();
   });

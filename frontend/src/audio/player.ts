@@ -102,7 +102,7 @@ export class Player {
   /** Start a score with its lead; returns the stretch that begins. */
   async start(score: Score, voice: Voice): Promise<Stretch> {
     this.stop();
-    await Promise.all([this.context.resume(), this.#words.prepare(score)]);
+    await Promise.all([this.context.resume(), this.#words.prepareSoon(score)]);
     this.#voice = voice;
     for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(voice, midi);
     const begin = this.context.currentTime + BEFORE_START;

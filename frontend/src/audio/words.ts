@@ -5,6 +5,8 @@ type Placed = Schemas["VoiceChoice"];
 
 /** Spoken where a word has no sound of its own. */
 const INSTEAD = "ta";
+/** How long a start waits for the words. */
+const PATIENCE_MS = 1500;
 
 /** The spoken words: fetched when they are first needed, each cut out of the file that holds them all. */
 export class Words {
@@ -47,6 +49,11 @@ export class Words {
         }
       }),
     );
+  }
+
+  /** As `prepare`, but nobody waits for a server that does not answer: the words then come when they come. */
+  async prepareSoon(score: Score): Promise<void> {
+    await Promise.race([this.prepare(score), new Promise((after) => setTimeout(after, PATIENCE_MS))]);
   }
 
   /** The sound of a word that was prepared. */

@@ -49,6 +49,7 @@ export function useStand({
   // `reached` is the latest moment seen: the clocks may slip back, what was heard stays heard.
   const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string; reached: number } | null>(null);
   const taps = useRef<number[]>([]);
+  const starting = useRef(false);
   const latest = useRef({ passes, onFrame, onEnd });
   latest.current = { passes, onFrame, onEnd };
 
@@ -79,7 +80,9 @@ export function useStand({
   }, []);
 
   const start = useCallback(async () => {
-    if (!given || player.current?.isPlaying) return;
+    // The first start fetches words; a second press meanwhile is the same one.
+    if (!given || player.current?.isPlaying || starting.current) return;
+    starting.current = true;
     setMessage("");
     player.current ??= new Player(made);
     const playing = player.current;
@@ -98,6 +101,8 @@ export function useStand({
       playing.endAt = endAt(stretch);
     } catch {
       setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
+    } finally {
+      starting.current = false;
     }
   }, [made, given, clickMuted, notesMuted, sound, finish, endAt]);
 
