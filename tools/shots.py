@@ -69,7 +69,7 @@ def views(page: Page) -> Iterator[str]:
     yield "drills"
     page.goto(f"{HOME}/bench/shelf")
     yield "shelf"
-    page.goto(f"{HOME}/climbs/2")
+    page.goto(f"{HOME}/climbs/3")
     yield "climb"
     page.goto(f"{HOME}/climbs/new?student=3&drill=4")
     yield "new-climb"

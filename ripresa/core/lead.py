@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import division_label
@@ -103,6 +103,15 @@ class Rehearsal:
     division: str
 
 
+class _Saying(NamedTuple):
+    """How a division is said: its name, beats, words with their onsets, and the onsets that are spoken too."""
+
+    division: str
+    beats: Fraction
+    words: list[tuple[Fraction, str]]
+    aloud: set[Fraction]
+
+
 @dataclass(frozen=True, slots=True)
 class Lead:
     """What comes before the first note, in seconds from its own start.
@@ -141,8 +150,8 @@ def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tupl
     bar = meter.bar_length
     cycle = reading.click_cycle
     listen = before.listen_bars * bar
-    said_bars, sentences = _rehearsed(reading, bpm, before)
-    end_of_saying = listen + sum((length for _, length, _, _ in said_bars), Fraction(0))
+    sayings, sentences = _sayings(reading, bpm, before)
+    end_of_saying = listen + sum((saying.beats for saying in sayings), Fraction(0))
     counted = _counted(reading, before.count_bars * len(meter.beats) + before.count_beats)
     count = -counted[0][0] if counted else Fraction(0)
     # Whatever was heard before keeps its bars: a count of two beats after it begins on beat 3.
@@ -155,16 +164,15 @@ def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tupl
     words: list[tuple[Fraction, str, str]] = []
     at = listen
     rehearsals = []
-    for division, length, shown, spoken in said_bars:
-        rehearsals.append(Rehearsal(seconds(at), seconds(length), division))
+    for saying in sayings:
+        rehearsals.append(Rehearsal(seconds(at), seconds(saying.beats), saying.division))
         ticks += [
             Tick(seconds(at + start + number * bar), "count")
-            for number in range(int(length / bar))
+            for number in range(before.say_bars)
             for start in meter.beat_starts()
         ]
-        aloud = dict(spoken)
-        words += [(at + onset, word, aloud.get(onset, "")) for onset, word in shown]
-        at += length
+        words += [(at + onset, word, word if onset in saying.aloud else "") for onset, word in saying.words]
+        at += saying.beats
     # The count-in stands on the true beats whatever the click plan does; where a pickup follows, it goes on to it.
     clicked = {at for at, _ in cycle.within(max(counted[-1][0], Fraction(0)) + 1)} if counted else set()
     ticks += [Tick(seconds(total + at), "count") for at, _ in counted if at < 0 or at not in clicked]
@@ -193,29 +201,28 @@ def _said(words: Sequence[tuple[Fraction, str, str]], end: Fraction, bpm: Fracti
     yield from room(spoken if fits(spoken, bpm) else [], max(end, spoken[-1][0] if spoken else end), bpm)
 
 
-def _rehearsed(
-    reading: Reading, bpm: Fraction, before: Before
-) -> tuple[list[tuple[str, Fraction, list[tuple[Fraction, str]], list[tuple[Fraction, str]]]], tuple[str, ...]]:
-    """Return each division with its name, its beats, its words, and those of them that a voice can follow."""
+def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Saying], tuple[str, ...]]:
+    """Return how each division is said, in order, and where no voice can follow it, in sentences."""
     if not before.say_bars:
         return [], ()
-    found = []
-    sentences = []
-    length = before.say_bars * reading.meter.bar_length
+    meter, counting = reading.meter, reading.drill.counting
+    found: list[_Saying] = []
+    sentences: list[str] = []
+    beats = before.say_bars * meter.bar_length
     for division in dict.fromkeys(one for leg in reading.legs for one in leg.divisions):
-        cursor = Cursor(reading.meter, reading.drill.swing)
-        shown: list[tuple[Fraction, str]] = []
+        cursor = Cursor(meter, reading.drill.swing)
+        words: list[tuple[Fraction, str]] = []
         for of, number in slot_numbers([division]):
-            if cursor.at >= length:
+            if cursor.at >= beats:
                 break
-            word = reading.drill.counting.word(of, cursor.beat, number)
-            shown += [(place.onset, word) for place in cursor.lay(0, Slot(of, number)) if place.on_grid]
-        spoken = shown
-        if not fits(shown, bpm):
-            starts = set(reading.meter.beat_starts())
-            spoken = [(at, word) for at, word in shown if at % reading.meter.bar_length in starts]
-            sentences.append(too_fast("the beats only", "the whole division", shown, (division,), bpm))
-        found.append((division_label(division), length, [one for one in shown if one[0] < length], spoken))
+            word = counting.word(of, cursor.beat, number)
+            words += [(place.onset, word) for place in cursor.lay(0, Slot(of, number)) if place.on_grid]
+        words = [one for one in words if one[0] < beats]
+        aloud = {at for at, _ in words}
+        if not fits(words, bpm):
+            aloud = {at for at in aloud if at % meter.bar_length in meter.beat_starts()}
+            sentences.append(too_fast("the beats only", "the whole division", words, (division,), bpm))
+        found.append(_Saying(division_label(division), beats, words, aloud))
     return found, tuple(sentences)
 
 

@@ -116,15 +116,14 @@ export function Treads({ treads, sign, targetLabel }: Props) {
 
 /** The click that is due from a tread on, written upwards in it where there is room. */
 function ClickName({ words, x, floor, room }: { words: string; x: number; floor: number; room: number }) {
-  const text = `◆ ${words}`;
-  if (!words || room < text.length * 7) return null;
+  if (!words || room < (words.length + 2) * 7) return null;
   return (
     <text
-      className="fill-success font-semibold"
+      className="fill-base-content"
       transform={`translate(${x + 5} ${floor - 8}) rotate(-90)`}
       fontSize={13}
     >
-      {text}
+      <tspan className="fill-success">◆</tspan> {words}
     </text>
   );
 }
