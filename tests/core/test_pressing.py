@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ripresa.core.click import DropOut, NamedClick, Thinned, TypedClick
@@ -83,6 +83,8 @@ CLICKED = Drill(material=OneNote(beats=8), legs=legs(4))
         pytest.param(NamedClick(), 5, TypedClick(text=">1 2 e 3 4"), id="an e is clicked"),
         pytest.param(NamedClick(plan="two_and_four"), 16 + 2, TypedClick(text="(1) & 2 4"), id="in any bar"),
         pytest.param(TypedClick(text="2"), 4, NamedClick(plan="none"), id="the last click leaves none"),
+        pytest.param(NamedClick(plan="every_2_bars"), 0, TypedClick(text="(1) | (1)"), id="two bars stay two bars"),
+        pytest.param(TypedClick(text="(1) | (1)"), 16, TypedClick(text="(1) | 1"), id="and are pressed again"),
         pytest.param(NamedClick(plan="none"), 3, TypedClick(text="(1) a"), id="the first one"),
         pytest.param(NamedClick(plan="every_2_bars"), 20, TypedClick(text=">1 | 2"), id="over two bars"),
         pytest.param(TypedClick(text="a of 1, 3"), 3, TypedClick(text="(3) a"), id="what was typed in words"),
@@ -114,6 +116,7 @@ def test_a_click_that_cannot_be_written_is_refused(click: DropOut | Thinned, mes
     assert refused.value.field == "click"
 
 
+@settings(max_examples=300)
 @given(drills, st.data())
 def test_pressing_twice_leaves_the_click_where_it_was(drill: Drill, data: st.DataObject) -> None:
     reading = read(drill)

@@ -30,7 +30,7 @@ def spelt_out(text: str) -> str:
 
 
 def click_text(cycle: ClickCycle, meter: Meter) -> str:
-    """Return a cycle as a typed click; empty without clicks.
+    """Return a cycle as a typed click; empty where nothing clicks in its one bar.
 
     Raises:
         OutOfRange: It goes over more than 8 bars, or divides a beat into more than 16.
@@ -42,7 +42,7 @@ def click_text(cycle: ClickCycle, meter: Meter) -> str:
             "Choose a shorter one first, such as every beat.",
             field="click",
         )
-    if not cycle.clicks:
+    if not cycle.clicks and bars == 1:
         return ""
     inside: dict[tuple[int, int], dict[Fraction, ClickLevel]] = defaultdict(dict)
     for position, level in cycle.clicks:
