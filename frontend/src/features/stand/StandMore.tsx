@@ -3,6 +3,7 @@ import type { Choices, Schemas } from "../../api/client";
 import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { barsTo } from "./bars";
 import type { Count } from "./count";
 
 type Props = { choices: Choices; count: Count; onCount: (count: Count) => void };
@@ -16,16 +17,8 @@ type Part = {
   words: (props: Props) => ReactNode;
 };
 
-const UP_TO_4 = [0, 1, 2, 3, 4].map((bars) => ({
-  value: String(bars),
-  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
-  why: "Each division is said aloud, in order, before it is played.",
-}));
-const PULSE_BARS = [0, 1, 2, 4, 8].map((bars) => ({
-  value: String(bars),
-  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
-  why: "",
-}));
+const SAY_BARS = barsTo(4, "Each division is said aloud, in order, before it is played.");
+const PULSE_BARS = barsTo(8);
 const PULSE_PARTS = [
   ["heard", "and soft for "],
   ["soft", "more"],
@@ -44,7 +37,7 @@ const PARTS: Part[] = [
           label="bars in which each division is said"
           field="before.say_bars"
           value={String(count.before.say_bars)}
-          choices={UP_TO_4}
+          choices={SAY_BARS}
           onChange={(bars) => onCount({ ...count, before: { ...count.before, say_bars: Number(bars) } })}
         />
       </>

@@ -5,15 +5,12 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { type Click, ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
 import { typedCount } from "../../ui/brief/typedCount";
+import { barsTo } from "./bars";
 import type { Count } from "./count";
 import { StandMore } from "./StandMore";
 import type { Sound } from "./sound";
 
-const BARS = [0, 1, 2, 4, 8].map((bars) => ({
-  value: String(bars),
-  label: bars === 0 ? "no bar" : bars === 1 ? "1 bar" : `${bars} bars`,
-  why: "",
-}));
+const BARS = barsTo(8);
 const COUNTS = [
   ...BARS,
   { value: "beats", label: "some beats", why: "Two beats in 4/4 are “three four”: they lead to the 1." },
