@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from itertools import groupby, pairwise
 from typing import Literal
 
@@ -72,6 +73,7 @@ class Speech:
     sentences: tuple[str, ...] = ()
 
 
+@lru_cache(maxsize=512)
 def syllables(word: str) -> int:
     """Return how many syllables a word takes; a sharp or a flat is a second one.
 
@@ -89,7 +91,8 @@ def syllables(word: str) -> int:
 
 def fits(words: Sequence[tuple[Fraction, str]], bpm: Fraction) -> bool:
     """Return whether a voice can say words at their onsets (beats) at a tempo."""
-    return peak_rate(words, bpm) <= MOST_SYLLABLES
+    least = bpm / 60 / MOST_SYLLABLES
+    return all(after - at >= syllables(word) * least for (at, word), (after, _) in pairwise(words))
 
 
 def peak_rate(words: Sequence[tuple[Fraction, str]], bpm: Fraction) -> Fraction:
@@ -123,9 +126,10 @@ def speech(reading: Reading, bpm: Fraction, spoken: Spoken) -> Speech:
 def _leg(
     reading: Reading, leg: LegReading, events: Sequence[Event], bpm: Fraction, what: What, words: Words
 ) -> tuple[list[tuple[Fraction, str]], str]:
+    named = list(_named(events, words))
     asked: list[tuple[Fraction, str]] = []
     for thinner in _THINNER[_THINNER.index(what) :]:
-        said = list(_thinned(reading, leg, events, thinner, words))
+        said = list(_thinned(reading, leg, named, thinner, words))
         asked = asked or said
         if fits(said, bpm):
             break
@@ -146,17 +150,17 @@ def too_fast(
 
 
 def _thinned(
-    reading: Reading, leg: LegReading, events: Sequence[Event], how: str, words: Words
+    reading: Reading, leg: LegReading, named: Sequence[tuple[Event, str]], how: str, words: Words
 ) -> Iterator[tuple[Fraction, str]]:
     """Yield the words of a leg at a step of the thinning."""
     match how:
         case "slots":
-            yield from ((event.onset, word) for event, word in _named(events, words))
+            yield from ((event.onset, word) for event, word in named)
         case "played":
-            yield from ((event.onset, word) for event, word in _named(events, words) if event.kind == "note")
+            yield from ((event.onset, word) for event, word in named if event.kind == "note")
         case _:
             meter = reading.meter
-            at_slot = {event.onset: word for event, word in _named(events, words) if event.slot == 0}
+            at_slot = {event.onset: word for event, word in named if event.slot == 0}
             counting = reading.drill.counting
             end = leg.start + leg.beats
             bar = int(leg.start // meter.bar_length)
