@@ -2,15 +2,14 @@
 
 import re
 from collections.abc import Iterable
-from fractions import Fraction
 from itertools import groupby
 
+from ripresa.core.material.count_words import slot_word
 from ripresa.core.place import Level
 from ripresa.core.reading import Event
 
 _BARE = re.compile(r"^([>~-]?\(?\d{1,2})(\)?)$")
 _NUMBER = re.compile(r"^[>~-]?\(?\d")
-_WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 _SIGNS: dict[Level, str] = {"accent": ">", "ghost": "~", "plain": ""}
 
 
@@ -19,6 +18,7 @@ def count_text(events: Iterable[Event]) -> str | None:
 
     A silence is said where it begins, and on every beat that it goes through.
 
+    >>> from fractions import Fraction
     >>> from ripresa.core.drill import Drill, Leg
     >>> from ripresa.core.material import Count
     >>> from ripresa.core.reading import read
@@ -39,7 +39,7 @@ def count_text(events: Iterable[Event]) -> str | None:
                 return None
             if event.slot and event.beat != beat:
                 # The beat itself is held over; its number is needed all the same.
-                words.append("-" + _slot_word(event.division, event.beat, 0))
+                words.append("-" + slot_word(event.division, event.beat, 0))
             words.append(_word(event))
             beat = event.beat
         bars.append(" ".join(words))
@@ -61,11 +61,5 @@ def on_grid(text: str, division: int) -> str:
 
 
 def _word(event: Event) -> str:
-    word = _slot_word(event.division, event.beat, event.slot)
+    word = slot_word(event.division, event.beat, event.slot)
     return f"({word})" if event.kind != "note" else _SIGNS[event.accent] + word
-
-
-def _slot_word(division: Fraction, beat: int, slot: int) -> str:
-    if division.numerator in _WORDS:
-        return _WORDS[division.numerator][slot] or str(beat)
-    return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"

@@ -3,16 +3,18 @@
 None of these changes the drill: each makes another reading or performance of it.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
+from typing import TypeVar
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label
+from ripresa.core.lead import Said
 from ripresa.core.material import Count, Line
-from ripresa.core.performance import BarSpan, Performance, Tone
+from ripresa.core.performance import BackTone, BarSpan, Performance, Tone
 from ripresa.core.reading import Reading
 from ripresa.core.reduce import Reduce
 from ripresa.core.tempo import SLOWEST_BPM, setting, span_seconds
@@ -27,6 +29,9 @@ SLOWS: tuple[tuple[Fraction, str], ...] = (
     (Fraction(3, 4), "three quarters of the tempo"),
 )
 _HAIR = 1e-9
+#: What has a length of its own and goes round with the drill; and that, or a bar.
+S = TypeVar("S", Tone, Said, BackTone)
+R = TypeVar("R", Tone, Said, BackTone, BarSpan)
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,28 +115,23 @@ def within(reading: Reading, performance: Performance, window: Window) -> Perfor
         # A hair of slack: both sides come from exact beats by another rounding.
         return start - _HAIR <= at < end - _HAIR
 
+    def cut(items: Iterable[S]) -> tuple[S, ...]:
+        return tuple(
+            replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
+            for one in items
+            if inside(one.at)
+        )
+
     return replace(
         performance,
         loop_seconds=length,
         bars=tuple(_bars(reading, window, bpm)),
-        tones=tuple(
-            replace(tone, at=max(0.0, tone.at - start), seconds=min(tone.seconds, end - tone.at))
-            for tone in performance.tones
-            if inside(tone.at)
-        ),
+        tones=cut(performance.tones),
         ticks=tuple(replace(tick, at=max(0.0, tick.at - start)) for tick in ticks if inside(tick.at)),
         click_seconds=length,
         lead=performance.lead.to_the_bar_line() if window.start else performance.lead,
-        said=tuple(
-            replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
-            for one in performance.said
-            if inside(one.at)
-        ),
-        backing=tuple(
-            replace(one, at=max(0.0, one.at - start), seconds=min(one.seconds, end - one.at))
-            for one in performance.backing
-            if inside(one.at)
-        ),
+        said=cut(performance.said),
+        backing=cut(performance.backing),
     )
 
 
@@ -155,24 +155,20 @@ def in_turn(performance: Performance, turns: int) -> Performance:
     if not 1 <= turns <= MOST_TURNS:
         raise OutOfRange(f"Take turns of 1 to {MOST_TURNS} passes, not {turns}.", field="turns")
     loop = performance.loop_seconds
+
+    def repeated(items: Iterable[R], times: int) -> tuple[R, ...]:
+        return tuple(replace(one, at=turn * loop + one.at) for turn in range(times) for one in items)
+
     return replace(
         performance,
         loop_seconds=2 * turns * loop,
-        bars=tuple(replace(bar, at=turn * loop + bar.at) for turn in range(2 * turns) for bar in performance.bars),
-        tones=tuple(_tones(performance, turns)),
+        bars=repeated(performance.bars, 2 * turns),
+        tones=repeated(performance.tones, turns),
         # Whoever plays, what accompanies and what is said goes on.
-        backing=tuple(
-            replace(one, at=turn * loop + one.at) for turn in range(2 * turns) for one in performance.backing
-        ),
-        said=tuple(replace(one, at=turn * loop + one.at) for turn in range(2 * turns) for one in performance.said),
+        backing=repeated(performance.backing, 2 * turns),
+        said=repeated(performance.said, 2 * turns),
         yours_from=turns * loop,
     )
-
-
-def _tones(performance: Performance, turns: int) -> Iterator[Tone]:
-    for turn in range(turns):
-        for tone in performance.tones:
-            yield replace(tone, at=turn * performance.loop_seconds + tone.at)
 
 
 def _beat_before(reading: Reading, at: Fraction) -> Fraction:

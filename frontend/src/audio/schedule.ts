@@ -39,35 +39,33 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
     for (const { at, loud } of score.pulse ?? [])
       if (due(base + at)) found.push({ kind: "click", at: base + at, role: "pulse", loud });
   // The click goes round by itself: once in four bars is once in four, however short the drill.
-  for (const start of starts(base, score.click_seconds, after, before))
-    for (let index = firstAt(score.ticks, after - start); index < score.ticks.length; index++) {
-      const tick = score.ticks[index];
-      if (!tick || start + tick.at >= before) break;
-      if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
-    }
-  for (const [start, tone] of inTurns(stretch, score.tones, after, before)) {
+  const { click_seconds: round, loop_seconds: turn } = score;
+  for (const [start, tick] of repeated(score.ticks, base, round, after, before))
+    if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
+  for (const [start, tone] of repeated(score.tones, base, turn, after, before)) {
     const { seconds, midi, also, accented } = tone;
     if (due(start + tone.at))
       found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
   }
   // Where the count-in is spoken up to a pickup, nothing else is said meanwhile.
   const spokenTo = stretch.withLead && score.lead.said.length > 0 ? leads + score.lead.until - 1e-9 : 0;
-  for (const [start, { at, seconds, word }] of inTurns(stretch, score.said, after, before))
+  for (const [start, { at, seconds, word }] of repeated(score.said, base, turn, after, before))
     if (due(start + at) && start + at >= spokenTo)
       found.push({ kind: "word", at: start + at, seconds, word });
-  for (const [start, { at, seconds, midis, drum }] of inTurns(stretch, score.backing, after, before))
+  for (const [start, { at, seconds, midis, drum }] of repeated(score.backing, base, turn, after, before))
     if (due(start + at)) found.push({ kind: "back", at: start + at, seconds, midis, drum });
   return found;
 }
 
-/** What lies in a stretch of time of something that goes round with the drill, each with the start of its turn. */
-function* inTurns<T extends { at: Seconds }>(
-  { score, base }: Stretch,
+/** What lies in a stretch of time of something that goes round every so many seconds, each with the start of its round. */
+function* repeated<T extends { at: Seconds }>(
   items: readonly T[],
+  base: Seconds,
+  every: Seconds,
   after: Seconds,
   before: Seconds,
 ): Generator<[Seconds, T]> {
-  for (const start of starts(base, score.loop_seconds, after, before))
+  for (const start of starts(base, every, after, before))
     for (let index = firstAt(items, after - start); index < items.length; index++) {
       const item = items[index];
       if (!item || start + item.at >= before) break;

@@ -43,6 +43,13 @@ class ClickCycle:
     length: Fraction
     clicks: tuple[tuple[Fraction, ClickLevel], ...]
 
+    @property
+    def gaps(self) -> tuple[Fraction, ...]:
+        """Beats from each click to the next, the last to the first of the next round."""
+        positions = [at for at, _ in self.clicks]
+        afters = [*positions[1:], *(at + self.length for at in positions[:1])]
+        return tuple(after - before for before, after in zip(positions, afters, strict=True))
+
     def within(self, beats: Fraction) -> Iterator[tuple[Fraction, ClickLevel]]:
         """Yield every click of the first so many beats."""
         if not self.clicks:

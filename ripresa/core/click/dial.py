@@ -49,11 +49,8 @@ def dial(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Dial:
     """
     if not cycle.clicks:
         return Dial(None, None, None, "No click: leave the metronome off.")
-    positions = [position for position, _ in cycle.clicks]
-    first = named(positions[0], meter)
-    gaps = {
-        after - before for before, after in zip(positions, [*positions[1:], positions[0] + cycle.length], strict=True)
-    }
+    first = named(cycle.clicks[0][0], meter)
+    gaps = set(cycle.gaps)
     if len(gaps) > 1:
         return Dial(None, None, first, f"No single setting: the clicks are uneven. The first is {first}.")
     gap = gaps.pop()

@@ -35,7 +35,7 @@ def click_report(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Iterator[str
         played = f"{label(bpm)} bpm are played, {decimal(rate, 2).rstrip('0').rstrip('.')} clicks a minute are heard"
         if set_to.gap_seconds is None:
             gaps = f"{plural(count, 'click')} in {plural(cycle.length, 'beat')}, not evenly"
-            longest = max(_gaps(cycle)) * 60 / bpm
+            longest = max(cycle.gaps) * 60 / bpm
         else:
             gaps = f"{decimal(set_to.gap_seconds, 2)} s from one to the next"
             longest = set_to.gap_seconds
@@ -51,10 +51,3 @@ def click_report(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Iterator[str
         yield f"{len(off)} of its {plural(count, 'click')} in {bars} fall off the beat: {first}."
     elif off:
         yield "It is never on the beat: the beats are the student’s own."
-
-
-def _gaps(cycle: ClickCycle) -> list[Fraction]:
-    positions = [at for at, _ in cycle.clicks]
-    return [
-        after - before for before, after in zip(positions, [*positions[1:], positions[0] + cycle.length], strict=True)
-    ]

@@ -8,12 +8,12 @@ from math import lcm
 from ripresa.core.click.cycle import ClickCycle, ClickLevel
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.material.count_words import slot_word
 from ripresa.core.meter import Meter
 
 #: Bars of a cycle that can be written down, and places of a beat.
 MOST_BARS, MOST_PLACES = 8, 16
 _OF = re.compile(r"^\s*(e|&|and|a|trip|let)\s+of\s+(\d{1,2}(?:\s*,\s*\d{1,2})*)\s*$")
-_WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 
 
 def spelt_out(text: str) -> str:
@@ -63,13 +63,10 @@ def _beat(beat: int, clicks: dict[Fraction, ClickLevel]) -> str:
             "Choose another one first, such as every beat.",
             field="click",
         )
-    first = str(beat) if division in _WORDS else f"{beat}/{division}"
-    words = [_sign(clicks[Fraction(0)]) + first if Fraction(0) in clicks else f"({first})"]
-    for at, level in sorted(clicks.items()):
-        if at:
-            slot = int(at * division)
-            words.append(_sign(level) + (_WORDS[division][slot] if division in _WORDS else f".{slot + 1}"))
-    return " ".join(words)
+    words = [
+        _sign(level) + slot_word(Fraction(division), beat, int(at * division)) for at, level in sorted(clicks.items())
+    ]
+    return " ".join(words if Fraction(0) in clicks else [f"({slot_word(Fraction(division), beat, 0)})", *words])
 
 
 def _sign(level: ClickLevel) -> str:

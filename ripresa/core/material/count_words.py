@@ -10,6 +10,7 @@ not said is held.
 
 import re
 from dataclasses import dataclass, field
+from fractions import Fraction
 from typing import NamedTuple
 
 from ripresa.core.errors import Unreadable
@@ -18,6 +19,8 @@ from ripresa.core.place import Kind, Level
 _WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
 #: Word → (division it asks for, slot).
 _SLOTS = {"&": (2, 1), "+": (2, 1), "and": (2, 1), "e": (4, 1), "a": (4, 3), "trip": (3, 1), "let": (3, 2)}
+#: The way back: division → the word of each slot but the first, which is the number of the beat.
+_WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
 _LARGEST_DIVISION = 16
 
@@ -88,6 +91,17 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
     if not beats:
         raise Unreadable("A count needs at least one beat: 1 & 2 &.", field="material.text")
     return tuple(_counted(beat) for beat in beats)
+
+
+def slot_word(division: Fraction, beat: int, slot: int) -> str:
+    """Return how a slot is typed: its number on the beat, then its word; from five up with its division.
+
+    >>> [slot_word(Fraction(4), 2, slot) for slot in range(4)], [slot_word(Fraction(5), 1, slot) for slot in range(2)]
+    (['2', 'e', '&', 'a'], ['1/5', '.2'])
+    """
+    if division.numerator in _WORDS:
+        return _WORDS[division.numerator][slot] or str(beat)
+    return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"
 
 
 def parse_named(text: str, name: str, field: str) -> tuple[CountedBeat, ...]:

@@ -6,6 +6,7 @@ import type { Climb } from "../../api/client";
 import { choicesQuery, climbQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
+import { takeOffered } from "../../ui/offered";
 import { PlayAlong } from "../../ui/PlayAlong";
 import { Problem } from "../../ui/Problem";
 import { WordButtons } from "../../ui/WordButtons";
@@ -30,7 +31,7 @@ function OneClimb({ climb }: { climb: Climb }) {
   useHotkeys("p", () => void navigate(`/stand/climb/${climb.id}`));
   useHotkeys("enter", (event) => {
     if (event.target instanceof HTMLElement && event.target.closest("a, button, summary")) return;
-    document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
+    takeOffered();
   });
   return (
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">

@@ -3,6 +3,7 @@ import { type ReactNode, useRef, useState } from "react";
 import type { Choices, Climb, Drill } from "../../api/client";
 import { performanceQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
+import { takeOffered } from "../../ui/offered";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
@@ -140,7 +141,7 @@ export function StandScreen(props: Props) {
 
   useFootSwitch(footSwitch, {
     toggle,
-    offered: () => document.querySelector<HTMLButtonElement>("[data-offered]")?.click(),
+    offered: takeOffered,
   });
 
   if (!played)

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
+import { takeOffered } from "../../ui/offered";
 
 type Actions = {
   toggle: () => void;
@@ -34,7 +35,7 @@ export function useStandKeys(actions: Actions): void {
   useHotkeys("l", () => latest.current.large());
   useHotkeys("s", () => latest.current.slow());
   useHotkeys("enter", (event) => {
-    if (!onControl(event)) document.querySelector<HTMLButtonElement>("[data-offered]")?.click();
+    if (!onControl(event)) takeOffered();
   });
   // Taps are taken in the capturing phase: nothing may stand between the key and its time stamp.
   const tap = useMemo(
