@@ -7,10 +7,10 @@ from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import division_label
+from ripresa.core.exact import decimal, division_label, label
 from ripresa.core.place import Cursor, Slot, slot_numbers
 from ripresa.core.reading import Reading
-from ripresa.core.speech import fits, too_fast
+from ripresa.core.speech import MOST_SYLLABLES, fits, peak_rate, too_fast
 from ripresa.core.tempo import span_seconds
 
 Meanwhile = Literal["feel", "sway", "say", "hear"]
@@ -176,7 +176,17 @@ def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tupl
     # The count-in stands on the true beats whatever the click plan does; where a pickup follows, it goes on to it.
     clicked = {at for at, _ in cycle.within(max(counted[-1][0], Fraction(0)) + 1)} if counted else set()
     ticks += [Tick(seconds(total + at), "count") for at, _ in counted if at < 0 or at not in clicked]
-    words += _count_words(counted, total, before.count_words.split())
+    count_in = _count_words(counted, total, before.count_words.split())
+    spoken = [(at, word) for at, _, word in count_in]
+    if not fits(spoken, bpm):
+        # Shown and clicked it still is.
+        count_in = [(at, shown, "") for at, shown, _ in count_in]
+        sentences = (
+            *sentences,
+            f"At {label(bpm)} bpm the count-in is not spoken: it would be {decimal(peak_rate(spoken, bpm), 1)} "
+            f"syllables a second, and a voice manages about {decimal(MOST_SYLLABLES, 1)}.",
+        )
+    words += count_in
     first = _first_note(reading) if counted else Fraction(0)
     lead = Lead(
         listen_seconds=seconds(listen),
@@ -198,7 +208,7 @@ def room(words: Sequence[tuple[Fraction, str]], end: Fraction, bpm: Fraction) ->
 
 def _said(words: Sequence[tuple[Fraction, str, str]], end: Fraction, bpm: Fraction) -> Iterator[Said]:
     spoken = [(at, word) for at, _, word in words if word]
-    yield from room(spoken if fits(spoken, bpm) else [], max(end, spoken[-1][0] if spoken else end), bpm)
+    yield from room(spoken, max(end, spoken[-1][0] if spoken else end), bpm)
 
 
 def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Saying], tuple[str, ...]]:
@@ -221,6 +231,8 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
         aloud = {at for at, _ in words}
         if not fits(words, bpm):
             aloud = {at for at in aloud if at % meter.bar_length in meter.beat_starts()}
+            if not fits([one for one in words if one[0] in aloud], bpm):
+                aloud = set()
             sentences.append(too_fast("the beats only", "the whole division", words, (division,), bpm))
         found.append(_Saying(division_label(division), beats, words, aloud))
     return found, tuple(sentences)

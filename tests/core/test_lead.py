@@ -148,3 +148,13 @@ def test_the_count_is_on_beats_and_leads_to_the_bar_line(
     if listen or say:
         bars = F(found.seconds) * bpm / 60 / reading.meter.bar_length
         assert abs(bars - round(bars)) < 1e-9
+
+
+def test_a_count_in_that_is_too_fast_to_be_spoken_is_told_and_leaves_the_rest_spoken() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(1))
+    found, told = lead_of(read(drill), F(240), Before(say_bars=1, count_words="ready go", aloud=True))
+    assert " ".join(word.word for word in found.said) == "1 2 3 4"
+    assert " ".join(word.word for word in found.words) == "1 2 3 4 one two ready go"
+    assert told == (
+        "At 240 bpm the count-in is not spoken: it would be 8.0 syllables a second, and a voice manages about 6.7.",
+    )
