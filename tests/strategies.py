@@ -127,7 +127,15 @@ drills = st.builds(
     Drill,
     title=st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
     material=materials,
-    legs=st.lists(divisions.map(Leg), min_size=1, max_size=3).map(tuple),
+    legs=st.lists(
+        # Of one division mostly; else two or three that take turns, slow ones among them.
+        st.one_of(
+            divisions.map(Leg),
+            st.builds(Leg, divisions, st.lists(divisions, min_size=1, max_size=2).map(tuple)),
+        ),
+        min_size=1,
+        max_size=3,
+    ).map(tuple),
     bpm=bpms,
     meter=st.sampled_from(list(METERS)),
     seam=st.sampled_from(list(SEAMS)),

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
+from functools import lru_cache
 from typing import Annotated, Literal
 
 from ripresa.core.click import Click, laid
@@ -212,7 +213,11 @@ def exact_steps(plan: ClimbPlan) -> int:
     raise AssertionError("a rung rule never ends by itself")
 
 
-def steps(plan: ClimbPlan) -> tuple[tuple[Fraction, Click | None], ...]:
+Steps = tuple[tuple[Fraction, Click | None], ...]
+
+
+@lru_cache(maxsize=1024)
+def steps(plan: ClimbPlan) -> Steps:
     """Return (bpm, click) of each rung of a climb; the click is None without a click ladder.
 
     Raises:
@@ -234,6 +239,24 @@ def rungs(plan: ClimbPlan, division: Fraction) -> tuple[Rung, ...]:
         Rung(number, bpm, division, speed_nps(bpm, division), gap_seconds(bpm, division), click)
         for number, (bpm, click) in enumerate(steps(plan), start=1)
     )
+
+
+def rung_of(passed: Steps, bpm: Fraction, click: Click | None, wanted: int | None) -> int | None:
+    """Return the rung on which a take was played, found by its tempo and its click; None where no rung has the tempo.
+
+    Args:
+        passed: The steps of the plan.
+        click: What sounded; None where that is known in words only.
+        wanted: The rung it says itself, which decides where several have the tempo.
+    """
+    same = [number for number, (tempo, _) in enumerate(passed, start=1) if tempo == bpm]
+    fits = [number for number in same if passed[number - 1][1] in (None, click)]
+    for found in (fits, same):
+        if wanted in found:
+            return wanted
+        if found:
+            return found[0]
+    return None
 
 
 def with_clicks(plan: ClimbPlan, clicks: tuple[Click, ...], order: Order) -> tuple[ClimbPlan, dict[int, int]]:

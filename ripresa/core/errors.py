@@ -34,3 +34,7 @@ class NotFound(RipresaError):
 
 class Conflict(RipresaError):
     """A change made on top of a state that has moved on."""
+
+
+class Unkept(RipresaError):
+    """A thing that could not be kept, for a reason outside: a full disk, a file that another program holds."""

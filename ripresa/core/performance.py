@@ -162,6 +162,14 @@ def perform(
     )
 
 
+def most_due(reading: Reading, bpm: Fraction, seconds: float) -> int:
+    """Return how many notes at most are due in so many seconds: those of every turn that is begun.
+
+    ``turns = seconds * bpm / 60 / beats of a turn``, rounded up.
+    """
+    return len(reading.notes) * (int(Fraction(seconds) * bpm / 60 / reading.loop_beats) + 1)
+
+
 def expected_onsets(reading: Reading, bpm: Fraction, start: float, end: float) -> list[tuple[float, int]]:
     """Return (seconds, index of the event) of each note due from ``start`` to before ``end``, turns repeated.
 

@@ -128,11 +128,14 @@ class Cursor:
     beat: int = 1
     inside: Fraction = Fraction(0)
     span: Fraction = Fraction(0)
+    #: What was laid last: its division, and the number of its slot.
+    laid: tuple[Fraction, int] = (Fraction(1), 0)
 
     def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
         """Yield a slot, starting here; slot 0 of a division starts on a beat."""
         if slot.number == 0:
             self.span = self._next_beats(slot.division.denominator)
+        self.laid = slot.division, slot.number
         length = self.span * self.swing.share(slot.division, slot.number)
         kind, pitch, accent, chord, touch, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch, True
         while length:
@@ -161,11 +164,11 @@ class Cursor:
             on_grid = False
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:
-        """Yield a silence or a hold for so many beats from here, cut at beats."""
+        """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
         while length:
             piece = min(length, self.meter.beats[self.beat - 1] - self.inside)
-            slot = 0 if not self.inside else 1
-            yield Place(self.at, piece, leg, self.bar, self.beat, slot, division, kind, on_grid=False)
+            here, slot = (self.laid[0], self.laid[1] + 1) if self.inside else (division, 0)
+            yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, on_grid=False)
             self._advance(piece)
             length -= piece
 

@@ -142,6 +142,16 @@ def read(drill: Drill) -> Reading:
     )
 
 
+def with_click(reading: Reading, click: Click) -> Reading:
+    """Return a reading under another click; all else stays.
+
+    Raises:
+        OutOfRange: A click that the drill cannot have.
+    """
+    cycle = _click(click, reading.meter, reading.events, reading.beats)
+    return replace(reading, drill=replace(reading.drill, click=click), click_cycle=cycle)
+
+
 def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
     """Return the cycle of a click over some events."""
     slots = [ClickSlot(event.onset, event.kind == "note") for event in events]

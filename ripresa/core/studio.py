@@ -1,6 +1,7 @@
 """What a studio keeps: students, drills with versions, climbs, takes and moves."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import datetime
 from fractions import Fraction
 
@@ -52,11 +53,13 @@ class Student:
 
     Args:
         clicks: The click ladder that is the student's own; empty without one.
+        revision: Counts its changes, from 1.
     """
 
     id: int
     details: StudentDetails
     clicks: tuple[Click, ...] = ()
+    revision: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,6 +78,7 @@ class Climb:
 
     Args:
         rung: Number of the present rung, from 1.
+        revision: Counts changes of the plan, from 1.
     """
 
     id: int
@@ -83,6 +87,24 @@ class Climb:
     plan: ClimbPlan
     rung: int
     started_at: datetime
+    revision: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """How a climb stands, as far as its treads and its word need it.
+
+    Args:
+        marks: Rung → marks of its last takes, oldest first.
+        counting: Marks of the takes on the present rung since it was reached, under the click that is due, oldest
+            first.
+        last_take_at, answered_at: When it was last played, and when a word was last answered.
+    """
+
+    marks: Mapping[int, tuple[Mark, ...]] = field(default_factory=dict)
+    counting: tuple[Mark, ...] = ()
+    last_take_at: datetime | None = None
+    answered_at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,7 +113,8 @@ class Take:
 
     Args:
         id: Made where it was played, so that sending it twice keeps it once.
-        rung: Of the climb, from 1; None without a climb.
+        rung: Of the climb, from 1; None without a climb, or at a tempo that is none of its rungs.
+        click: In words; click_plan: as data, None in a take of old.
         start, end: Seconds from the start of the first turn between which notes were due.
         latency: Delay of the source in seconds that was taken off; is_calibrated: whether it was measured.
         onsets: As they came, in seconds from the start of the first turn.
@@ -117,6 +140,44 @@ class Take:
     mark: Mark
     reasons: tuple[str, ...]
     note: str = ""
+    click_plan: Click | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class TakeLine:
+    """A take as lists show it: all but its onsets and pictures.
+
+    Args:
+        seconds: How long it lasted.
+        due, matched, missed, extra: Notes; None where nothing was measured.
+        bias, spread: Seconds; the bias ± its half width, from so many notes.
+        drift_percent, drift_bpm: Per cent, and bpm a minute.
+    """
+
+    id: str
+    student_id: int
+    climb_id: int | None
+    rung: int | None
+    drill_id: int
+    version: int
+    bpm: Fraction
+    click: str
+    source: Source
+    played_at: datetime
+    seconds: float
+    mark: Mark
+    reasons: tuple[str, ...]
+    note: str
+    due: int | None = None
+    matched: int | None = None
+    missed: int | None = None
+    extra: int | None = None
+    bias: float | None = None
+    bias_half: float | None = None
+    bias_count: int | None = None
+    spread: float | None = None
+    drift_percent: float | None = None
+    drift_bpm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,14 +1,12 @@
-"""The log as CSV: one line for each take, UTF-8, decimals with a point, times in ISO 8601."""
+"""The log as CSV: one line for each take, UTF-8, decimals with a point, times in ISO 8601; made line by line."""
 
 import csv
-import io
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator
 
 from ripresa.core.click import click_words
 from ripresa.core.drill import Drill
 from ripresa.core.exact import decimal
-from ripresa.core.studio import Take
-from ripresa.core.takes import Interval
+from ripresa.core.studio import TakeLine
 from ripresa.core.tempo import speed_nps
 
 COLUMNS = (
@@ -18,42 +16,52 @@ COLUMNS = (
 )
 
 
-def write_log(takes: Sequence[Take], students: Mapping[int, str], drills: Mapping[tuple[int, int], Drill]) -> str:
-    """Return the log of some takes.
+class _Line:
+    """What the writer writes to: it holds the line that was written last."""
+
+    text = ""
+
+    def write(self, text: str) -> None:
+        self.text = text
+
+
+def write_log(
+    takes: Iterable[TakeLine], student: Callable[[int], str], drill_of: Callable[[int, int], Drill | None]
+) -> Iterator[str]:
+    """Yield the lines of the log of some takes.
 
     Args:
-        students: Names by id. drills: By (id, version).
+        student: Gives the name of a student. drill_of: Gives a version of a drill; None where it cannot be read.
     """
-    target = io.StringIO()
-    writer = csv.writer(target)
+    line = _Line()
+    writer = csv.writer(line)
     writer.writerow(COLUMNS)
+    yield line.text
     for take in takes:
-        drill = drills[take.drill_id, take.version]
-        figures = take.figures
-        counts = (figures.due, figures.matched, figures.missed, figures.extra) if figures else ("", "", "", "")
+        drill = drill_of(take.drill_id, take.version)
         writer.writerow(
             (
                 take.played_at.isoformat(),
-                _safe(students[take.student_id]),
-                _safe(drill.title),
+                _safe(student(take.student_id)),
+                _safe(drill.title) if drill else "",
                 take.version,
                 decimal(take.bpm, 2),
-                decimal(speed_nps(take.bpm, drill.fastest_division), 2),
+                decimal(speed_nps(take.bpm, drill.fastest_division), 2) if drill else "",
                 click_words(take.click),
                 take.source,
-                f"{take.end - take.start:.2f}",
+                f"{take.seconds:.2f}",
                 take.rung or "",
                 take.mark,
-                *counts,
-                _ms(figures.bias if figures else None),
-                _ms(figures.spread if figures else None),
-                _plain(figures.drift_percent if figures else None),
-                _plain(figures.drift_bpm_a_minute if figures else None),
+                *("" if count is None else count for count in (take.due, take.matched, take.missed, take.extra)),
+                _ms(take.bias),
+                _ms(take.spread),
+                _plain(take.drift_percent),
+                _plain(take.drift_bpm),
                 _safe(" ".join(take.reasons)),
                 _safe(take.note),
             )
         )
-    return target.getvalue()
+        yield line.text
 
 
 def _safe(text: str) -> str:
@@ -61,9 +69,9 @@ def _safe(text: str) -> str:
     return "'" + text if text[:1] in {"=", "+", "-", "@", "\t", "\r"} else text
 
 
-def _ms(interval: Interval | None) -> str:
-    return f"{interval.value * 1000:.2f}" if interval else ""
+def _ms(seconds: float | None) -> str:
+    return "" if seconds is None else f"{seconds * 1000:.2f}"
 
 
-def _plain(interval: Interval | None) -> str:
-    return f"{interval.value:.3f}" if interval else ""
+def _plain(value: float | None) -> str:
+    return "" if value is None else f"{value:.3f}"

@@ -14,7 +14,7 @@ from fractions import Fraction
 import mido
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import round_half_up
+from ripresa.core.exact import label, round_half_up
 from ripresa.core.reading import Reading
 from ripresa.core.tempo import check_bpm
 
@@ -27,6 +27,8 @@ _CLICK_NOTE = {"strong": 76, "plain": 77, "division": 77}
 _UNPITCHED_NOTE = 37
 #: Bass drum 1.
 _SECOND_NOTE = 36
+#: Microseconds a quarter that a tempo event holds: three bytes.
+_SLOWEST_TEMPO = 0xFFFFFF
 #: Ticks that a click or a stroke of the second layer lasts.
 _SHORT = 1260
 
@@ -65,12 +67,18 @@ def _near(reading: Reading, beats: Fraction) -> int:
 def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
     numerator, denominator = reading.meter.signature
     quarters_a_minute = bpm * reading.meter.counted * 4
+    microseconds = round(60_000_000 / quarters_a_minute)
+    if microseconds > _SLOWEST_TEMPO:
+        raise OutOfRange(
+            f"MIDI cannot hold {label(quarters_a_minute)} quarters a minute: 3.6 is the slowest. Take a faster tempo.",
+            field="bpm",
+        )
     track = mido.MidiTrack()
     # MIDI text is Latin-1; what it cannot hold is written as a question mark.
     title = reading.drill.title.encode("latin-1", "replace").decode("latin-1")
     track.append(mido.MetaMessage("track_name", name=title, time=0))
     track.append(mido.MetaMessage("time_signature", numerator=numerator, denominator=denominator, time=0))
-    track.append(mido.MetaMessage("set_tempo", tempo=round(60_000_000 / quarters_a_minute), time=0))
+    track.append(mido.MetaMessage("set_tempo", tempo=microseconds, time=0))
     return track
 
 

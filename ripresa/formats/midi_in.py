@@ -1,17 +1,16 @@
 """MIDI read: the parts of a Standard MIDI File, one for each channel of each track that has notes."""
 
-import io
+from collections import defaultdict, deque
 from dataclasses import replace
 from fractions import Fraction
 from statistics import median
 
-import mido
-
 from ripresa.core.errors import Unreadable
 from ripresa.core.pitch import LETTERS, Pitch
+from ripresa.formats.bounds import check_end, check_meter, check_notes, check_parts
 from ripresa.formats.parts import Part, Sounded
+from ripresa.formats.smf import read_song
 
-MOST_NOTES = 200_000
 _PERCUSSION = 9
 #: The usual spelling of the twelve notes: MIDI does not say it.
 _SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
@@ -19,71 +18,75 @@ _SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
 _USUAL_TEMPO = 500_000
 #: How far above the middle velocity of its part a note counts as accented: our choice.
 _LOUDER = 16
+# Standard MIDI Files 1.0: meta events, and the messages that begin and end a note.
+_NOTE_OFF, _NOTE_ON, _META = 0x80, 0x90, 0xFF
+_TRACK_NAME, _SET_TEMPO, _TIME_SIGNATURE = 0x03, 0x51, 0x58
+
+_LONGEST_NAME = 100
+#: Onset, length (ticks), MIDI note, velocity.
+_Struck = tuple[int, int, int, int]
 
 
 def read_midi(data: bytes) -> tuple[Part, ...]:
     """Return the parts of a MIDI file that have notes.
 
     Raises:
-        Unreadable: It is not a MIDI file, counts time in frames, or has no notes.
+        Unreadable: It is not a MIDI file, counts time in frames, has no notes, or more of them, of parts or of
+            meters than can be read.
     """
-    try:
-        file = mido.MidiFile(file=io.BytesIO(data))
-    except (OSError, EOFError, ValueError, KeyError, IndexError, TypeError) as error:
-        raise Unreadable(
-            "This is not a MIDI file that can be read. Save it again as type 0 or 1.", field="file"
-        ) from error
-    if file.ticks_per_beat <= 0 or file.ticks_per_beat > 0x7FFF:
-        raise Unreadable("This MIDI file counts frames, not beats. Save it with ticks a quarter.", field="file")
-    meters: dict[Fraction, tuple[int, int]] = {Fraction(0): (4, 4)}
-    tempo: int | None = None
-    found: list[tuple[str, int, list[tuple[Sounded, int]]]] = []
-    for number, track in enumerate(file.tracks, start=1):
-        name, by_channel = f"Track {number}", dict[int, list[tuple[Sounded, int]]]()
-        waiting: dict[tuple[int, int], list[tuple[Fraction, int]]] = {}
-        tick = 0
-        for message in track:
-            tick += message.time
-            at = Fraction(tick, file.ticks_per_beat)
-            match message.type:
-                case "track_name" if message.name.strip():
-                    name = message.name.strip()
-                case "time_signature":
-                    meters[at] = (message.numerator, message.denominator)
-                case "set_tempo":
-                    tempo = tempo or message.tempo
-                case "note_on" if message.velocity:
-                    waiting.setdefault((message.channel, message.note), []).append((at, message.velocity))
-                case "note_on" | "note_off":
-                    begun = waiting.get((message.channel, message.note))
-                    if begun:
-                        onset, velocity = begun.pop(0)
-                        by_channel.setdefault(message.channel, []).append(
-                            (_sounded(onset, at - onset, message.note, message.channel), velocity)
-                        )
-        found += [(name, channel, notes) for channel, notes in sorted(by_channel.items())]
+    song = read_song(data)
+    meters: dict[int, tuple[int, int]] = {0: (4, 4)}
+    tempo = 0
+    found: list[tuple[str, int, list[_Struck]]] = []
+    notes = 0
+    for number, events in song.events():
+        name, by_channel = f"Track {number}", defaultdict[int, list[_Struck]](list)
+        waiting = defaultdict[tuple[int, int], deque[tuple[int, int]]](deque)
+        for event in events:
+            if event.kind == _META:
+                if event.first == _TRACK_NAME:
+                    # MIDI text is Latin-1.
+                    name = event.data.decode("latin-1").strip()[:_LONGEST_NAME] or name
+                elif event.first == _TIME_SIGNATURE and len(event.data) >= 2:
+                    meters[event.tick] = check_meter(event.data[0], 1 << min(event.data[1], 16), len(meters))
+                elif event.first == _SET_TEMPO and len(event.data) == 3:
+                    tempo = tempo or int.from_bytes(event.data)
+            elif event.kind == _NOTE_ON and event.second:
+                waiting[event.channel, event.first].append((event.tick, event.second))
+            elif event.kind in {_NOTE_ON, _NOTE_OFF}:
+                begun = waiting.get((event.channel, event.first))
+                if begun:
+                    onset, velocity = begun.popleft()
+                    by_channel[event.channel].append((onset, event.tick - onset, event.first, velocity))
+                    notes += 1
+                    check_notes(notes)
+        found += [(name, channel, struck) for channel, struck in sorted(by_channel.items())]
+        check_parts(len(found))
     if not found:
         raise Unreadable("This MIDI file has no notes.", field="file")
-    if sum(len(notes) for _, _, notes in found) > MOST_NOTES:
-        raise Unreadable(f"This MIDI file has more than {MOST_NOTES:,} notes. Save a part of it.", field="file")
-    signatures = tuple((at, *signature) for at, signature in sorted(meters.items()))
+    quarter = song.ticks_a_quarter
+    signatures = tuple((Fraction(tick, quarter), *signature) for tick, signature in sorted(meters.items()))
+    check_end(Fraction(max(onset for *_, struck in found for onset, *_ in struck), quarter), signatures)
     return tuple(
         Part(
             f"{name} (percussion)" if channel == _PERCUSSION and "percussion" not in name.lower() else name,
-            _accented(notes),
+            _accented(struck, quarter, channel),
             signatures,
             Fraction(60_000_000, tempo or _USUAL_TEMPO),
         )
-        for name, channel, notes in found
+        for name, channel, struck in found
     )
 
 
-def _accented(notes: list[tuple[Sounded, int]]) -> tuple[Sounded, ...]:
+def _accented(struck: list[_Struck], quarter: int, channel: int) -> tuple[Sounded, ...]:
     """Return notes in order, those accented that are clearly louder than most."""
-    usual = median(velocity for _, velocity in notes)
+    usual = median(velocity for *_, velocity in struck)
     return tuple(
-        replace(note, accent="accent" if velocity >= usual + _LOUDER else "plain")
-        for note, velocity in sorted(notes, key=lambda pair: pair[0].onset)
+        replace(
+            _sounded(Fraction(onset, quarter), Fraction(length, quarter), note, channel),
+            accent="accent" if velocity >= usual + _LOUDER else "plain",
+        )
+        for onset, length, note, velocity in sorted(struck, key=lambda one: one[0])
     )
 
 

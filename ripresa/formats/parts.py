@@ -9,13 +9,15 @@ from math import lcm
 from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import label, plural
 from ripresa.core.material import Line
 from ripresa.core.material.line_text import LineNote, without_bars, write_line
 from ripresa.core.material.onto_beats import FINEST
 from ripresa.core.meter import METERS, Meter
 from ripresa.core.pitch import Pitch
 from ripresa.core.place import Level
+from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM
+from ripresa.formats.bounds import MOST_SCORE_BARS, bar_lines
 
 MOST_BARS = 64
 #: Divisions that played notes are drawn to, the plainest first, and how far off (in beats) still is that division.
@@ -61,18 +63,12 @@ class Part:
     def bars(self) -> int:
         """Bars, the one with the last note in."""
         last = max((note.onset for note in self.notes), default=Fraction(0))
-        return next((number for number, start, length in self.bar_lines() if start + length > last), 1)
+        lines = bar_lines(self.meters)
+        return next((number for number, start, length in lines if start + length > last), MOST_SCORE_BARS)
 
     def bar_lines(self) -> Iterator[tuple[int, Fraction, Fraction]]:
-        """Yield number, start and length (quarters) of each bar, without end."""
-        start, number, place = Fraction(0), 0, 0
-        while True:
-            number += 1
-            while place + 1 < len(self.meters) and self.meters[place + 1][0] <= start:
-                place += 1
-            length = Fraction(4 * self.meters[place][1], self.meters[place][2])
-            yield number, start, length
-            start += length
+        """Yield number, start and length (quarters) of each bar, up to the last that can be read."""
+        yield from bar_lines(self.meters)
 
     def signature_at(self, quarters: Fraction) -> tuple[int, int]:
         """Return the time signature in force."""
@@ -112,6 +108,10 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
     beat = meter.counted * 4
     notes = tuple(_spelt(drawn, (end - begin) / beat, meter))
     said = []
+    bpm = Fraction(round(part.quarters_a_minute / beat * 4), 4)
+    if not SLOWEST_BPM <= bpm <= FASTEST_BPM:
+        said.append(f"Its tempo, {label(bpm)} bpm, cannot be played: set to the nearest that can.")
+        bpm = min(max(bpm, SLOWEST_BPM), FASTEST_BPM)
     if len(voice) < len(inside):
         said.append(f"{plural(len(inside) - len(voice), 'note')} under another left out: a line has one voice.")
     if moved:
@@ -120,7 +120,7 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
         title=title,
         material=Line(text=write_line(notes), rhythm="own"),
         legs=(Leg(Fraction(1)),),
-        bpm=max(Fraction(1), Fraction(round(part.quarters_a_minute / beat * 4), 4)),
+        bpm=bpm,
         meter=meter.name,
         accents=NoAccents(),
     )

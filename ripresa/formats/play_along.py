@@ -3,14 +3,24 @@
 import io
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
 from typing import Literal
 
 import numpy as np
 import soundfile
 
+from ripresa.core.backing import Part
+from ripresa.core.click import Click
+from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.lead import Said
-from ripresa.core.performance import BackTone, Performance, Tone
+from ripresa.core.instrument import instrument_named
+from ripresa.core.lead import COUNT_A_BAR, Before, Said, lead_of
+from ripresa.core.performance import BackTone, Performance, Tone, perform
+from ripresa.core.pulse import Pulse
+from ripresa.core.reading import read, with_click
+from ripresa.core.speech import SILENT, Spoken
+from ripresa.core.tempo import check_bpm, span_seconds
 from ripresa.formats.recipes import RECIPES, Role, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
 from ripresa.formats.speaker import ANCHOR
@@ -52,15 +62,23 @@ def check_length(performances: Sequence[Performance], passes: int) -> None:
     Raises:
         OutOfRange: Fewer than 1 or more than 32 passes, more than 40 rungs, or more than 20 minutes.
     """
+    _check_count(len(performances), passes)
+    _check_seconds([one.lead.seconds + one.loop_seconds * passes for one in performances])
+
+
+def _check_count(rungs: int, passes: int) -> None:
     if not 1 <= passes <= MOST_PASSES:
         raise OutOfRange(f"A file holds 1 to {MOST_PASSES} passes, not {passes}.", field="passes")
-    if not 1 <= len(performances) <= MOST_RUNGS:
-        raise OutOfRange(f"A file holds 1 to {MOST_RUNGS} rungs, not {len(performances)}.", field="rungs")
-    seconds = sum(one.lead.seconds + one.loop_seconds * passes + _BETWEEN for one in performances)
+    if not 1 <= rungs <= MOST_RUNGS:
+        raise OutOfRange(f"A file holds 1 to {MOST_RUNGS} rungs, not {rungs}.", field="rungs")
+
+
+def _check_seconds(parts: Sequence[float]) -> None:
+    seconds = sum(part + _BETWEEN for part in parts)
     if seconds > LONGEST_SECONDS:
         raise OutOfRange(
             f"That lasts {seconds / 60:.0f} minutes, and a file holds {LONGEST_SECONDS // 60}. Take fewer "
-            + ("passes." if len(performances) == 1 else "rungs or passes."),
+            + ("passes." if len(parts) == 1 else "rungs or passes."),
             field="passes",
         )
 
@@ -103,8 +121,69 @@ def render_all(
 def write_sound(sound: Samples, kind: SoundFormat) -> bytes:
     """Return samples as a file of a format."""
     target = io.BytesIO()
-    soundfile.write(target, sound.astype(np.float32), RATE, format=FORMATS[kind][0])
+    # A second at a time: given many at once, the writer of Ogg ends the process (seen from 48 s on).
+    with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
+        for start in range(0, len(sound), RATE):
+            file.write(sound[start : start + RATE].astype(np.float32))
     return target.getvalue()
+
+
+@dataclass(frozen=True, slots=True)
+class PlayAlong:
+    """A file that is asked for: a drill at one tempo after the other, and what is heard of it.
+
+    Args:
+        rungs: (bpm, click) of each; None is the drill’s own click.
+
+    Raises:
+        OutOfRange: As ``check_length``; or a tempo or a click that the drill cannot have.
+    """
+
+    drill: Drill
+    rungs: tuple[tuple[Fraction, Click | None], ...]
+    sound: SoundFormat = "mp3"
+    passes: int = 2
+    heard: Heard = Heard()
+    before: Before = COUNT_A_BAR
+    spoken: Spoken = SILENT
+    pulse: Pulse | None = None
+    back: tuple[Part, ...] = ()
+
+    def check(self) -> None:
+        """Refuse what cannot be made, without making it."""
+        _check_count(len(self.rungs), self.passes)
+        reading = read(self.drill)
+        for other in {rung[1] for rung in self.rungs if rung[1]}:
+            with_click(reading, other)
+        _check_seconds(
+            [
+                lead_of(reading, check_bpm(bpm), self.before)[0].seconds
+                + float(span_seconds(reading.loop_beats * self.passes, bpm))
+                for bpm, _ in self.rungs
+            ]
+        )
+
+    def performances(self) -> list[Performance]:
+        """Return what is heard, rung by rung."""
+        reading = read(self.drill)
+        return [
+            perform(
+                with_click(reading, click) if click else reading,
+                bpm,
+                before=self.before,
+                pulse=self.pulse,
+                back=self.back,
+                spoken=self.spoken,
+            )
+            for bpm, click in self.rungs
+        ]
+
+
+def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> None:
+    """Write a play-along file; ``tell`` is called with how many rungs are done."""
+    voice = instrument_named(asked.drill.instrument).voice
+    sound = render_all(asked.performances(), voice, asked.passes, asked.heard, tell)
+    target.write_bytes(write_sound(sound, asked.sound))
 
 
 def _part(performance: Performance, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:

@@ -13,6 +13,7 @@ from ripresa.core.climb import (
     PerCent,
     SpeedTarget,
     exact_steps,
+    rung_of,
     rungs,
     steps,
     tempi,
@@ -170,3 +171,30 @@ def test_a_click_ladder_has_each_click_once_and_no_more_rungs_than_a_climb_may_h
     many = ClimbPlan(start=F(60), rule=EvenSteps(F(1, 2)), settings="halves", clicks=CLICKS, click_order="each_tempo")
     with pytest.raises(OutOfRange, match="3 clicks at each tempo make 363 rungs, more than 200"):
         steps(many)
+
+
+BEAT, BACK = NamedClick(), NamedClick(plan="two_and_four")
+TWICE = ClimbPlan(
+    start=F(84),
+    target=BpmTarget(F(92)),
+    rule=EvenSteps(F(4)),
+    clicks=(BEAT, BACK),
+    click_order="each_tempo",
+)
+
+
+@pytest.mark.parametrize(
+    ("bpm", "click", "wanted", "rung"),
+    [
+        pytest.param(88, BACK, 4, 4, id="where it says"),
+        pytest.param(88, BACK, 3, 4, id="its click is that of the next rung"),
+        pytest.param(88, BEAT, 18, 3, id="the rung that it says is gone"),
+        pytest.param(92, NamedClick(plan="none"), 6, 6, id="a click of no rung: where it says, at its tempo"),
+        pytest.param(92, NamedClick(plan="none"), 1, 5, id="a click of no rung, and another tempo than it says"),
+        pytest.param(90, BEAT, 3, None, id="a tempo of no rung"),
+    ],
+)
+def test_a_take_is_placed_by_its_tempo_and_its_click(
+    bpm: int, click: NamedClick, wanted: int, rung: int | None
+) -> None:
+    assert rung_of(steps(TWICE), F(bpm), click, wanted) == rung

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import division_label
-from ripresa.core.material import OneNote
+from ripresa.core.material import Line, OneNote
 from ripresa.core.reading import read
 from ripresa.core.sums import sums
 
@@ -86,3 +86,20 @@ def test_divisions_that_cannot_be_laid_out_are_refused(division: F) -> None:
 def test_at_most_sixteen_divisions_take_turns() -> None:
     with pytest.raises(OutOfRange, match="Up to 16"):
         Leg(F(2), (F(3),) * 16)
+
+
+def test_a_line_that_ends_inside_a_beat_is_counted_on_in_the_slots_of_that_beat() -> None:
+    # Two notes on ½ + 2: the first lasts two beats, the second half of beat 3; silence goes on at its &.
+    line = Drill(material=Line(text="1 (2)"), legs=(Leg(F(1, 2), (F(2),)),))
+    assert [(e.place_name, e.count, e.kind) for e in read(line).events] == [
+        ("bar 1, beat 1", "1", "note"),
+        ("bar 1, beat 3", "3", "rest"),
+        ("bar 1, beat 3, &", "&", "rest"),
+        ("bar 1, beat 4", "4", "rest"),
+    ]
+
+
+def test_what_is_held_after_the_last_note_is_counted_where_it_lies() -> None:
+    line = Drill(material=Line(text="1 2 3"), legs=(Leg(F(4)),))
+    held = [(event.count, event.length) for event in read(line).events if event.kind == "hold"]
+    assert held[0] == ("a", F(1, 4))

@@ -1,14 +1,13 @@
 import csv
-import io
 from dataclasses import replace
 from fractions import Fraction as F
 
 from ripresa.core.drill import Drill
-from ripresa.core.studio import Take
+from ripresa.core.studio import TakeLine
 from ripresa.formats.log_csv import COLUMNS, write_log
 from tests.conftest import NOW
 
-TAKE = Take(
+TAKE = TakeLine(
     id="take-0001",
     student_id=1,
     climb_id=None,
@@ -19,19 +18,15 @@ TAKE = Take(
     click="every_beat",
     source="by_ear",
     played_at=NOW,
-    start=0.0,
-    end=12.5,
-    latency=0.0,
-    is_calibrated=False,
-    onsets=(),
-    figures=None,
+    seconds=12.5,
     mark="clean",
     reasons=("Marked clean by ear, by the teacher.",),
+    note="",
 )
 
 
-def rows(take: Take, title: str = "Stairs", name: str = "Mira") -> list[dict[str, str]]:
-    return list(csv.DictReader(io.StringIO(write_log([take], {1: name}, {(1, 1): Drill(title=title)}))))
+def rows(take: TakeLine, title: str = "Stairs", name: str = "Mira") -> list[dict[str, str]]:
+    return list(csv.DictReader(write_log([take], lambda _: name, lambda *_: Drill(title=title))))
 
 
 def test_a_take_is_one_line_with_every_column() -> None:
@@ -40,6 +35,8 @@ def test_a_take_is_one_line_with_every_column() -> None:
     assert (row["bpm"], row["notes_a_second"], row["seconds"], row["mark"]) == ("84.50", "5.63", "12.50", "clean")
     assert row["played_at"] == "2026-05-06T15:00:00+00:00"
     assert row["spread_ms"] == ""
+    (measured,) = rows(replace(TAKE, spread=0.0123, drift_bpm=-0.5))
+    assert (measured["spread_ms"], measured["drift_bpm_a_minute"]) == ("12.30", "-0.500")
 
 
 def test_commas_quotes_and_line_breaks_come_back() -> None:

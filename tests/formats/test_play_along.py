@@ -1,12 +1,13 @@
 """Play-along files: every onset exact to the sample, count-in first, in each format."""
 
 import io
+import subprocess
+import sys
 from fractions import Fraction as F
 
 import numpy as np
 import pytest
 import soundfile
-from flask.testing import FlaskClient
 
 from ripresa.core.click import OfTheSlots, Thinned
 from ripresa.core.drill import Drill
@@ -15,8 +16,7 @@ from ripresa.core.lead import Before
 from ripresa.core.material import OneNote, ScaleRun
 from ripresa.core.performance import perform
 from ripresa.core.reading import read
-from ripresa.formats.drill_file import plain
-from ripresa.formats.play_along import FORMATS, Heard, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, render, write_sound
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
@@ -83,10 +83,15 @@ def test_too_much_is_refused(passes: int, bpm: F) -> None:
     assert refused.value.field == "passes"
 
 
-def test_a_drill_is_saved_as_sound_at_a_tempo(client: FlaskClient) -> None:
-    drill = plain(Drill(title="Quay", material=OneNote(beats=4), legs=legs(2)))
-    kept = client.post("/api/drills", json={"drill": drill}).get_json()
-    answer = client.get(f"/api/drills/{kept['id']}/play-along/mp3?bpm=169/2&passes=1")
-    assert (answer.status_code, answer.mimetype) == (200, "audio/mpeg")
-    assert "quay-84" in answer.headers["Content-Disposition"]
-    assert client.get(f"/api/drills/{kept['id']}/play-along/aiff").status_code == 422
+@pytest.mark.parametrize("kind", FORMATS)
+def test_a_minute_and_a_half_is_written_without_ending_the_process(kind: SoundFormat) -> None:
+    script = (
+        "import sys, numpy as np; from ripresa.formats.play_along import write_sound;"
+        f"sys.stdout.buffer.write(write_sound(np.sin(np.arange({90 * RATE}) / 40) / 4, {kind!r}))"
+    )
+    ended = subprocess.run([sys.executable, "-c", script], capture_output=True, check=False)
+    assert ended.returncode == 0
+    read_back, rate = soundfile.read(io.BytesIO(ended.stdout))
+    assert abs(len(read_back) / rate - 90) < 0.1
+    middle = slice(30 * RATE, 31 * RATE)
+    assert np.abs(read_back[middle]).max() == pytest.approx(0.25, abs=0.02)

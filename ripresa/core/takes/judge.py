@@ -27,6 +27,9 @@ SOURCES: dict[str, tuple[str, float]] = {
 }
 Source = Literal["taps", "stand_in", "by_ear"]
 
+#: Notes that are measured at once, those due and those heard: eight minutes at 8 notes a second.
+MOST_MEASURED = 4_000
+
 #: Below this share of matched notes nothing is said about the rest: the fit may be a slip by a slot.
 _POOREST_FIT = 0.6
 
@@ -107,6 +110,20 @@ def verdict(figures: Figures, evenness: Evenness, source: Source) -> Verdict:
     spread = f"Spread {_ms(figures.spread.value)} ms (limit {_ms(limit)})"
     missed = f"{slips} missed or extra of {figures.due} (allowed {allowed})"
     return say("clean" if even and slips <= allowed else "shaky", f"{spread}, {missed}.")
+
+
+def too_long(due: int) -> Verdict:
+    """Return that a take is kept and not measured, because it has too many notes."""
+    return Verdict(
+        "unclear",
+        (
+            f"This take goes over {due:,} notes or more, and up to {MOST_MEASURED:,} are measured at once. "
+            "It is kept as it was played. Play fewer passes, or mark it by ear.",
+        ),
+        0.0,
+        0,
+        0,
+    )
 
 
 def by_ear(mark: Literal["clean", "shaky"], who: str) -> Verdict:
