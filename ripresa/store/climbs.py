@@ -1,27 +1,35 @@
 """Finding and saving climbs and their moves."""
 
+from collections.abc import Mapping
 from datetime import datetime
+from functools import lru_cache
+from typing import get_args
 
+from peewee import Case
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climb import ClimbPlan
-from ripresa.core.errors import Conflict, NotFound
+from ripresa.core.climb import ClimbPlan, Steps, steps
+from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Climb, Move
 from ripresa.core.takes import Decision
 from ripresa.store.drills import to_drill, version_row
+from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student
-from ripresa.store.tables import ClimbRow, MoveRow, Row, StudentRow, TakeRow, VersionRow, database
+from ripresa.store.tables import ClimbRow, MadeRow, MoveRow, Row, StudentRow, TakeRow, VersionRow, database, moment
+from ripresa.store.takes import click_of, place
+from ripresa.store.unread import one, readable
 
 _PLAN = TypeAdapter(ClimbPlan)
+_DECISIONS = get_args(Decision)
 
 
 def all_climbs(student_id: int | None = None) -> list[Climb]:
     """Return climbs, of one student or of all, the newest first."""
-    rows = ClimbRow.select(ClimbRow, StudentRow, VersionRow).join(StudentRow).switch(ClimbRow).join(VersionRow)
+    rows = _rows()
     if student_id is not None:
         rows = rows.where(ClimbRow.student == student_id)
-    return [_to_climb(row) for row in rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc())]
+    return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), _to_climb))
 
 
 def find_climb(climb_id: int) -> Climb:
@@ -29,28 +37,42 @@ def find_climb(climb_id: int) -> Climb:
 
     Raises:
         NotFound: There is none of this number.
+        Unreadable: Its data is damaged.
     """
-    row = ClimbRow.get_or_none(ClimbRow.id == climb_id)
+    row = _rows().where(ClimbRow.id == climb_id).first()
     if row is None:
         raise NotFound("This climb does not exist.")
-    return _to_climb(row)
+    return one("climb", row, _to_climb)
 
 
-def add_climb(student_id: int, drill_id: int, version: int | None, plan: ClimbPlan, now: datetime) -> Climb:
+def add_climb(
+    student_id: int, drill_id: int, version: int | None, plan: ClimbPlan, now: datetime, key: str | None = None
+) -> Climb:
     """Start a climb on its first rung, with a version of a drill that later edits leave alone.
+
+    The same key twice is the same climb.
 
     Raises:
         NotFound: There is no such student, drill or version.
     """
     find_student(student_id)
-    row = ClimbRow.create(
-        student=student_id,
-        version=version_row(drill_id, version),
-        plan=_PLAN.dump_json(plan).decode(),
-        rung=1,
-        started_at=now,
-    )
-    return find_climb(row.id)
+
+    def make() -> int:
+        row = ClimbRow.create(
+            student=student_id,
+            version=version_row(drill_id, version),
+            plan=_PLAN.dump_json(plan).decode(),
+            rung=1,
+            started_at=now,
+        )
+        return int(row.id)
+
+    return find_climb(once(key, "climb", make))
+
+
+def is_kept(key: str | None) -> bool:
+    """Return whether a move was kept under this key."""
+    return key is not None and MadeRow.get_or_none((MadeRow.key == key) & (MadeRow.kind == "move")) is not None
 
 
 def add_move(
@@ -63,15 +85,19 @@ def add_move(
     decision: Decision,
     reason: str,
     now: datetime,
-) -> Move:
-    """Keep a move and put the climb on its new rung, both or neither.
+    key: str | None = None,
+) -> None:
+    """Keep a move and put the climb on its new rung, both or neither; the same key twice is the same move.
 
     Raises:
-        NotFound: There is no such climb.
+        NotFound: There is no such climb, or it has no such take.
         Conflict: The climb is no longer on ``from_rung``.
     """
-    with database.atomic("IMMEDIATE"):
+
+    def make() -> int:
         _climb_on(climb_id, from_rung)
+        if take_id is not None and TakeRow.get_or_none((TakeRow.id == take_id) & (TakeRow.climb == climb_id)) is None:
+            raise NotFound("This climb has no such take.")
         ClimbRow.update(rung=to_rung).where(ClimbRow.id == climb_id).execute()
         row = MoveRow.create(
             climb=climb_id,
@@ -83,36 +109,66 @@ def add_move(
             reason=reason,
             made_at=now,
         )
-        return _to_move(row)
+        return int(row.id)
+
+    once(key, "move", make)
 
 
-def change_plan(climb_id: int, plan: ClimbPlan, places: dict[int, int], from_rung: int) -> None:
+def change_plan(climb_id: int, plan: ClimbPlan, places: Mapping[int, int], from_rung: int, based_on: int) -> None:
     """Keep another plan of a climb, and put the climb, its takes and its moves on their rungs in it; all or nothing.
+
+    A take goes to the rung of its tempo and click, wherever it was said to be.
 
     Args:
         places: The new number of each old rung.
+        based_on: The revision of the climb that was changed.
 
     Raises:
         NotFound: There is no such climb.
-        Conflict: The climb is no longer on ``from_rung``.
+        Conflict: The climb is no longer on ``from_rung``, or its plan was changed since that revision.
     """
     with database.atomic("IMMEDIATE"):
-        climb = _climb_on(climb_id, from_rung)
-        text = _PLAN.dump_json(plan).decode()
-        ClimbRow.update(plan=text, rung=places[climb.rung]).where(ClimbRow.id == climb_id).execute()
-        takes: list[Row] = list(TakeRow.select().where(TakeRow.climb == climb_id))
-        for take in takes:
-            TakeRow.update(rung=places[take.rung]).where(TakeRow.id == take.id).execute()
-        moves: list[Row] = list(MoveRow.select().where(MoveRow.climb == climb_id))
-        for move in moves:
-            ends = {"from_rung": places[move.from_rung], "to_rung": places[move.to_rung]}
-            MoveRow.update(**ends).where(MoveRow.id == move.id).execute()
+        climb = find_climb(climb_id)
+        if climb.plan == plan:
+            return
+        if climb.revision != based_on:
+            raise Conflict(
+                "The ladder of this climb was changed elsewhere since this page asked. Look at it as it is now, and "
+                "change it again if it should be otherwise.",
+                field="based_on",
+            )
+        _climb_on(climb_id, from_rung)
+        columns = {"plan": _PLAN.dump_json(plan).decode(), "rung": places[climb.rung], "revision": climb.revision + 1}
+        ClimbRow.update(**columns).where(ClimbRow.id == climb_id).execute()
+        _place_takes(climb_id, steps(plan))
+        _place_moves(climb_id, places, len(steps(plan)))
 
 
-def moves_of(climb_ids: list[int]) -> list[Move]:
-    """Return the moves of some climbs, oldest first."""
-    rows = MoveRow.select().where(MoveRow.climb.in_(climb_ids)).order_by(MoveRow.made_at, MoveRow.id)
-    return [_to_move(row) for row in rows]
+def _place_takes(climb_id: int, passed: Steps) -> None:
+    kinds: Row = TakeRow.select(TakeRow.bpm, TakeRow.click, TakeRow.click_plan).where(TakeRow.climb == climb_id)
+    for bpm, words, plan in list(kinds.distinct().tuples()):
+        found = place(passed, bpm, click_of(words, plan, passed))
+        alike = TakeRow.click_plan.is_null() if plan is None else TakeRow.click_plan == plan
+        TakeRow.update(rung=found).where(
+            (TakeRow.climb == climb_id) & (TakeRow.bpm == bpm) & (TakeRow.click == words) & alike
+        ).execute()
+
+
+def _place_moves(climb_id: int, places: Mapping[int, int], last: int) -> None:
+    # All at once: a move that has been placed is not met again under its new number.
+    for column in ("from_rung", "to_rung"):
+        placed = Case(getattr(MoveRow, column), tuple(places.items()), last)
+        MoveRow.update(**{column: placed}).where(MoveRow.climb == climb_id).execute()
+
+
+def moves_of(climb_ids: list[int], most: int) -> list[Move]:
+    """Return the last moves of some climbs, the newest first."""
+    rows = MoveRow.select().where(MoveRow.climb.in_(climb_ids)).order_by(MoveRow.made_at.desc(), MoveRow.id.desc())
+    return list(readable("move", rows.limit(most), _to_move))
+
+
+def _rows() -> Row:
+    return ClimbRow.select(ClimbRow, StudentRow, VersionRow).join(StudentRow).switch(ClimbRow).join(VersionRow)
 
 
 def _climb_on(climb_id: int, rung: int) -> Climb:
@@ -123,12 +179,23 @@ def _climb_on(climb_id: int, rung: int) -> Climb:
     return climb
 
 
+@lru_cache(maxsize=512)
+def _plan(text: str) -> ClimbPlan:
+    return _PLAN.validate_json(text)
+
+
 def _to_climb(row: Row) -> Climb:
-    plan = _PLAN.validate_json(row.plan)
-    return Climb(row.id, to_student(row.student), to_drill(row.version), plan, row.rung, row.started_at)
+    plan = _plan(row.plan)
+    if not 1 <= row.rung <= len(steps(plan)):
+        raise OutOfRange(f"It stands on rung {row.rung} of {len(steps(plan))}.")
+    # By their own names, so that it is told what is damaged, and not only what cannot go on for it.
+    student, drill = one("student", row.student, to_student), one("drill version", row.version, to_drill)
+    return Climb(row.id, student, drill, plan, row.rung, moment(row.started_at), row.revision)
 
 
 def _to_move(row: Row) -> Move:
+    if row.offered not in _DECISIONS or row.decision not in _DECISIONS:
+        raise OutOfRange(f"“{row.offered}” and “{row.decision}” should be up, stay or back.")
     return Move(
         id=row.id,
         climb_id=row.climb_id,
@@ -138,5 +205,5 @@ def _to_move(row: Row) -> Move:
         offered=row.offered,
         decision=row.decision,
         reason=row.reason,
-        made_at=row.made_at,
+        made_at=moment(row.made_at),
     )

@@ -8,6 +8,20 @@ from peewee import SqliteDatabase
 
 from ripresa.core.errors import Conflict
 
+#: What lists and the CSV show of a take’s figures: column → where it stands in them.
+_SUMMARY = {
+    "due INTEGER": "$.due",
+    "matched INTEGER": "$.matched",
+    "missed INTEGER": "$.missed",
+    "extra INTEGER": "$.extra",
+    "bias REAL": "$.bias.value",
+    "bias_half REAL": "$.bias.half_width",
+    "bias_count INTEGER": "$.bias.count",
+    "spread REAL": "$.spread.value",
+    "drift_percent REAL": "$.drift_percent.value",
+    "drift_bpm REAL": "$.drift_bpm_a_minute.value",
+}
+
 _STEPS: tuple[tuple[str, ...], ...] = (
     (
         """CREATE TABLE student (
@@ -41,6 +55,23 @@ _STEPS: tuple[tuple[str, ...], ...] = (
     ),
     ("ALTER TABLE drill ADD COLUMN archived_at TEXT",),
     ("ALTER TABLE student ADD COLUMN clicks TEXT NOT NULL DEFAULT '[]'",),
+    (
+        "CREATE TABLE studio (id TEXT NOT NULL)",
+        "INSERT INTO studio VALUES (lower(hex(randomblob(8))))",
+        "CREATE TABLE made (key TEXT PRIMARY KEY, kind TEXT NOT NULL, made_id INTEGER NOT NULL)",
+        "ALTER TABLE student ADD COLUMN revision INTEGER NOT NULL DEFAULT 1",
+        "ALTER TABLE climb ADD COLUMN revision INTEGER NOT NULL DEFAULT 1",
+        "ALTER TABLE drill_version ADD COLUMN writer TEXT NOT NULL DEFAULT ''",
+        "ALTER TABLE take ADD COLUMN click_plan TEXT",
+        *(f"ALTER TABLE take ADD COLUMN {column}" for column in _SUMMARY),
+        f"""UPDATE take SET {
+            ", ".join(f"{name.split()[0]} = json_extract(figures, '{path}')" for name, path in _SUMMARY.items())
+        }
+            WHERE figures IS NOT NULL AND json_valid(figures)""",
+        "CREATE INDEX take_played ON take(played_at)",
+        "CREATE INDEX take_rung ON take(climb_id, rung, played_at, id, mark)",
+        "CREATE INDEX move_turns ON move(climb_id, made_at, from_rung, to_rung)",
+    ),
 )
 
 CURRENT = len(_STEPS)

@@ -23,9 +23,26 @@ class MomentField(TextField):
         """Return the text of an aware moment."""
         return value.astimezone(UTC).isoformat(timespec="milliseconds") if value else None
 
-    def python_value(self, value: str | None) -> datetime | None:
-        """Return the moment of a text."""
-        return datetime.fromisoformat(value) if value else None
+    def python_value(self, value: str | None) -> datetime | str | None:
+        """Return the moment of a text; a text that is none stays as it is, for ``moment`` to refuse."""
+        try:
+            return moment(value) if value else None
+        except ValueError:
+            return value
+
+
+def moment(value: object) -> datetime:
+    """Return a kept moment.
+
+    Raises:
+        ValueError: It is none.
+    """
+    if isinstance(value, datetime):
+        return value
+    found = datetime.fromisoformat(str(value))
+    if found.tzinfo is None:
+        raise ValueError(f"{value!r} does not say its time zone")
+    return found
 
 
 class Table(Model):
@@ -38,8 +55,21 @@ class Table(Model):
         legacy_table_names = False
 
 
+class MadeRow(Table):
+    """What a key of the browser has made already, so that asking twice makes it once."""
+
+    key = TextField(primary_key=True)
+    kind = TextField()
+    made_id = IntegerField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "made"
+
+
 class StudentRow(Table):
-    """A student; the own click ladder as JSON."""
+    """A student; the own click ladder as JSON; the revision counts changes."""
 
     id = AutoField()
     name = TextField()
@@ -47,6 +77,7 @@ class StudentRow(Table):
     lesson_weekday = IntegerField(null=True)
     lesson_time = TextField()
     clicks = TextField(default="[]")
+    revision = IntegerField(default=1)
     created_at = MomentField()
 
     class Meta:
@@ -69,12 +100,13 @@ class DrillRow(Table):
 
 
 class VersionRow(Table):
-    """One version of a drill, as drill-file JSON."""
+    """One version of a drill, as drill-file JSON; the writer is the open page that it came from."""
 
     id = AutoField()
     drill = ForeignKeyField(DrillRow, backref="versions")
     number = IntegerField()
     body = TextField()
+    writer = TextField(default="")
     saved_at = MomentField()
 
     class Meta:
@@ -84,13 +116,14 @@ class VersionRow(Table):
 
 
 class ClimbRow(Table):
-    """A climb; its plan as JSON."""
+    """A climb; its plan as JSON; the revision counts changes of the plan."""
 
     id = AutoField()
     student = ForeignKeyField(StudentRow, backref="climbs")
     version = ForeignKeyField(VersionRow)
     plan = TextField()
     rung = IntegerField()
+    revision = IntegerField(default=1)
     started_at = MomentField()
 
     class Meta:
@@ -100,7 +133,7 @@ class ClimbRow(Table):
 
 
 class TakeRow(Table):
-    """A take; onsets and figures as JSON."""
+    """A take; onsets, figures and click plan as JSON, and what lists show of the figures."""
 
     id = TextField(primary_key=True)
     student = ForeignKeyField(StudentRow, backref="takes")
@@ -109,6 +142,7 @@ class TakeRow(Table):
     version = ForeignKeyField(VersionRow)
     bpm = TextField()
     click = TextField()
+    click_plan = TextField(null=True)
     source = TextField()
     played_at = MomentField()
     start_seconds = FloatField()
@@ -120,6 +154,16 @@ class TakeRow(Table):
     mark = TextField()
     reasons = TextField()
     note = TextField()
+    due = IntegerField(null=True)
+    matched = IntegerField(null=True)
+    missed = IntegerField(null=True)
+    extra = IntegerField(null=True)
+    bias = FloatField(null=True)
+    bias_half = FloatField(null=True)
+    bias_count = IntegerField(null=True)
+    spread = FloatField(null=True)
+    drift_percent = FloatField(null=True)
+    drift_bpm = FloatField(null=True)
 
     class Meta:
         """Name in the database."""

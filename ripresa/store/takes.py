@@ -1,50 +1,100 @@
-"""Finding and saving takes. A take has its id from where it was played, so sending it twice keeps it once."""
+"""Finding and saving takes. A take has its id from where it was played, so sending it twice keeps it once.
+
+Lists are made of columns alone: onsets and figures are parsed where one take is looked at.
+"""
 
 import json
+from collections.abc import Iterator
+from datetime import datetime
 from fractions import Fraction
+from typing import Any, get_args
 
+from peewee import IntegrityError
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.errors import NotFound
-from ripresa.core.studio import Take
-from ripresa.core.takes import Figures
+from ripresa.core.click import Click, click_words
+from ripresa.core.climb import Steps, rung_of
+from ripresa.core.errors import Conflict, NotFound, OutOfRange
+from ripresa.core.studio import Take, TakeLine
+from ripresa.core.takes import Figures, Interval, Mark
+from ripresa.core.takes.judge import SOURCES
 from ripresa.store.drills import version_row
-from ripresa.store.tables import Row, TakeRow, VersionRow
+from ripresa.store.tables import MomentField, Row, TakeRow, VersionRow, database, moment
+from ripresa.store.unread import one, readable
 
 _FIGURES = TypeAdapter(Figures)
+_CLICK: TypeAdapter[Click] = TypeAdapter(Click)
+_MARKS = get_args(Mark)
+_COUNTS = ("due", "matched", "missed", "extra", "bias_count")
+_FIGURES_SHOWN = ("bias", "bias_half", "spread", "drift_percent", "drift_bpm")
+_PLAIN = (
+    "id",
+    "student_id",
+    "climb_id",
+    "rung",
+    "bpm",
+    "click",
+    "source",
+    "mark",
+    "reasons",
+    "note",
+    *_COUNTS,
+    *_FIGURES_SHOWN,
+)
+_LINE = ", ".join(
+    [
+        *(f"take.{name} AS {name}" for name in _PLAIN),
+        "take.played_at AS played_at, take.end_seconds - take.start_seconds AS seconds",
+        "drill_version.drill_id AS drill_id, drill_version.number AS version",
+    ]
+)
+_LINES = f"SELECT {_LINE} FROM take JOIN drill_version ON drill_version.id = take.version_id"
+#: Takes that are read at once where all of them are asked for.
+_BATCH = 500
 
 
-def add_take(take: Take) -> Take:
-    """Keep a take; one that is kept already is given back as it is.
+def add_take(take: Take) -> tuple[Take, bool]:
+    """Keep a take, and return it as it is kept with whether it is new: one that is kept already stays as it was.
 
     Raises:
         NotFound: Its drill version does not exist.
+        Conflict: A take of this id is another student's.
     """
-    known = TakeRow.get_or_none(TakeRow.id == take.id)
-    if known is not None:
-        return _to_take(known)
-    row = TakeRow.create(
-        id=take.id,
-        student=take.student_id,
-        climb=take.climb_id,
-        rung=take.rung,
-        version=version_row(take.drill_id, take.version),
-        bpm=str(take.bpm),
-        click=take.click,
-        source=take.source,
-        played_at=take.played_at,
-        start_seconds=take.start,
-        end_seconds=take.end,
-        latency=take.latency,
-        is_calibrated=int(take.is_calibrated),
-        onsets=json.dumps(take.onsets),
-        figures=_FIGURES.dump_json(take.figures).decode() if take.figures else None,
-        mark=take.mark,
-        reasons=json.dumps(take.reasons, ensure_ascii=False),
-        note=take.note,
-    )
-    return _to_take(row)
+    figures = take.figures
+    columns = {
+        "id": take.id,
+        "student": take.student_id,
+        "climb": take.climb_id,
+        "rung": take.rung,
+        "version": version_row(take.drill_id, take.version),
+        "bpm": str(take.bpm),
+        "click": take.click,
+        "click_plan": _CLICK.dump_json(take.click_plan).decode() if take.click_plan else None,
+        "source": take.source,
+        "played_at": take.played_at,
+        "start_seconds": take.start,
+        "end_seconds": take.end,
+        "latency": take.latency,
+        "is_calibrated": int(take.is_calibrated),
+        "onsets": json.dumps(take.onsets),
+        "figures": _FIGURES.dump_json(figures).decode() if figures else None,
+        "mark": take.mark,
+        "reasons": json.dumps(take.reasons, ensure_ascii=False),
+        "note": take.note,
+        **(_summary(figures) if figures else {}),
+    }
+    try:
+        with database.atomic("IMMEDIATE"):
+            is_new = TakeRow.get_or_none(TakeRow.id == take.id) is None
+            if is_new:
+                TakeRow.create(**columns)
+    except IntegrityError as error:
+        raise NotFound("The student or the climb of this take does not exist.") from error
+    kept = find_take(take.id)
+    if kept.student_id != take.student_id:
+        raise Conflict("A take of this id is another student’s. Give each take an id of its own.", field="id")
+    return kept, is_new
 
 
 def find_take(take_id: str) -> Take:
@@ -52,11 +102,12 @@ def find_take(take_id: str) -> Take:
 
     Raises:
         NotFound: There is none of this id.
+        Unreadable: Its data is damaged.
     """
-    row = TakeRow.get_or_none(TakeRow.id == take_id)
+    row = TakeRow.select(TakeRow, VersionRow).join(VersionRow).where(TakeRow.id == take_id).first()
     if row is None:
         raise NotFound("This take does not exist.")
-    return _to_take(row)
+    return one("take", row, _to_take)
 
 
 def write_note(take_id: str, note: str) -> Take:
@@ -70,20 +121,109 @@ def write_note(take_id: str, note: str) -> Take:
     return find_take(take_id)
 
 
-def all_takes(
-    *, student_id: int | None = None, climb_ids: list[int] | None = None, most: int | None = None
-) -> list[Take]:
-    """Return takes, of one student, of some climbs, or of all; oldest first, the last ``most`` of them."""
-    rows = TakeRow.select(TakeRow, VersionRow).join(VersionRow)
-    if student_id is not None:
-        rows = rows.where(TakeRow.student == student_id)
-    if climb_ids is not None:
-        rows = rows.where(TakeRow.climb.in_(climb_ids))
-    rows = rows.order_by(TakeRow.played_at.desc(), TakeRow.id.desc())
-    return [_to_take(row) for row in (rows.limit(most) if most else rows)][::-1]
+def take_lines(*, student_id: int | None = None, climb_id: int | None = None, most: int) -> list[TakeLine]:
+    """Return the last takes, of one student, of one climb, or of all; the newest first."""
+    asked = {"take.student_id": student_id, "take.climb_id": climb_id}
+    given = {column: value for column, value in asked.items() if value is not None}
+    where = " AND ".join(f"{column} = ?" for column in given) or "1"
+    ordered = f"{_LINES} WHERE {where} ORDER BY take.played_at DESC, take.id DESC LIMIT ?"
+    return _read(ordered, *given.values(), most)
+
+
+def every_take(student_id: int | None = None) -> Iterator[TakeLine]:
+    """Yield all takes, of one student or of all, oldest first, read some at a time."""
+    after: tuple[str, str] = ("", "")
+    own = "take.student_id = ? AND " if student_id is not None else ""
+    who = () if student_id is None else (student_id,)
+    asked = f"{_LINES} WHERE {own}(take.played_at, take.id) > (?, ?) ORDER BY take.played_at, take.id LIMIT {_BATCH}"
+    while True:
+        rows = _rows(asked, *who, *after)
+        yield from readable("take", rows, _to_line)
+        if len(rows) < _BATCH:
+            return
+        after = rows[-1]["played_at"], rows[-1]["id"]
+
+
+def count_takes(student_id: int) -> int:
+    """Return how many takes a student has."""
+    return int(TakeRow.select().where(TakeRow.student == student_id).count())
+
+
+def last_clean(student_id: int) -> TakeLine | None:
+    """Return the last clean take of a student."""
+    newest = f"{_LINES} WHERE take.student_id = ? AND take.mark = 'clean' ORDER BY take.played_at DESC LIMIT 1"
+    return next(iter(_read(newest, student_id)), None)
+
+
+def seconds_played(begin: datetime, end: datetime) -> float:
+    """Return how many seconds all takes that began in a stretch of time lasted together."""
+    asked = "SELECT total(end_seconds - start_seconds) FROM take WHERE played_at >= ? AND played_at < ?"
+    kept = MomentField().db_value
+    return float(database.execute_sql(asked, (kept(begin), kept(end))).fetchone()[0])
+
+
+def place(passed: Steps, bpm: str, click: Click | None) -> int | None:
+    """Return the rung of a take by its kept tempo; None where there is none, or the tempo cannot be read."""
+    try:
+        return rung_of(passed, Fraction(bpm), click, None)
+    except (ValueError, ZeroDivisionError):
+        return None
+
+
+def click_of(words: str, plan: str | None, passed: Steps) -> Click | None:
+    """Return the click of a kept take; of one of old, which has words only, the click of a ladder that they name."""
+    if plan is not None:
+        return _CLICK.validate_json(plan)
+    return next((click for _, click in passed if click and click.words == click_words(words)), None)
+
+
+def _summary(figures: Figures) -> dict[str, float | None]:
+    def value(interval: Interval | None) -> float | None:
+        return interval.value if interval else None
+
+    return {
+        "due": figures.due,
+        "matched": figures.matched,
+        "missed": figures.missed,
+        "extra": figures.extra,
+        "bias": value(figures.bias),
+        "bias_half": figures.bias.half_width if figures.bias else None,
+        "bias_count": figures.bias.count if figures.bias else None,
+        "spread": value(figures.spread),
+        "drift_percent": value(figures.drift_percent),
+        "drift_bpm": value(figures.drift_bpm_a_minute),
+    }
+
+
+def _rows(asked: str, *values: object) -> list[dict[str, Any]]:
+    cursor = database.execute_sql(asked, values)
+    names = [column[0] for column in cursor.description]
+    return [dict(zip(names, row, strict=True)) for row in cursor.fetchall()]
+
+
+def _read(asked: str, *values: object) -> list[TakeLine]:
+    return list(readable("take", _rows(asked, *values), _to_line))
+
+
+def _check(mark: str, source: str) -> None:
+    if mark not in _MARKS or source not in SOURCES:
+        raise OutOfRange(f"“{mark}” from “{source}” is no mark of a take.")
+
+
+def _to_line(row: dict[str, Any]) -> TakeLine:
+    _check(row["mark"], row["source"])
+    numbers = {name: None if row[name] is None else float(row[name]) for name in _FIGURES_SHOWN}
+    read = {
+        "bpm": Fraction(row["bpm"]),
+        "played_at": moment(row["played_at"]),
+        "reasons": tuple(json.loads(row["reasons"])),
+        "seconds": float(row["seconds"]),
+    }
+    return TakeLine(**{**row, **read, **numbers})
 
 
 def _to_take(row: Row) -> Take:
+    _check(row.mark, row.source)
     return Take(
         id=row.id,
         student_id=row.student_id,
@@ -93,8 +233,9 @@ def _to_take(row: Row) -> Take:
         version=row.version.number,
         bpm=Fraction(row.bpm),
         click=row.click,
+        click_plan=_CLICK.validate_json(row.click_plan) if row.click_plan else None,
         source=row.source,
-        played_at=row.played_at,
+        played_at=moment(row.played_at),
         start=row.start_seconds,
         end=row.end_seconds,
         latency=row.latency,

@@ -6,7 +6,6 @@ from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
-from peewee import IntegrityError
 
 from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
@@ -17,8 +16,7 @@ from ripresa.store import climbs, drills, students, takes
 from ripresa.store.files import backup, open_studio, restore
 from ripresa.store.migrations import _STEPS, CURRENT, version_of
 from ripresa.store.tables import TakeRow, database
-from tests.conftest import NOW, Studio
-from tests.formats.test_log_csv import TAKE
+from tests.conftest import NOW, TAKE, Studio
 from tests.strategies import legs
 
 STAIRS = Drill(title="Stairs", legs=legs("1/2", 3), bpm=F(169, 2))
@@ -93,7 +91,7 @@ def test_what_does_not_exist_is_not_found() -> None:
         lambda: drills.versions_of(9),
         lambda: drills.archive_drill(9, NOW),
         lambda: students.find_student(9),
-        lambda: students.change_student(9, StudentDetails("X")),
+        lambda: students.change_student(9, StudentDetails("X"), 1),
         lambda: climbs.find_climb(9),
         lambda: climbs.add_climb(9, 9, None, PLAN, NOW),
         lambda: takes.find_take("none"),
@@ -120,7 +118,7 @@ def test_a_move_that_arrives_twice_moves_once() -> None:
         else:
             _up(studio)
     assert climbs.find_climb(studio.climb.id).rung == 2
-    assert len(climbs.moves_of([studio.climb.id])) == 1
+    assert len(climbs.moves_of([studio.climb.id], 9)) == 1
 
 
 def _up(studio: Studio) -> None:
@@ -139,24 +137,26 @@ def _up(studio: Studio) -> None:
 @pytest.mark.usefixtures("store")
 def test_a_take_sent_twice_is_kept_once_as_it_was_first() -> None:
     Studio()
-    first = takes.add_take(TAKE)
-    again = takes.add_take(TAKE)
-    assert first == again == takes.find_take("take-0001")
+    assert takes.add_take(TAKE) == (TAKE, True)
+    assert takes.add_take(replace(TAKE, note="said later")) == (TAKE, False)
+    assert takes.find_take("take-0001") == TAKE
     assert TakeRow.select().count() == 1
 
 
 @pytest.mark.usefixtures("store")
-def test_the_last_takes_come_oldest_first() -> None:
+def test_takes_are_listed_newest_first_and_written_out_oldest_first() -> None:
     Studio()
     for number in range(4):
         takes.add_take(replace(TAKE, id=f"take-{number:04}", played_at=NOW + timedelta(minutes=number)))
-    assert [take.id for take in takes.all_takes(most=2)] == ["take-0002", "take-0003"]
+    assert [take.id for take in takes.take_lines(most=2)] == ["take-0003", "take-0002"]
+    assert [take.id for take in takes.every_take()] == [f"take-{number:04}" for number in range(4)]
+    assert list(takes.every_take(99)) == []
 
 
 @pytest.mark.usefixtures("store")
 def test_a_take_of_nobody_is_refused_by_the_database() -> None:
     Studio()
-    with pytest.raises(IntegrityError):
+    with pytest.raises(NotFound, match="student or the climb"):
         takes.add_take(replace(TAKE, student_id=99))
 
 

@@ -1,0 +1,96 @@
+"""How climbs stand, from a few columns of their takes and moves: in so many queries, however many takes there are."""
+
+import json
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Any, cast, get_args
+
+from ripresa.core.click import Click
+from ripresa.core.climb import steps
+from ripresa.core.studio import Climb, Standing
+from ripresa.core.takes import Mark
+from ripresa.store.tables import database, moment
+from ripresa.store.takes import click_of
+
+#: Takes of a rung that its tread shows, and those at the end that can decide: our choice.
+MOST_SHOWN, MOST_COUNTING = 24, 60
+_MARKS = get_args(Mark)
+
+_SHOWN = f"""
+SELECT json_extract(asked.value, '$[0]'), json_extract(asked.value, '$[1]'), (
+  SELECT group_concat(mark) FROM (
+    SELECT mark FROM take
+    WHERE climb_id = json_extract(asked.value, '$[0]') AND rung = json_extract(asked.value, '$[1]')
+    ORDER BY played_at DESC, id DESC LIMIT {MOST_SHOWN}))
+FROM json_each(?) AS asked
+"""
+_COUNTING = f"""
+SELECT json_extract(asked.value, '$[0]'), (
+  SELECT json_group_array(json_array(mark, click, click_plan)) FROM (
+    SELECT mark, click, click_plan FROM take
+    WHERE climb_id = json_extract(asked.value, '$[0]') AND rung = json_extract(asked.value, '$[1]')
+      AND played_at > json_extract(asked.value, '$[2]')
+    ORDER BY played_at DESC, id DESC LIMIT {MOST_COUNTING}))
+FROM json_each(?) AS asked
+"""
+_PLAYED = """
+SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.value) FROM json_each(?) AS asked
+"""
+_LAST = """
+SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.value),
+  (SELECT max(made_at) FROM move WHERE climb_id = asked.value),
+  (SELECT max(made_at) FROM move WHERE climb_id = asked.value AND from_rung <> to_rung)
+FROM json_each(?) AS asked
+"""
+
+
+def last_played(climb_ids: Sequence[int]) -> dict[int, str]:
+    """Return when each climb was played last, as kept: a text that sorts; empty for one that never was."""
+    return {climb: last or "" for climb, last in _asked(_PLAYED, json.dumps(climb_ids))}
+
+
+def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:
+    """Return how each climb stands, by its number."""
+    shown: dict[int, dict[int, tuple[Mark, ...]]] = {climb.id: {} for climb in climbs}
+    rungs = [(climb.id, rung) for climb in climbs for rung in range(1, len(steps(climb.plan)) + 1)]
+    for climb_id, rung, marks in _asked(_SHOWN, json.dumps(rungs)):
+        if marks:
+            shown[climb_id][rung] = _marks(marks.split(","))
+    last = {row[0]: row[1:] for row in _asked(_LAST, json.dumps([climb.id for climb in climbs]))}
+    since = [(climb.id, climb.rung, last[climb.id][2] or "") for climb in climbs]
+    counting = dict(_asked(_COUNTING, json.dumps(since)))
+    found = {}
+    for climb in climbs:
+        played, answered, _ = last[climb.id]
+        marks = _counting(climb, json.loads(counting[climb.id]))
+        found[climb.id] = Standing(shown[climb.id], marks, _moment(played), _moment(answered))
+    return found
+
+
+def _counting(climb: Climb, rows: Sequence[tuple[str, str, str | None]]) -> tuple[Mark, ...]:
+    passed = steps(climb.plan)
+    due = passed[climb.rung - 1][1]
+    # On a click ladder a take counts for the click that is due.
+    return _marks([mark for mark, words, plan in rows if due is None or _click(words, plan, passed) == due])
+
+
+def _click(words: str, plan: str | None, passed: Any) -> Click | None:
+    try:
+        return click_of(words, plan, passed)
+    except ValueError:
+        return None
+
+
+def _marks(newest_first: Sequence[str]) -> tuple[Mark, ...]:
+    return tuple(cast(Mark, mark) for mark in reversed(newest_first) if mark in _MARKS)
+
+
+def _moment(kept: str | None) -> datetime | None:
+    try:
+        return moment(kept) if kept else None
+    except ValueError:
+        return None
+
+
+def _asked(text: str, *values: object) -> list[tuple[Any, ...]]:
+    return list(database.execute_sql(text, values).fetchall())
