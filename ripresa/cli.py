@@ -154,7 +154,10 @@ def _climb(chosen: argparse.Namespace) -> None:
 
 
 def _database(chosen: argparse.Namespace) -> Path:
-    return (chosen.data or data_folder()) / DATABASE_NAME
+    folder: Path = chosen.data or data_folder()
+    if folder.exists() and not folder.is_dir():
+        raise NotFound(f"{folder} is a file. Name the folder that holds the data.")
+    return folder / DATABASE_NAME
 
 
 def _backup(chosen: argparse.Namespace) -> None:

@@ -13,7 +13,7 @@ from math import ceil
 
 from ripresa.core.accents import EachBeat, EveryNth
 from ripresa.core.click import CLICK_LADDERS, NamedClick
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, rungs, steps
+from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, steps
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.hands import ByOrder
 from ripresa.core.material import OneNote, ScaleRun
@@ -244,6 +244,7 @@ def _take(
     onsets = play(player, times, changes)
     figures = measure(reading, bpm, due, onsets, match_onsets(times, onsets))
     judged = verdict(figures, climb.plan.evenness, "stand_in")
+    click = steps(climb.plan)[rung - 1][1] or climb.drill.drill.click
     return Take(
         id=str(uuid.uuid5(uuid.NAMESPACE_OID, f"{pupil.name} {seed}")),
         student_id=climb.student.id,
@@ -252,7 +253,8 @@ def _take(
         drill_id=climb.drill.id,
         version=climb.drill.version,
         bpm=bpm,
-        click=(rungs(climb.plan, climb.drill.drill.fastest_division)[rung - 1].click or climb.drill.drill.click).words,
+        click=click.words,
+        click_plan=click,
         source="stand_in",
         played_at=moment,
         start=0.0,

@@ -10,11 +10,12 @@ from flask.testing import FlaskClient
 from flask_openapi import OpenAPI
 from hypothesis import settings
 
+from ripresa.core.click import NamedClick
 from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
 from ripresa.core.hands import ByOrder
 from ripresa.core.material import OneNote
-from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails
+from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails, Take
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import database
@@ -27,6 +28,29 @@ settings.load_profile("ripresa")
 
 #: A Wednesday.
 NOW = datetime(2026, 5, 6, 15, 0, tzinfo=UTC)
+
+
+TAKE = Take(
+    id="take-0001",
+    student_id=1,
+    climb_id=None,
+    rung=None,
+    drill_id=1,
+    version=1,
+    bpm=F(169, 2),
+    click="every beat",
+    click_plan=NamedClick(),
+    source="by_ear",
+    played_at=NOW,
+    start=0.0,
+    end=12.5,
+    latency=0.0,
+    is_calibrated=False,
+    onsets=(),
+    figures=None,
+    mark="clean",
+    reasons=("Marked clean by ear, by the teacher.",),
+)
 
 
 class Clock:

@@ -1,11 +1,12 @@
 """Answers, and the clock: the two things that every route needs."""
 
+import io
 import re
 from collections.abc import Callable
 from datetime import datetime
 from typing import cast
 
-from flask import Response, current_app
+from flask import Response, current_app, send_file
 from pydantic import BaseModel
 
 Clock = Callable[[], datetime]
@@ -17,10 +18,9 @@ def answer(shape: BaseModel, status: int = 200) -> Response:
 
 
 def download(body: bytes | str, name: str, mimetype: str) -> Response:
-    """Return a file to be saved under a name."""
-    response = Response(body, mimetype=mimetype)
-    response.headers.set("Content-Disposition", "attachment", filename=name)
-    return response
+    """Return a file to be saved under a name, in any script (RFC 6266: ``filename*``)."""
+    data = body.encode() if isinstance(body, str) else body
+    return send_file(io.BytesIO(data), mimetype, as_attachment=True, download_name=name)
 
 
 def file_name(title: str) -> str:

@@ -4,13 +4,16 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
+from flask import request
 from flask_openapi import Info, OpenAPI
 
 import ripresa
 from ripresa.store.files import open_studio
+from ripresa.store.identity import studio_id
 from ripresa.store.tables import database
 from ripresa.web.guard import guard
 from ripresa.web.jobs import Jobs
+from ripresa.web.json_in import JsonIn
 from ripresa.web.problems import Problem, handle_problems, refuse_malformed
 from ripresa.web.routes import ALL
 from ripresa.web.site import add_site
@@ -48,14 +51,18 @@ def create_app(
         static_folder=None,
     )
     app.openapi_version = "3.1.0"
+    app.json = JsonIn(app)
     app.config.update(CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs())
     open_studio(database_path)
-    guard(app)
+    with database.connection_context():
+        studio = studio_id()
+    guard(app, studio)
     handle_problems(app)
 
     @app.before_request
     def connect() -> None:
-        database.connect(reuse_if_open=True)
+        if request.path.startswith("/api"):
+            database.connect(reuse_if_open=True)
 
     @app.teardown_request
     def disconnect(_error: BaseException | None) -> None:
@@ -64,5 +71,5 @@ def create_app(
 
     for blueprint in ALL:
         app.register_api(blueprint)
-    add_site(app, static)
+    add_site(app, static, studio)
     return app

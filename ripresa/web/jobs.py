@@ -1,16 +1,35 @@
-"""Work that takes its time: done beside the server’s answers, asked for until it is ready."""
+"""Work that takes its time: done in a process of its own beside the server’s answers, asked for until it is ready.
+
+A process of its own, because what makes the files is a library that is not ours: if it ends, the file is lost and
+the server is not.
+"""
 
 import logging
+import multiprocessing
+import os
+import shutil
+import signal
+import tempfile
 import uuid
 from collections import OrderedDict
 from collections.abc import Callable
-from concurrent.futures import Executor, ThreadPoolExecutor
 from dataclasses import dataclass
+from multiprocessing.connection import Connection
+from pathlib import Path
+from queue import SimpleQueue
+from threading import Lock, Thread
+from weakref import finalize
 
-from ripresa.core.errors import NotFound
+from ripresa.core.errors import NotFound, OutOfRange, RipresaError
 
 #: Files that are kept for whoever asked; the oldest goes when another is begun.
 MOST_KEPT = 6
+
+Tell = Callable[[int], None]
+#: Writes a file to a path, and tells how many steps are done; can be sent to another process.
+Work = Callable[[Path, Tell], None]
+#: Does such work somewhere.
+Run = Callable[[Work, Path, Tell], None]
 
 
 @dataclass(slots=True)
@@ -20,15 +39,15 @@ class Job:
     Args:
         steps: Steps it takes. done: Those that are done.
         name, mimetype: Of the file.
-        body: The file; None until it is ready. failed: Whether it never will be.
+        file: Where it lies; None until it is ready. failed: Whether it never will be, and why; empty while it may.
     """
 
     steps: int
     name: str
     mimetype: str
     done: int = 0
-    body: bytes | None = None
-    failed: bool = False
+    file: Path | None = None
+    failed: str = ""
 
     def tell(self, done: int) -> None:
         """Note how many steps are done."""
@@ -38,33 +57,34 @@ class Job:
 class Jobs:
     """Makes files one at a time, and keeps the last few.
 
+    Nothing waits for it: where the server stops, so do the files that are being made.
+
     Args:
-        executor: What runs the work; a thread of its own by default.
+        run: What does the work; a process of its own by default.
     """
 
-    def __init__(self, executor: Executor | None = None) -> None:
-        self._executor = executor or ThreadPoolExecutor(1, thread_name_prefix="file")
+    def __init__(self, run: Run | None = None) -> None:
+        self._run = run or apart
+        self._folder = Path(tempfile.mkdtemp(prefix="ripresa-files-"))
+        finalize(self, shutil.rmtree, self._folder, ignore_errors=True)
         self._jobs: OrderedDict[str, Job] = OrderedDict()
+        self._waiting: SimpleQueue[tuple[str, Job, Work]] = SimpleQueue()
+        self._lock = Lock()
+        self._worker: Thread | None = None
 
-    def begin(self, job: Job, make: Callable[[Callable[[int], None]], bytes]) -> str:
-        """Begin to make a file, and return the name under which to ask for it.
-
-        Args:
-            make: Returns the file; is given what it tells its steps to.
-        """
+    def begin(self, job: Job, work: Work) -> str:
+        """Begin to make a file, and return the name under which to ask for it."""
         key = uuid.uuid4().hex
-        self._jobs[key] = job
-        while len(self._jobs) > MOST_KEPT:
-            self._jobs.popitem(last=False)
-
-        def work() -> None:
-            try:
-                job.body = make(job.tell)
-            except Exception:
-                job.failed = True
-                logging.getLogger("ripresa").exception("A file could not be made.")
-
-        self._executor.submit(work)
+        with self._lock:
+            self._jobs[key] = job
+            while len(self._jobs) > MOST_KEPT:
+                _, oldest = self._jobs.popitem(last=False)
+                if oldest.file:
+                    oldest.file.unlink(missing_ok=True)
+            if self._worker is None:
+                self._worker = Thread(target=self._work, name="files", daemon=True)
+                self._worker.start()
+        self._waiting.put((key, job, work))
         return key
 
     def find(self, key: str) -> Job:
@@ -73,6 +93,65 @@ class Jobs:
         Raises:
             NotFound: It was never begun, or the server was started again since, or it is long ago.
         """
-        if key not in self._jobs:
-            raise NotFound("This file is no longer kept. Ask for it again.")
-        return self._jobs[key]
+        with self._lock:
+            if key not in self._jobs:
+                raise NotFound("This file is no longer kept. Ask for it again.")
+            return self._jobs[key]
+
+    def _work(self) -> None:
+        while True:
+            key, job, work = self._waiting.get()
+            target = self._folder / key
+            try:
+                if key in self._jobs:
+                    self._run(work, target, job.tell)
+                    job.file = target
+            except RipresaError as error:
+                job.failed = error.message
+            except Exception:
+                job.failed = (
+                    "It could not be made. Try fewer rungs or passes; if it stays so, look into the server’s messages."
+                )
+                logging.getLogger("ripresa").exception("A file could not be made.")
+
+
+def apart(work: Work, target: Path, tell: Tell) -> None:
+    """Do work in a process of its own, and wait for it.
+
+    Raises:
+        OutOfRange: The work refused what it was asked for.
+        RuntimeError: The process ended before the work was done.
+    """
+    fresh = multiprocessing.get_context("spawn")
+    here, there = fresh.Pipe(duplex=False)
+    process = fresh.Process(target=_child, args=(there, work, target), daemon=True)
+    process.start()
+    there.close()
+    try:
+        while True:
+            what, value = here.recv()
+            if what == "step":
+                tell(value)
+            elif what == "refused":
+                raise OutOfRange(value)
+            else:
+                return
+    except EOFError as error:
+        process.join()
+        raise RuntimeError(f"the process that made a file ended with {process.exitcode}") from error
+    finally:
+        process.kill()
+        process.join()
+        here.close()
+
+
+def _child(there: Connection, work: Work, target: Path) -> None:
+    # Ctrl+C is for the server, which ends this process itself; and what is played now goes first.
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    os.nice(10)
+    try:
+        work(target, lambda done: there.send(("step", done)))
+    except RipresaError as error:
+        there.send(("refused", error.message))
+    else:
+        there.send(("done", 0))

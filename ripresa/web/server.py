@@ -9,10 +9,14 @@ from pathlib import Path
 import waitress
 
 from ripresa.core.errors import Conflict, OutOfRange
+from ripresa.store.files import in_use
 from ripresa.store.tables import database
 from ripresa.web.app import create_app
 
 ADDRESS = "127.0.0.1"
+#: Connections at once, and seconds after which one that says nothing is closed: a page holds up to six, and what
+#: other programs leave open keeps no one out.
+MOST_CONNECTIONS, IDLE_SECONDS = 900, 10
 
 
 def serve(database_path: Path, port: int, *, fill: Callable[[], None] | None = None) -> None:
@@ -28,6 +32,11 @@ def serve(database_path: Path, port: int, *, fill: Callable[[], None] | None = N
     if not 0 < port < 65536:
         raise OutOfRange(f"{port} is not a port. Use 1024 to 65535.")
     _check_free(port)
+    with in_use(database_path):
+        _serve(database_path, port, fill)
+
+
+def _serve(database_path: Path, port: int, fill: Callable[[], None] | None) -> None:
     app = create_app(database_path, is_demo=fill is not None)
     if fill:
         with database.connection_context(), database.atomic():
@@ -38,7 +47,17 @@ def serve(database_path: Path, port: int, *, fill: Callable[[], None] | None = N
     sys.stdout.flush()
     # A killed demo still takes its throwaway folder with it.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
-    waitress.serve(app, host=ADDRESS, port=port, threads=6, _quiet=True)
+    waitress.serve(
+        app,
+        host=ADDRESS,
+        port=port,
+        threads=6,
+        connection_limit=MOST_CONNECTIONS,
+        channel_timeout=IDLE_SECONDS,
+        cleanup_interval=IDLE_SECONDS // 2,
+        asyncore_use_poll=True,
+        _quiet=True,
+    )
 
 
 def _check_free(port: int) -> None:

@@ -6,9 +6,12 @@ from flask import Blueprint, Flask, Response, send_from_directory
 
 from ripresa.web.problems import problem
 
+#: Stands in the page where the id of the studio goes.
+_STUDIO = 'data-studio=""'
 
-def add_site(app: Flask, static: Path) -> None:
-    """Serve the built front end from a folder."""
+
+def add_site(app: Flask, static: Path, studio: str) -> None:
+    """Serve the built front end from a folder; its page knows which studio it belongs to."""
     site = Blueprint("site", __name__)
 
     @site.get("/assets/<path:name>")
@@ -27,7 +30,8 @@ def add_site(app: Flask, static: Path) -> None:
             return send_from_directory(static, path)
         if not (static / "index.html").is_file():
             return problem("The front end is not built yet. Run “make build” and start again.", 503)
-        response = send_from_directory(static, "index.html")
+        text = (static / "index.html").read_text(encoding="utf-8")
+        response = Response(text.replace(_STUDIO, f'data-studio="{studio}"', 1), mimetype="text/html")
         response.headers["Cache-Control"] = "no-cache"
         return response
 

@@ -70,6 +70,8 @@ def test_climb_prints_the_rungs(capsys: pytest.CaptureFixture[str]) -> None:
         (["serve", "--port", "0"], "is not a port"),
         (["backup", "copy", "--data", "{folder}"], "nothing to back up"),
         (["restore", "{folder}/none", "--data", "{folder}"], "does not exist"),
+        (["backup", "copy", "--data", "{drill}"], "stairs.json is a file. Name the folder that holds the data."),
+        (["serve", "--data", "{drill}"], "stairs.json is a file. Name the folder that holds the data."),
     ],
     ids=lambda value: " ".join(value[:1]) if isinstance(value, list) else "",
 )

@@ -11,8 +11,10 @@ BEAT, BACK, NONE = ({"kind": "named", "plan": plan} for plan in ("every_beat", "
 
 
 def change(client: FlaskClient, studio: Studio, clicks: list[Any], order: str = "each_tempo", rung: int = 1) -> Any:
-    body = {"clicks": clicks, "click_order": order, "from_rung": rung}
-    return client.put(f"/api/climbs/{studio.climb.id}/clicks", json=body)
+    address = f"/api/climbs/{studio.climb.id}"
+    based_on = client.get(address).get_json()["revision"]
+    body = {"clicks": clicks, "click_order": order, "from_rung": rung, "based_on": based_on}
+    return client.put(f"{address}/clicks", json=body)
 
 
 def test_a_climb_is_given_another_ladder_and_stays_at_its_tempo(client: FlaskClient, studio: Studio) -> None:
@@ -34,7 +36,8 @@ def test_takes_stay_with_their_tempo_and_count_for_the_click_that_is_due(client:
     for number in range(2):
         send(client, take(studio, number, click=BACK))
     found = client.get(f"/api/climbs/{studio.climb.id}").get_json()
-    assert found["treads"][0]["marks"] == ["clean", "clean"]
+    # Said to be on rung 1, they were played under the click of rung 2.
+    assert [tread["marks"] for tread in found["treads"][:2]] == [[], ["clean", "clean"]]
     assert found["word"]["decision"] == "stay"
     for number in range(2, 4):
         send(client, take(studio, number, click=BEAT))
@@ -54,9 +57,10 @@ def test_a_ladder_that_the_drill_cannot_have_is_refused_with_its_click(client: F
 
 def test_a_students_own_ladder_is_kept_and_taken_away(client: FlaskClient, studio: Studio) -> None:
     address = f"/api/students/{studio.student.id}/clicks"
-    assert client.put(address, json={"clicks": [BACK, NONE]}).get_json()["clicks"] == [BACK, NONE]
+    kept = client.put(address, json={"clicks": [BACK, NONE], "based_on": 1}).get_json()
+    assert (kept["clicks"], kept["revision"]) == ([BACK, NONE], 2)
     roster = {one["id"]: one["clicks"] for one in client.get("/api/students").get_json()["students"]}
     assert roster == {studio.student.id: [BACK, NONE], studio.other.id: []}
-    assert client.put(address, json={"clicks": [BACK, BACK]}).status_code == 422
-    assert client.put(address, json={"clicks": []}).get_json()["clicks"] == []
-    assert client.put("/api/students/999/clicks", json={"clicks": []}).status_code == 404
+    assert client.put(address, json={"clicks": [BACK, BACK], "based_on": 2}).status_code == 422
+    assert client.put(address, json={"clicks": [], "based_on": 2}).get_json()["clicks"] == []
+    assert client.put("/api/students/999/clicks", json={"clicks": [], "based_on": 1}).status_code == 404

@@ -5,10 +5,12 @@ from typing import Any
 import mido
 import pytest
 from flask.testing import FlaskClient
+from werkzeug.http import parse_options_header
 
 from ripresa.core.drill import Drill
 from ripresa.core.material import OneNote
 from ripresa.formats.drill_file import FORMAT, plain
+from ripresa.web.answers import file_name
 from tests.conftest import Studio
 from tests.strategies import legs
 
@@ -137,12 +139,12 @@ def test_a_ready_drill_is_taken_as_a_start_and_the_shelf_stays(client: FlaskClie
     assert shelf is not None
     line = next(one for one in shelf["drills"] if one["key"] == "lighthouse")
     assert (line["aim"], line["divisions"], line["length"]) == ("accents", "4 a beat", "8 bars")
-    made = client.post("/api/shelf/lighthouse")
+    made = client.post("/api/shelf/lighthouse", json={})
     assert made.status_code == 201
     assert made.json is not None
     assert made.json["drill"]["accents"] == {"kind": "walk", "width": 1, "bars": 2}
     assert len(client.get("/api/drills").json["drills"]) == 1  # type: ignore[index]
-    assert client.post("/api/shelf/nothing").status_code == 404
+    assert client.post("/api/shelf/nothing", json={}).status_code == 404
 
 
 def test_a_drill_is_put_away_and_taken_back(client: FlaskClient, studio: Studio) -> None:
@@ -198,3 +200,21 @@ def test_the_rail_shows_the_click_that_is_heard(client: FlaskClient) -> None:
     other = performed(client, click={"kind": "typed", "text": "2 4"})
     assert [click["x"] for click in other["reading"]["rows"][0]["clicks"]] == [1.0, 3.0]
     assert other["is_practice"] is False
+
+
+@pytest.mark.parametrize(
+    "title", ["Ćwiczenie pięć", "Σκάλα σε σολ", "五連符の練習", "Slip “steps”; 2/3", "♩♩♩", "a\nb"]
+)
+@pytest.mark.parametrize("kind", ["json", "mid?bpm=224/3", "musicxml"])
+def test_a_title_in_any_script_is_a_name_to_save_under(client: FlaskClient, title: str, kind: str) -> None:
+    kept = client.post("/api/drills", json={"drill": {"title": title}}).get_json()
+    with client.get(f"/api/drills/{kept['id']}/file.{kind}") as file:
+        assert file.status_code == 200
+        name = parse_options_header(file.headers["Content-Disposition"])[1]["filename"]
+        assert name == f"{file_name(title)}.{kind.partition('?')[0]}"
+
+
+def test_midi_slower_than_it_can_hold_is_refused(client: FlaskClient, studio: Studio) -> None:
+    refused = client.get(f"/api/drills/{studio.drill.id}/file.mid?bpm=2")
+    assert (refused.status_code, refused.get_json()["field"]) == (422, "bpm")
+    assert refused.get_json()["message"].startswith("MIDI cannot hold 2 quarters a minute")

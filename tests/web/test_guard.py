@@ -1,10 +1,15 @@
 """What the server lets in, and the one shape of its refusals."""
 
+import re
 from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
 from flask_openapi import OpenAPI
+
+from ripresa.store.identity import studio_id
+from ripresa.store.tables import database
+from ripresa.web.app import create_app
 
 
 @pytest.mark.parametrize("host", ["ripresa.example", "192.168.0.7:8765", "localhost.example"])
@@ -21,6 +26,64 @@ def test_a_page_from_elsewhere_may_not_write(client: FlaskClient) -> None:
     headers = {"Origin": "https://elsewhere.example"}
     assert client.post("/api/students", json={"details": {"name": "Eve"}}, headers=headers).status_code == 403
     assert client.get("/api/students").json == {"students": []}
+
+
+@pytest.mark.parametrize(
+    ("site", "status"), [("same-origin", 200), ("none", 200), ("cross-site", 403), ("same-site", 403)]
+)
+def test_a_page_from_elsewhere_may_not_even_ask(client: FlaskClient, site: str, status: int) -> None:
+    answer = client.get("/api/log.csv", headers={"Sec-Fetch-Site": site})
+    assert answer.status_code == status
+    assert answer.headers["Cross-Origin-Resource-Policy"] == "same-origin"
+
+
+def test_a_page_of_another_studio_is_refused(client: FlaskClient, tmp_path: Path) -> None:
+    (tmp_path / "static").mkdir()
+    (tmp_path / "static" / "index.html").write_text('<html data-studio="">')
+    (studio,) = re.findall(r'data-studio="([0-9a-f]{16})"', client.get("/").text)
+    assert client.get("/api/desk", headers={"X-Ripresa-Studio": studio}).status_code == 200
+    for refused in (
+        client.get("/api/desk", headers={"X-Ripresa-Studio": "0" * 16}),
+        client.get("/api/log.csv?studio=0000"),
+        client.post("/api/students", json={"details": {"name": "Eve"}}, headers={"X-Ripresa-Studio": "other"}),
+    ):
+        assert (refused.status_code, refused.get_json()["field"]) == (409, "studio")
+    assert client.get("/api/students").json == {"students": []}
+
+
+def test_a_studio_stays_itself_and_another_is_another(tmp_path: Path) -> None:
+    def studio_in(folder: str) -> str:
+        create_app(tmp_path / folder / "ripresa.sqlite3")
+        with database.connection_context():
+            return studio_id()
+
+    first = studio_in("own")
+    assert studio_in("demo") != first
+    assert studio_in("own") == first
+
+
+@pytest.mark.parametrize(
+    ("method", "address", "body"),
+    [
+        pytest.param("get", "/api/drills/99999999999999999999", None, id="a number that no row has"),
+        pytest.param("get", f"/api/climbs/{2**63}", None, id="one more than the database holds"),
+        pytest.param("get", f"/api/drills/1?version={10**30}", None, id="a version beyond it"),
+        pytest.param("post", "/api/drills", '{"drill": {"title": "\\ud800"}}', id="half a sign"),
+        pytest.param("post", "/api/drills", '{"drill": {"\\udfff": 1}}', id="half a sign in a name"),
+        pytest.param("post", "/api/climbs/ladder", '{"drill_id": 1, "plan": {"start": "\\ud800"}}', id="in a number"),
+        pytest.param("post", "/api/reading", '{"drill": ' + "[" * 100_000, id="deep and open"),
+        pytest.param("post", "/api/reading", '{"a":' * 3000 + "1" + "}" * 3000, id="deep and whole"),
+        pytest.param("post", "/api/reading", '{"drill": {"bpm": ' + "9" * 5000 + "}}", id="5,000 digits"),
+        pytest.param("post", "/api/tool", '{"drill": {}, "tool": "cells", "count": 1e999}', id="an endless count"),
+        pytest.param("post", "/api/students", b'{"details": {"name": "\xff"}}', id="no UTF-8"),
+    ],
+)
+def test_what_cannot_be_meant_is_refused_with_a_sentence(
+    client: FlaskClient, method: str, address: str, body: str | bytes | None
+) -> None:
+    refused = client.open(address, method=method.upper(), data=body, content_type="application/json")
+    assert refused.status_code in {404, 422}
+    assert refused.get_json()["message"]
 
 
 def test_scripts_come_from_here_only(client: FlaskClient) -> None:
@@ -61,6 +124,9 @@ def test_the_description_of_the_api_is_there(client: FlaskClient) -> None:
     assert described is not None
     assert described["openapi"] == "3.1.0"
     assert "/api/takes" in described["paths"]
+    operations = [one for path in described["paths"].values() for one in path.values()]
+    refusals = [one["responses"]["422"]["content"]["application/json"]["schema"] for one in operations]
+    assert {schema.get("$ref") for schema in refusals} == {"#/components/schemas/Problem"}
 
 
 def test_without_a_front_end_it_says_how_to_make_one(client: FlaskClient) -> None:

@@ -2,11 +2,13 @@
 
 import csv
 import io
+from datetime import timedelta, timezone
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
+from ripresa.store.tables import database
 from tests.conftest import Clock, Studio
 from tests.web.test_takes import send, take
 
@@ -44,6 +46,16 @@ def test_the_week_counts_minutes_played(client: FlaskClient, studio: Studio) -> 
     week = client.get("/api/desk").json["week"]  # type: ignore[index]
     assert [day["minutes"] for day in week] == [0, 0, 0.5, 0, 0, 0, 0]
     assert [day["name"] for day in week if day["is_today"]] == ["We"]
+
+
+def test_a_day_is_a_day_where_the_teacher_is(client: FlaskClient, studio: Studio, clock: Clock) -> None:
+    # Wednesday 15:00 in Greenwich is Thursday three in the morning in Auckland.
+    clock.moment = clock.moment.astimezone(timezone(timedelta(hours=12)))
+    send(client, take(studio, end=30.0))
+    desk = client.get("/api/desk").get_json()
+    assert desk["weekday"] == "Thursday"
+    assert [day["minutes"] for day in desk["week"]] == [0, 0, 0, 0.5, 0, 0, 0]
+    assert {one["last_take"] for one in desk["others"]} == {"last take today", "no take yet"}
 
 
 def test_a_ladder_is_shown_before_it_is_climbed(client: FlaskClient, studio: Studio) -> None:
@@ -105,7 +117,7 @@ def test_students_are_added_and_changed(client: FlaskClient) -> None:
     assert made.json is not None
     assert (made.json["name"], made.json["instrument_name"]) == ("Ada Brink", "piano")
     details = {"name": "Ada Brink", "instrument": "recorder", "lesson_weekday": 3, "lesson_time": "9:15"}
-    client.put(f"/api/students/{made.json['id']}", json={"details": details})
+    client.put(f"/api/students/{made.json['id']}", json={"details": details, "based_on": 1})
     assert client.get("/api/students").json["students"][0]["lesson_time"] == "9:15"  # type: ignore[index]
 
 
@@ -176,3 +188,28 @@ def test_slow_is_said_to_be_hard(client: FlaskClient) -> None:
     assert found is not None
     assert found["pulse"] == "Count 3 a beat inside: 162 a minute."
     assert "hard to hold" in found["pulse_note"]
+
+
+def test_the_desk_asks_as_often_for_many_students_as_for_few(
+    client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    asked: list[str] = []
+    execute = database.obj.execute_sql
+
+    def noted(sql: str, *rest: object) -> object:
+        asked.append(sql)
+        return execute(sql, *rest)
+
+    monkeypatch.setattr(database.obj, "execute_sql", noted)
+
+    def questions() -> int:
+        asked.clear()
+        assert client.get("/api/desk").status_code == 200
+        return len(asked)
+
+    few = questions()
+    for number in range(8):
+        student = client.post("/api/students", json={"details": {"name": f"Student {number}"}}).get_json()
+        body = {"student_id": student["id"], "drill_id": studio.drill.id, "plan": PLAN}
+        client.post("/api/climbs", json=body)
+    assert questions() == few < 20

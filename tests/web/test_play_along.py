@@ -1,35 +1,49 @@
 """Play-along files of several rungs: begun, asked for, fetched; refused before anything is made."""
 
 import io
-from collections.abc import Callable
-from concurrent.futures import Executor, Future
+import os
+import signal
+from fractions import Fraction as F
+from functools import partial
 from pathlib import Path
+from threading import Event
 from typing import Any
 
 import pytest
 import soundfile
 from flask.testing import FlaskClient
+from werkzeug.http import parse_options_header
 
+from ripresa.core.errors import OutOfRange
+from ripresa.formats.play_along import PlayAlong, make_file
 from ripresa.store.files import DATABASE_NAME
 from ripresa.web.app import create_app
-from ripresa.web.jobs import MOST_KEPT, Job, Jobs
+from ripresa.web.jobs import MOST_KEPT, Job, Jobs, Tell, Work, apart
 from tests.conftest import Clock, Studio
 
 
-class Later(Executor):
-    """Keeps work until it is told to do it."""
+class Later:
+    """Does work here, and not before it is told to; counts what was asked for."""
 
     def __init__(self) -> None:
-        self.waiting: list[Callable[[], object]] = []
+        self.asked = 0
+        self._may = Event()
 
-    def submit(self, fn: Any, /, *args: Any, **kwargs: Any) -> Future[Any]:
-        self.waiting.append(lambda: fn(*args, **kwargs))
-        return Future()
+    def __call__(self, work: Work, target: Path, tell: Tell) -> None:
+        self.asked += 1
+        self._may.wait()
+        work(target, tell)
 
     def work(self) -> None:
-        for one in self.waiting:
-            one()
-        self.waiting.clear()
+        self._may.set()
+
+
+def done(client: FlaskClient, key: str) -> Any:
+    """Return what is said of a file once it is ready, or cannot be made."""
+    while True:
+        told = client.get(f"/api/play-along/{key}").get_json()
+        if told["ready"] or told["failed"]:
+            return told
 
 
 @pytest.fixture
@@ -69,15 +83,28 @@ def test_a_file_of_two_rungs_is_begun_asked_for_and_fetched(
         "This file is not ready yet. Ask again when all its steps are done.",
     )
     later.work()
-    ready = client.get(f"/api/play-along/{key}").get_json()
+    ready = done(client, key)
     assert ready["ready"]
     assert ready["sentence"].startswith("Ready: 2 tempi, ")
     file = client.get(f"/api/play-along/{key}/file")
     assert file.mimetype == "audio/flac"
     assert "slip-steps-90-to-180.flac" in file.headers["Content-Disposition"]
     sound, rate = soundfile.read(io.BytesIO(file.data))
+    file.close()
     # Each a bar of counting and four bars of drill; three seconds between them, one at the end.
     assert len(sound) / rate == pytest.approx(5 * 4 * 60 / 90 + 3 + 5 * 4 * 60 / 180 + 1, abs=0.001)
+
+
+def test_a_file_is_named_by_title_and_tempo_in_any_script(client: FlaskClient, later: Later) -> None:
+    kept = client.post("/api/drills", json={"drill": {"title": "Ćwiczenie 五"}}).get_json()
+    asked = {"drill_id": kept["id"], "rungs": [{"bpm": "224/3"}], "sound": "ogg", "passes": 1}
+    key = client.post("/api/play-along", json=asked).get_json()["key"]
+    later.work()
+    assert done(client, key)["ready"]
+    with client.get(f"/api/play-along/{key}/file") as file:
+        assert file.status_code == 200
+        name = parse_options_header(file.headers["Content-Disposition"])[1]["filename"]
+    assert name == "ćwiczenie-五-74⅔.ogg"
 
 
 def test_more_than_a_file_holds_is_refused_at_once(client: FlaskClient, asked: dict[str, Any], later: Later) -> None:
@@ -86,20 +113,38 @@ def test_more_than_a_file_holds_is_refused_at_once(client: FlaskClient, asked: d
     assert answer.get_json()["message"].endswith("and a file holds 20. Take fewer rungs or passes.")
     none = client.post("/api/play-along", json={**asked, "rungs": []})
     assert none.get_json()["message"] == "A file holds 1 to 40 rungs, not 0."
-    assert later.waiting == []
+    assert later.asked == 0
 
 
-def test_a_file_that_cannot_be_made_says_so(asked: dict[str, Any]) -> None:
+def die(_target: Path, _tell: Tell) -> None:
+    os.kill(os.getpid(), signal.SIGSEGV)
+
+
+def refuse(_target: Path, _tell: Tell) -> None:
+    raise OutOfRange("That is too long.")
+
+
+@pytest.mark.parametrize(
+    ("work", "says"),
+    [
+        pytest.param(die, "It could not be made. Try fewer rungs or passes", id="the library ends its process"),
+        pytest.param(refuse, "That is too long.", id="what was asked for is refused"),
+    ],
+)
+def test_what_goes_wrong_while_a_file_is_made_is_told_and_ends_nothing_else(work: Work, says: str) -> None:
+    jobs = Jobs()
+    key = jobs.begin(Job(2, "a.mp3", "audio/mpeg"), work)
+    while not jobs.find(key).failed:
+        pass
+    assert jobs.find(key).failed.startswith(says)
+
+
+def test_a_file_is_made_in_a_process_of_its_own(asked: dict[str, Any], tmp_path: Path, studio: Studio) -> None:
     assert asked
-    later = Later()
-    jobs = Jobs(later)
-
-    def fail(_tell: object) -> bytes:
-        raise MemoryError
-
-    key = jobs.begin(Job(2, "a.mp3", "audio/mpeg"), fail)
-    later.work()
-    assert jobs.find(key).failed
+    target, told = tmp_path / "file", list[int]()
+    apart(partial(make_file, PlayAlong(studio.drill.drill, ((F(240), None),), "ogg", passes=1)), target, told.append)
+    assert told == [1]
+    assert soundfile.info(target).format == "OGG"
 
 
 def test_only_the_last_files_are_kept(client: FlaskClient, asked: dict[str, Any]) -> None:

@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from typing import Any
 
 from flask import Response, current_app
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa
@@ -45,8 +44,9 @@ from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.wire import WireExact
 from ripresa.formats.words import index
 from ripresa.web.answers import answer
+from ripresa.web.blueprint import blueprint
 
-api = APIBlueprint("choices", __name__, url_prefix="/api")
+api = blueprint("choices")
 
 
 class Choice(BaseModel):

@@ -3,7 +3,6 @@
 from dataclasses import replace
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
@@ -16,61 +15,68 @@ from ripresa.core.reading import read
 from ripresa.core.studio import LONGEST_NOTE, Climb
 from ripresa.core.takes import Decision
 from ripresa.store import climbs as store
-from ripresa.store import drills, takes
+from ripresa.store import drills
+from ripresa.store.standing import standings
 from ripresa.web.answers import answer, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Count, Id, Once
 from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape, word_of
 
-api = APIBlueprint("climbs", __name__, url_prefix="/api")
+api = blueprint("climbs")
 
 
 class ClimbPath(BaseModel):
     """Which climb."""
 
-    climb_id: int
+    climb_id: Id
 
 
 class StudentQuery(BaseModel):
     """Whose climbs; everyone's if left out."""
 
-    student_id: int | None = None
+    student_id: Id | None = None
 
 
 class LadderBody(BaseModel):
     """A plan over a drill, to look at first."""
 
-    drill_id: int
-    version: int | None = None
+    drill_id: Id
+    version: Id | None = None
     plan: ClimbPlan
 
 
-class ClimbBody(BaseModel):
+class ClimbBody(Once):
     """A climb to start."""
 
-    student_id: int
-    drill_id: int
-    version: int | None = None
+    student_id: Id
+    drill_id: Id
+    version: Id | None = None
     plan: ClimbPlan
 
 
-class MoveBody(BaseModel):
+class MoveBody(Once):
     """What was decided after a take.
 
     ``from_rung`` is the rung it was decided on, so that a press that arrives
-    twice moves once.
+    twice moves once; so does the key, which a word to stay needs.
     """
 
     decision: Decision
-    from_rung: int
+    from_rung: Count
     take_id: str | None = None
     reason: str = ""
 
 
 class ClicksBody(BaseModel):
-    """Another click ladder for a climb; ``from_rung`` is the rung that it stood on."""
+    """Another click ladder for a climb.
+
+    ``from_rung`` is the rung that it stood on, ``based_on`` the revision of the climb.
+    """
 
     clicks: list[Click]
     click_order: Order = "with_tempo"
-    from_rung: int
+    from_rung: Count
+    based_on: Id
 
 
 class ClimbList(BaseModel):
@@ -80,17 +86,9 @@ class ClimbList(BaseModel):
 
 
 def shapes_of(climbs: list[Climb]) -> list[ClimbShape]:
-    """Return the shapes of climbs with their takes and moves."""
-    ids = [climb.id for climb in climbs]
-    all_takes, all_moves = takes.all_takes(climb_ids=ids), store.moves_of(ids)
-    return [
-        climb_shape(
-            climb,
-            [take for take in all_takes if take.climb_id == climb.id],
-            [move for move in all_moves if move.climb_id == climb.id],
-        )
-        for climb in climbs
-    ]
+    """Return the shapes of climbs as they stand."""
+    found = standings(climbs)
+    return [climb_shape(climb, found[climb.id]) for climb in climbs]
 
 
 def check_clicks(plan: ClimbPlan, drill: Drill) -> None:
@@ -125,7 +123,7 @@ def show_ladder(body: LadderBody) -> Response:
 def start_climb(body: ClimbBody) -> Response:
     """Start a climb on its first rung."""
     check_clicks(body.plan, drills.find_drill(body.drill_id, body.version).drill)
-    climb = store.add_climb(body.student_id, body.drill_id, body.version, body.plan, now())
+    climb = store.add_climb(body.student_id, body.drill_id, body.version, body.plan, now(), body.key)
     return answer(shapes_of([climb])[0], 201)
 
 
@@ -139,9 +137,11 @@ def show_climb(path: ClimbPath) -> Response:
 def move(path: ClimbPath, body: MoveBody) -> Response:
     """Go up, stay or go back; the teacher's word overrules the rule's and is kept with its reason."""
     climb = store.find_climb(path.climb_id)
+    if store.is_kept(body.key):
+        return answer(shapes_of([climb])[0], 201)
     if len(body.reason) > LONGEST_NOTE:
         raise OutOfRange(f"A reason has up to {LONGEST_NOTE} signs.", field="reason")
-    word = word_of(climb, takes.all_takes(climb_ids=[climb.id]), store.moves_of([climb.id]))
+    word = word_of(climb, standings([climb])[climb.id])
     step = {"up": 1, "stay": 0, "back": -1}[body.decision]
     to_rung = body.from_rung + step
     if not 1 <= to_rung <= len(steps(climb.plan)):
@@ -156,6 +156,7 @@ def move(path: ClimbPath, body: MoveBody) -> Response:
         decision=body.decision,
         reason=body.reason.strip() or (word.sentence if word.decision == body.decision else "the teacher’s word"),
         now=now(),
+        key=body.key,
     )
     return answer(shapes_of([store.find_climb(climb.id)])[0], 201)
 
@@ -166,5 +167,5 @@ def change_clicks(path: ClimbPath, body: ClicksBody) -> Response:
     climb = store.find_climb(path.climb_id)
     plan, places = with_clicks(climb.plan, tuple(body.clicks), body.click_order)
     check_clicks(plan, climb.drill.drill)
-    store.change_plan(climb.id, plan, places, body.from_rung)
+    store.change_plan(climb.id, plan, places, body.from_rung, body.based_on)
     return answer(shapes_of([store.find_climb(climb.id)])[0])

@@ -1,20 +1,23 @@
 """The desk: today's lessons, the words that wait, the week."""
 
-from collections.abc import Sequence
-from datetime import date, timedelta
+from datetime import date, datetime, time, timedelta
+from itertools import pairwise
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
-from ripresa.core.studio import WEEKDAYS, Student, Take
-from ripresa.store import climbs, students, takes
+from ripresa.core.studio import WEEKDAYS, Student
+from ripresa.store import climbs, students
+from ripresa.store.standing import last_played
+from ripresa.store.takes import seconds_played
+from ripresa.store.unread import unread
 from ripresa.web.answers import answer, now
+from ripresa.web.blueprint import blueprint
 from ripresa.web.routes.climbs import shapes_of
 from ripresa.web.shapes.climbs import ClimbShape
 from ripresa.web.shapes.students import StudentShape, student_shape
 
-api = APIBlueprint("desk", __name__, url_prefix="/api")
+api = blueprint("desk")
 
 
 class LessonShape(BaseModel):
@@ -37,68 +40,79 @@ class DayShape(BaseModel):
 
 
 class DeskShape(BaseModel):
-    """All that the desk shows."""
+    """All that the desk shows; ``unread`` names what of the data cannot be read."""
 
     weekday: str
     lessons: list[LessonShape]
     others: list[LessonShape]
     waiting: list[ClimbShape]
     week: list[DayShape]
+    unread: list[str]
 
 
 @api.get("/desk", responses={200: DeskShape})
 def show_desk() -> Response:
     """Today."""
-    today = now().date()
-    found = [_lesson(student, today) for student in students.all_students()]
-    has_lesson = [one for one in found if one.student.lesson_weekday == today.weekday()]
+    moment = now()
+    roster = students.all_students()
+    nearest = _nearest()
+    found = [_lesson(student, nearest.get(student.id), moment) for student in roster]
+    has_lesson = [one for one in found if one.student.lesson_weekday == moment.weekday()]
     lessons = sorted(has_lesson, key=lambda one: one.time.rjust(5, "0"))
-    others = [one for one in found if one.student.lesson_weekday != today.weekday()]
-    monday = today - timedelta(days=today.weekday())
-    week = [take for take in takes.all_takes(most=2000) if take.played_at.astimezone().date() >= monday]
+    others = [one for one in found if one.student.lesson_weekday != moment.weekday()]
     return answer(
         DeskShape(
-            weekday=WEEKDAYS[today.weekday()],
+            weekday=WEEKDAYS[moment.weekday()],
             lessons=lessons,
             others=others,
             waiting=[one.climb for one in (*lessons, *others) if one.climb and one.climb.waiting],
-            week=_week(week, monday, today),
+            week=_week(moment),
+            unread=list(unread()),
         )
     )
 
 
-def _lesson(student: Student, today: date) -> LessonShape:
-    shapes = shapes_of(climbs.all_climbs(student.id))
-    climb = max(shapes, key=lambda one: (one.last_take_at or "", one.id), default=None)
-    last = takes.all_takes(climb_ids=[climb.id], most=1) if climb else []
+def _nearest() -> dict[int, ClimbShape]:
+    """Return the climb that stands nearest, by student: the last one played, else the newest."""
+    every = climbs.all_climbs()
+    played = last_played([climb.id for climb in every])
+    best = {climb.student.id: climb for climb in sorted(every, key=lambda climb: (played[climb.id], climb.id))}
+    return {shape.student.id: shape for shape in shapes_of(list(best.values()))}
+
+
+def _lesson(student: Student, climb: ClimbShape | None, moment: datetime) -> LessonShape:
+    last = climb.last_take_at if climb else None
     return LessonShape(
         time=student.details.lesson_time,
         student=student_shape(student),
         climb=climb,
-        last_take=_ago(last[0], today) if last else "no take yet",
+        last_take=_ago(datetime.fromisoformat(last), moment) if last else "no take yet",
     )
 
 
-def _ago(take: Take, today: date) -> str:
-    days = (today - take.played_at.astimezone().date()).days
+def _ago(played_at: datetime, moment: datetime) -> str:
+    days = (moment.date() - played_at.astimezone(moment.tzinfo).date()).days
     if days <= 0:
         return "last take today"
     return "last take yesterday" if days == 1 else f"no take for {days} days"
 
 
-def _week(found: Sequence[Take], monday: date, today: date) -> list[DayShape]:
-    seconds = [0.0] * 7
-    for take in found:
-        day = (take.played_at.astimezone().date() - monday).days
-        if 0 <= day < 7:
-            seconds[day] += take.end - take.start
+def _week(moment: datetime) -> list[DayShape]:
+    today = moment.date()
+    monday = today - timedelta(days=moment.weekday())
+    days = [monday + timedelta(days=number) for number in range(8)]
+
+    def begin(day: date) -> datetime:
+        return datetime.combine(day, time(), moment.tzinfo)
+
+    minutes = [seconds_played(begin(day), begin(after)) / 60 for day, after in pairwise(days)]
     return [
         DayShape(
-            name=WEEKDAYS[day][:2],
-            minutes=seconds[day] / 60,
-            label=f"{WEEKDAYS[day]}: {seconds[day] / 60:.0f} minutes played",
-            is_today=monday + timedelta(days=day) == today,
-            is_ahead=monday + timedelta(days=day) > today,
+            name=WEEKDAYS[number][:2],
+            minutes=minutes[number],
+            label=f"{WEEKDAYS[number]}: {minutes[number]:.0f} minutes played",
+            is_today=days[number] == today,
+            is_ahead=days[number] > today,
         )
-        for day in range(7)
+        for number in range(7)
     ]

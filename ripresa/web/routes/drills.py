@@ -3,35 +3,33 @@
 from typing import Any
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
-from ripresa.core.exact import label
-from ripresa.core.performance import perform
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
-from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, render, write_sound
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, download, file_name, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Id, Key, Once
 from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_shape
 
-api = APIBlueprint("drills", __name__, url_prefix="/api")
+api = blueprint("drills")
 
 
 class DrillPath(BaseModel):
     """Which drill."""
 
-    drill_id: int
+    drill_id: Id
 
 
 class VersionQuery(BaseModel):
     """Which version; the latest if left out."""
 
-    version: int | None = None
+    version: Id | None = None
 
 
 class ArchiveQuery(BaseModel):
@@ -49,38 +47,29 @@ class ArchiveBody(BaseModel):
 class AtTempoQuery(BaseModel):
     """Which version, and at which tempo."""
 
-    version: int | None = None
+    version: Id | None = None
     bpm: WireExact | None = None
 
 
-class SoundPath(DrillPath):
-    """Which drill, as which kind of sound file."""
-
-    sound: SoundFormat
-
-
-class SoundQuery(AtTempoQuery):
-    """How many passes, and what is heard."""
-
-    passes: int = 2
-    click: bool = True
-    notes: bool = True
-
-
-class NewDrill(BaseModel):
-    """A drill to keep."""
+class NewDrill(Once):
+    """A drill to keep, and the open page that it comes from."""
 
     drill: Drill
+    writer: Key | None = None
 
 
 class ChangedDrill(BaseModel):
-    """A change, and the version it was made from."""
+    """A change, the version it was made from, and the open page that made it.
+
+    What the same page has kept since that version is no conflict: its answer was lost on the way.
+    """
 
     drill: Drill
-    based_on: int
+    based_on: Id
+    writer: Key | None = None
 
 
-class FileBody(BaseModel):
+class FileBody(Once):
     """The text of a drill file."""
 
     text: str
@@ -115,7 +104,7 @@ def archive_drill(path: DrillPath, body: ArchiveBody) -> Response:
 def add_drill(body: NewDrill) -> Response:
     """Keep a new drill."""
     read(body.drill)
-    return answer(drill_shape(store.add_drill(body.drill, now())), 201)
+    return answer(drill_shape(store.add_drill(body.drill, now(), body.key, body.writer or "")), 201)
 
 
 @api.post("/drills/file", responses={201: DrillShape})
@@ -123,7 +112,7 @@ def open_file(body: FileBody) -> Response:
     """Keep the drill of a drill file as a new one."""
     drill = read_drill(body.text)
     read(drill)
-    return answer(drill_shape(store.add_drill(drill, now())), 201)
+    return answer(drill_shape(store.add_drill(drill, now(), body.key)), 201)
 
 
 @api.get("/drills/<int:drill_id>", responses={200: DrillShape})
@@ -136,7 +125,8 @@ def show_drill(path: DrillPath, query: VersionQuery) -> Response:
 def save_drill(path: DrillPath, body: ChangedDrill) -> Response:
     """Keep a change as the next version."""
     read(body.drill)
-    return answer(drill_shape(store.save_drill(path.drill_id, body.drill, body.based_on, now())))
+    kept = store.save_drill(path.drill_id, body.drill, body.based_on, now(), body.writer or "")
+    return answer(drill_shape(kept))
 
 
 @api.get("/drills/<int:drill_id>/versions", responses={200: VersionList})
@@ -166,14 +156,3 @@ def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
     kept = store.find_drill(path.drill_id, query.version)
     body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
     return download(body, f"{file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
-
-
-@api.get("/drills/<int:drill_id>/play-along/<sound>")
-def save_sound(path: SoundPath, query: SoundQuery) -> Any:
-    """A drill as sound to play along with: count-in, click and notes."""
-    kept = store.find_drill(path.drill_id, query.version)
-    reading, bpm = read(kept.drill), query.bpm or kept.drill.bpm
-    performance = perform(reading, bpm)
-    sound = render(performance, reading.instrument.voice, query.passes, Heard(query.click, query.notes))
-    name = f"{file_name(kept.drill.title)}-{label(bpm)}.{path.sound}"
-    return download(write_sound(sound, path.sound), name, FORMATS[path.sound][1])

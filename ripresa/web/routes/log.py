@@ -1,39 +1,48 @@
 """The log: what happened, as a list, as points over time, and as CSV."""
 
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
+from functools import cache
+from itertools import islice
 
-from flask import Response
-from flask_openapi import APIBlueprint
+from flask import Response, stream_with_context
 from pydantic import BaseModel
 
+from ripresa.core.drill import Drill
+from ripresa.core.errors import Unreadable
 from ripresa.core.exact import decimal, label
-from ripresa.core.studio import Move, Take
+from ripresa.core.studio import Move, TakeLine
 from ripresa.core.takes import Mark
 from ripresa.core.takes.judge import SOURCES
 from ripresa.core.tempo import speed_nps
 from ripresa.formats.log_csv import write_log
 from ripresa.store import climbs, drills, students, takes
-from ripresa.web.answers import answer, download
+from ripresa.web.answers import answer
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Id
 from ripresa.web.shapes.students import StudentShape, student_shape
-from ripresa.web.shapes.takes import FiguresShape, take_shape
+from ripresa.web.shapes.takes import measured_words
 
-api = APIBlueprint("log", __name__, url_prefix="/api")
+api = blueprint("log")
 
-_MOST_SHOWN = 200
+#: Entries of the list, and points of the picture: the last ones.
+_MOST_SHOWN, _MOST_POINTS = 200, 500
 
 Played = dict[tuple[int, int], tuple[str, Fraction]]
+#: Stands where a drill cannot be read; its speed is then that of one note a beat.
+_UNKNOWN = ("a drill that cannot be read", Fraction(1))
 
 
 class LogQuery(BaseModel):
     """Whose log."""
 
-    student_id: int
+    student_id: Id
 
 
 class CsvQuery(BaseModel):
     """Whose log; everyone's if left out."""
 
-    student_id: int | None = None
+    student_id: Id | None = None
 
 
 class EntryShape(BaseModel):
@@ -47,7 +56,7 @@ class EntryShape(BaseModel):
     mark: Mark | None
     take_id: str | None
     note: str
-    figures: FiguresShape | None
+    measured: str
 
 
 class PlayedShape(BaseModel):
@@ -74,50 +83,59 @@ class LogShape(BaseModel):
 def show_log(query: LogQuery) -> Response:
     """The log of a student."""
     student = students.find_student(query.student_id)
-    found = takes.all_takes(student_id=student.id)
+    found = takes.take_lines(student_id=student.id, most=_MOST_POINTS)
     own = {climb.id: climb for climb in climbs.all_climbs(student.id)}
     titles = _titles(found)
-    entries = [_take_entry(take, titles) for take in found]
-    entries += [_move_entry(move, own[move.climb_id].drill.drill.title) for move in climbs.moves_of(list(own))]
+    entries = [_take_entry(take, titles) for take in found[:_MOST_SHOWN]]
+    moves = climbs.moves_of(list(own), _MOST_SHOWN)
+    entries += [_move_entry(move, own[move.climb_id].drill.drill.title) for move in moves]
     entries.sort(key=lambda entry: entry.at, reverse=True)
-    points = [_point(take, titles) for take in found]
-    clean = [point for point in points if point.mark == "clean"]
+    clean = takes.last_clean(student.id)
     return answer(
         LogShape(
             student=student_shape(student),
             entries=entries[:_MOST_SHOWN],
-            points=points,
-            takes=len(found),
-            last_clean=clean[-1].label if clean else "",
+            points=[_point(take, titles) for take in reversed(found)],
+            takes=takes.count_takes(student.id),
+            last_clean=_point(clean, _titles([clean])).label if clean else "",
         )
     )
 
 
 @api.get("/log.csv")
 def save_log(query: CsvQuery) -> Response:
-    """The log as CSV."""
+    """The log as CSV, sent while it is written."""
     if query.student_id is not None:
         students.find_student(query.student_id)
-    chosen = takes.all_takes(student_id=query.student_id)
     names = {student.id: student.details.name for student in students.all_students()}
-    text = write_log(chosen, names, {key: drills.find_drill(*key).drill for key in _versions(chosen)})
-    return download(text, "ripresa-log.csv", "text/csv; charset=utf-8")
+    lines = write_log(takes.every_take(query.student_id), lambda one: names.get(one, ""), cache(_drill))
+    response = Response(stream_with_context(batched(lines)), mimetype="text/csv; charset=utf-8")
+    response.headers.set("Content-Disposition", "attachment", filename="ripresa-log.csv")
+    return response
 
 
-def _versions(found: list[Take]) -> set[tuple[int, int]]:
-    return {(take.drill_id, take.version) for take in found}
+def batched(lines: Iterator[str], most: int = 200) -> Iterator[str]:
+    """Yield lines some at a time: each piece is sent by itself."""
+    while piece := "".join(islice(lines, most)):
+        yield piece
 
 
-def _titles(found: list[Take]) -> Played:
+def _drill(drill_id: int, version: int) -> Drill | None:
+    try:
+        return drills.find_drill(drill_id, version).drill
+    except Unreadable:
+        return None
+
+
+def _titles(found: Sequence[TakeLine]) -> Played:
     """Return (title, fastest division) of each drill version that was played."""
-    kept = {key: drills.find_drill(*key).drill for key in _versions(found)}
-    return {key: (drill.title, drill.fastest_division) for key, drill in kept.items()}
+    kept = {key: _drill(*key) for key in {(take.drill_id, take.version) for take in found}}
+    return {key: (drill.title, drill.fastest_division) if drill else _UNKNOWN for key, drill in kept.items()}
 
 
-def _take_entry(take: Take, titles: Played) -> EntryShape:
-    shape = take_shape(take, "working")
+def _take_entry(take: TakeLine, titles: Played) -> EntryShape:
     return EntryShape(
-        at=shape.played_at,
+        at=take.played_at.isoformat(),
         kind="take",
         title=titles[take.drill_id, take.version][0],
         heading=f"{take.mark} at {label(take.bpm)} bpm",
@@ -125,7 +143,7 @@ def _take_entry(take: Take, titles: Played) -> EntryShape:
         mark=take.mark,
         take_id=take.id,
         note=take.note,
-        figures=shape.figures,
+        measured=measured_words(take),
     )
 
 
@@ -141,11 +159,11 @@ def _move_entry(move: Move, title: str) -> EntryShape:
         mark=None,
         take_id=move.take_id,
         note="",
-        figures=None,
+        measured="",
     )
 
 
-def _point(take: Take, titles: Played) -> PlayedShape:
+def _point(take: TakeLine, titles: Played) -> PlayedShape:
     title, division = titles[take.drill_id, take.version]
     nps = speed_nps(take.bpm, division)
     return PlayedShape(

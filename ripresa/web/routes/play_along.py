@@ -1,10 +1,9 @@
 """Play-along files of one or several rungs, made while one waits."""
 
-from dataclasses import replace
+from functools import partial
 from typing import Any, cast
 
-from flask import Response, current_app
-from flask_openapi import APIBlueprint
+from flask import Response, current_app, send_file
 from pydantic import BaseModel, Field
 
 from ripresa.core.backing import Part
@@ -12,19 +11,18 @@ from ripresa.core.click import Click
 from ripresa.core.errors import Conflict
 from ripresa.core.exact import label, plural
 from ripresa.core.lead import Before
-from ripresa.core.performance import perform
 from ripresa.core.pulse import Pulse
-from ripresa.core.reading import read
 from ripresa.core.speech import Spoken
-from ripresa.core.tempo import check_bpm
-from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, check_length, render_all, write_sound
+from ripresa.formats.play_along import FORMATS, MOST_RUNGS, Heard, PlayAlong, SoundFormat, make_file
 from ripresa.formats.recipes import Timbre
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills
-from ripresa.web.answers import answer, download, file_name
+from ripresa.web.answers import answer, file_name
+from ripresa.web.blueprint import blueprint
 from ripresa.web.jobs import Job, Jobs
+from ripresa.web.numbers import Count, Id
 
-api = APIBlueprint("play_along", __name__, url_prefix="/api/play-along")
+api = blueprint("play_along", "/api/play-along")
 
 
 class RungBody(BaseModel):
@@ -37,11 +35,11 @@ class RungBody(BaseModel):
 class PlayAlongBody(BaseModel):
     """What to render: a drill at one tempo after the other, and what is heard of it."""
 
-    drill_id: int
-    version: int | None = None
-    rungs: list[RungBody]
+    drill_id: Id
+    version: Id | None = None
+    rungs: list[RungBody] = Field(max_length=MOST_RUNGS)
     sound: SoundFormat = "mp3"
-    passes: int = 2
+    passes: Count = 2
     click: bool = True
     notes: bool = True
     timbre: Timbre = "beep"
@@ -75,32 +73,24 @@ def _jobs() -> Jobs:
 @api.post("", responses={202: JobShape})
 def begin(body: PlayAlongBody) -> Response:
     """Begin to make a play-along file."""
-    kept = drills.find_drill(body.drill_id, body.version)
-    performances = []
-    voice = read(kept.drill).instrument.voice
-    for rung in body.rungs:
-        drill = replace(kept.drill, click=rung.click) if rung.click else kept.drill
-        performances.append(
-            perform(
-                read(drill),
-                check_bpm(rung.bpm),
-                before=body.before,
-                pulse=body.pulse,
-                back=body.backing,
-                spoken=body.spoken,
-            )
-        )
-    check_length(performances, body.passes)
+    drill = drills.find_drill(body.drill_id, body.version).drill
+    asked = PlayAlong(
+        drill=drill,
+        rungs=tuple((rung.bpm, rung.click) for rung in body.rungs),
+        sound=body.sound,
+        passes=body.passes,
+        heard=Heard(body.click, body.notes, body.timbre),
+        before=body.before,
+        spoken=body.spoken,
+        pulse=body.pulse,
+        back=tuple(body.backing),
+    )
+    asked.check()
     tempi = [label(rung.bpm) for rung in body.rungs]
     span = tempi[0] if len(tempi) == 1 else f"{tempi[0]}-to-{tempi[-1]}"
     # The last step is writing.
-    job = Job(len(performances) + 1, f"{file_name(kept.drill.title)}-{span}.{body.sound}", FORMATS[body.sound][1])
-    heard = Heard(body.click, body.notes, body.timbre)
-    key = _jobs().begin(
-        job,
-        lambda tell: write_sound(render_all(performances, voice, body.passes, heard, tell), body.sound),
-    )
-    return answer(_shape(key, job), 202)
+    job = Job(len(tempi) + 1, f"{file_name(drill.title)}-{span}.{body.sound}", FORMATS[body.sound][1])
+    return answer(_shape(_jobs().begin(job, partial(make_file, asked)), job), 202)
 
 
 @api.get("/<key>", responses={200: JobShape})
@@ -113,26 +103,26 @@ def progress(path: JobPath) -> Response:
 def fetch(path: JobPath) -> Any:
     """The file, when it is ready."""
     job = _jobs().find(path.key)
-    if job.body is None:
+    if job.file is None:
         raise Conflict("This file is not ready yet. Ask again when all its steps are done.")
-    return download(job.body, job.name, job.mimetype)
+    return send_file(job.file, job.mimetype, as_attachment=True, download_name=job.name)
 
 
 def _shape(key: str, job: Job) -> JobShape:
     rungs = job.steps - 1
     if job.failed:
-        sentence = "It could not be made. Try fewer rungs or passes; if it stays so, look into the server’s messages."
-    elif job.body is not None:
-        sentence = f"Ready: {plural(rungs, 'tempo', 'tempi')}, {len(job.body) / 1e6:.1f} MB."
+        sentence = job.failed
+    elif job.file is not None:
+        sentence = f"Ready: {plural(rungs, 'tempo', 'tempi')}, {job.file.stat().st_size / 1e6:.1f} MB."
     elif job.done == rungs:
         sentence = "Writing the file."
     else:
         sentence = f"Tempo {job.done + 1} of {rungs}."
     return JobShape(
         key=key,
-        done=job.steps if job.body is not None else job.done,
+        done=job.steps if job.file is not None else job.done,
         steps=job.steps,
         sentence=sentence,
-        ready=job.body is not None,
-        failed=job.failed,
+        ready=job.file is not None,
+        failed=bool(job.failed),
     )

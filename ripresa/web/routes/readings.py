@@ -4,8 +4,7 @@ from dataclasses import replace
 from typing import Annotated, Literal
 
 from flask import Response
-from flask_openapi import APIBlueprint
-from pydantic import BaseModel, Field, FiniteFloat
+from pydantic import BaseModel, Field
 
 from ripresa.core.backing import Part
 from ripresa.core.click import Click
@@ -24,12 +23,14 @@ from ripresa.core.tools import doubled, halved
 from ripresa.core.way_in import Step
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Count, Seconds
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
 
 #: Hands, fingers or syllables that are offered to play alone.
 MOST_HANDS = 6
 
-api = APIBlueprint("readings", __name__, url_prefix="/api")
+api = blueprint("readings")
 
 
 class ReadingBody(BaseModel):
@@ -43,15 +44,15 @@ class BarsLoop(BaseModel):
     """Bars that go round, from 1."""
 
     kind: Literal["bars"] = "bars"
-    first: int
-    last: int
+    first: Count
+    last: Count
 
 
 class SeamLoop(BaseModel):
     """The change between two legs with the beat on either side, from 0."""
 
     kind: Literal["seam"] = "seam"
-    seam: int
+    seam: Count
 
 
 class PerformanceBody(BaseModel):
@@ -74,7 +75,7 @@ class PerformanceBody(BaseModel):
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False
     divide: Literal["twice", "half"] | None = None
-    turns: int | None = None
+    turns: Count | None = None
     reduce: Reduce | None = None
     slow: WireExact | None = None
 
@@ -180,7 +181,7 @@ def _window(reading: Reading, loop: BarsLoop | SeamLoop) -> Window:
 class TapsBody(BaseModel):
     """Moments in seconds at which a beat was tapped."""
 
-    taps: list[FiniteFloat] = Field(max_length=500)
+    taps: list[Seconds] = Field(max_length=500)
 
 
 @api.post("/tempo/tapped", responses={200: Amount})

@@ -4,7 +4,6 @@ import binascii
 from base64 import b64decode
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ripresa.core.errors import OutOfRange, Unreadable
@@ -15,9 +14,11 @@ from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.parts import MOST_BARS, Part, drill_of
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Count, Once
 from ripresa.web.shapes.drills import DrillShape, drill_shape
 
-api = APIBlueprint("scores", __name__, url_prefix="/api/scores")
+api = blueprint("scores", "/api/scores")
 
 LARGEST_FILE = 5_000_000
 _MIDI_START = b"MThd"
@@ -44,12 +45,12 @@ class PartList(BaseModel):
     parts: list[PartShape]
 
 
-class TakeBars(ScoreFile):
+class TakeBars(ScoreFile, Once):
     """Which bars of which part (from 0) become a drill, and its title."""
 
-    part: int = 0
-    first_bar: int = 1
-    last_bar: int = 4
+    part: Count = 0
+    first_bar: Count = 1
+    last_bar: Count = 4
     title: str = Field(max_length=200)
 
 
@@ -74,7 +75,9 @@ def take_bars(body: TakeBars) -> Response:
         raise OutOfRange(f"This file has {plural(len(parts), 'part')} with notes. Choose one of them.", field="part")
     taken = drill_of(parts[body.part], body.first_bar, body.last_bar, body.title.strip() or "From a score")
     read(taken.drill)
-    return answer(TakenShape(kept=drill_shape(store.add_drill(taken.drill, now())), said=list(taken.said)), 201)
+    return answer(
+        TakenShape(kept=drill_shape(store.add_drill(taken.drill, now(), body.key)), said=list(taken.said)), 201
+    )
 
 
 def _parts(text: str) -> tuple[Part, ...]:

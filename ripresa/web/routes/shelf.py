@@ -1,7 +1,6 @@
 """The shelf of ready drills: looked through, and taken as a start."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.exact import plural
@@ -10,9 +9,11 @@ from ripresa.core.reading import read
 from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Once
 from ripresa.web.shapes.drills import DrillShape, divisions_of, drill_shape, tempo_of
 
-api = APIBlueprint("shelf", __name__, url_prefix="/api")
+api = blueprint("shelf")
 
 
 class ShelfPath(BaseModel):
@@ -49,9 +50,9 @@ def list_shelf() -> Response:
 
 
 @api.post("/shelf/<key>", responses={201: DrillShape})
-def take_from_shelf(path: ShelfPath) -> Response:
+def take_from_shelf(path: ShelfPath, body: Once) -> Response:
     """Keep a copy of a ready drill as one's own."""
-    return answer(drill_shape(store.add_drill(shelved(path.key).drill, now())), 201)
+    return answer(drill_shape(store.add_drill(shelved(path.key).drill, now(), body.key)), 201)
 
 
 def _line(one: Shelved) -> ShelfLine:

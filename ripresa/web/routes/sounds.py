@@ -4,13 +4,13 @@ import io
 
 import soundfile
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.formats.speaker import RATE, own_word
 from ripresa.formats.words import SOUND
+from ripresa.web.blueprint import blueprint
 
-api = APIBlueprint("sounds", __name__, url_prefix="/api/words")
+api = blueprint("sounds", "/api/words")
 
 
 class WordQuery(BaseModel):

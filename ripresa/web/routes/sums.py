@@ -1,7 +1,6 @@
 """The small calculations of the Sums drawer."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.click import NamedClick, dial
@@ -21,9 +20,11 @@ from ripresa.core.tempo import (
     speed_nps,
 )
 from ripresa.web.answers import answer
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Count
 from ripresa.web.shapes.sums import working
 
-api = APIBlueprint("sums", __name__, url_prefix="/api")
+api = blueprint("sums")
 
 
 class SumsQuery(BaseModel):
@@ -32,7 +33,7 @@ class SumsQuery(BaseModel):
     bpm: str = "108"
     division: str = "4"
     nps: str = "8"
-    size: int = 5
+    size: Count = 5
     meter: str = "4/4"
     beats: str = "14"
     click: str = "two_and_four"

@@ -5,30 +5,31 @@ from itertools import pairwise
 from typing import Annotated, Literal
 
 from flask import Response
-from flask_openapi import APIBlueprint
-from pydantic import BaseModel, BeforeValidator, Field, FiniteFloat
+from pydantic import BaseModel, BeforeValidator, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.click import Click
-from ripresa.core.climb import Evenness
+from ripresa.core.climb import MOST_RUNGS, Evenness, rung_of, steps
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.performance import expected_onsets, onsets_within
+from ripresa.core.performance import expected_onsets, most_due, onsets_within
 from ripresa.core.reading import Reading, read
 from ripresa.core.studio import LONGEST_NOTE, Take
 from ripresa.core.takes import Figures, StandIn, Verdict, match_onsets, measure, play, verdict
-from ripresa.core.takes.judge import Source, by_ear
+from ripresa.core.takes.judge import MOST_MEASURED, Source, by_ear, too_long
 from ripresa.core.takes.latency import measure_latency
 from ripresa.core.tempo import check_bpm, span_seconds
 from ripresa.formats.wire import WireExact
 from ripresa.store import climbs, drills, students
 from ripresa.store import takes as store
 from ripresa.web.answers import answer, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Id, Seconds
 from ripresa.web.routes.climbs import shapes_of
 from ripresa.web.shapes.climbs import ClimbShape
-from ripresa.web.shapes.takes import TakeShape, take_shape
+from ripresa.web.shapes.takes import TakeLineShape, TakeShape, take_line_shape, take_shape
 
-api = APIBlueprint("takes", __name__, url_prefix="/api")
+api = blueprint("takes")
 
 MOST_ONSETS = 50_000
 LONGEST_TAKE = 7200.0
@@ -48,8 +49,8 @@ class TakePath(BaseModel):
 class TakesQuery(BaseModel):
     """Whose takes, or of which climb; the last ones."""
 
-    student_id: int | None = None
-    climb_id: int | None = None
+    student_id: Id | None = None
+    climb_id: Id | None = None
     most: int = Field(default=50, ge=1, le=500)
 
 
@@ -60,11 +61,11 @@ class TakeBody(BaseModel):
     """
 
     id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
-    student_id: int
-    climb_id: int | None = None
-    rung: int | None = Field(default=None, ge=1)
-    drill_id: int
-    version: int
+    student_id: Id
+    climb_id: Id | None = None
+    rung: int | None = Field(default=None, ge=1, le=MOST_RUNGS)
+    drill_id: Id
+    version: Id
     bpm: WireExact
     click: Annotated[Click, BeforeValidator(_named)]
     source: Source
@@ -73,7 +74,7 @@ class TakeBody(BaseModel):
     end: float = Field(gt=0, allow_inf_nan=False)
     latency_ms: float = Field(default=0.0, ge=-1000, le=1000, allow_inf_nan=False)
     is_calibrated: bool = False
-    onsets: list[FiniteFloat] = Field(default_factory=list)
+    onsets: list[Seconds] = Field(default_factory=list)
     ear: Literal["clean", "shaky"] | None = None
     by: Literal["teacher", "student"] = "teacher"
     note: str = Field(default="", max_length=LONGEST_NOTE)
@@ -89,7 +90,7 @@ class JudgedTake(BaseModel):
 class TakeList(BaseModel):
     """Takes, oldest first."""
 
-    takes: list[TakeShape]
+    takes: list[TakeLineShape]
 
 
 class NoteBody(BaseModel):
@@ -118,8 +119,8 @@ class Onsets(BaseModel):
 class LatencyBody(BaseModel):
     """Clicks as they sounded and taps as they arrived, in seconds on one clock."""
 
-    due: list[FiniteFloat] = Field(max_length=500)
-    played: list[FiniteFloat] = Field(max_length=500)
+    due: list[Seconds] = Field(max_length=500)
+    played: list[Seconds] = Field(max_length=500)
 
 
 class Latency(BaseModel):
@@ -129,25 +130,32 @@ class Latency(BaseModel):
     label: str
 
 
-@api.post("/takes", responses={201: JudgedTake})
+@api.post("/takes", responses={200: JudgedTake, 201: JudgedTake})
 def add_take(body: TakeBody) -> Response:
-    """Keep a take and say what it measured; the same id twice is the same take."""
+    """Keep a take and say what it measured; the same id again is the same take, as it was kept (200)."""
     climb = climbs.find_climb(body.climb_id) if body.climb_id is not None else None
     if climb and climb.student.id != body.student_id:
         raise OutOfRange("This climb is another student’s.", field="climb_id")
     evenness: Evenness = climb.plan.evenness if climb else "working"
     students.find_student(body.student_id)
-    take = store.add_take(_judged(body, evenness))
+    # Where it was played is told by its tempo and its click: the ladder may have changed on its way here.
+    rung = rung_of(steps(climb.plan), body.bpm, body.click, body.rung) if climb else None
+    take, is_new = store.add_take(_judged(body, evenness, rung))
     shape = shapes_of([climb])[0] if climb else None
-    return answer(JudgedTake(take=take_shape(take, evenness), climb=shape), 201)
+    return answer(JudgedTake(take=take_shape(take, evenness), climb=shape), 201 if is_new else 200)
 
 
 @api.get("/takes", responses={200: TakeList})
 def list_takes(query: TakesQuery) -> Response:
     """Takes of a student or a climb."""
-    chosen = None if query.climb_id is None else [query.climb_id]
-    found = store.all_takes(student_id=query.student_id, climb_ids=chosen, most=query.most)
-    return answer(TakeList(takes=[take_shape(take, "working") for take in found]))
+    found = store.take_lines(student_id=query.student_id, climb_id=query.climb_id, most=query.most)
+    return answer(TakeList(takes=[take_line_shape(take) for take in reversed(found)]))
+
+
+@api.get("/takes/<take_id>", responses={200: TakeShape})
+def show_take(path: TakePath) -> Response:
+    """A take with its figures and pictures."""
+    return answer(take_shape(store.find_take(path.take_id), "working"))
 
 
 @api.put("/takes/<take_id>/note", responses={200: TakeShape})
@@ -162,6 +170,8 @@ def stand_in(body: StandInBody) -> Response:
     reading, bpm = read(body.drill), check_bpm(body.bpm)
     end = body.end or float(span_seconds(reading.loop_beats, bpm))
     _check_times(body.start, end)
+    if most_due(reading, bpm, end - body.start) > MOST_MEASURED:
+        raise OutOfRange(f"The stand-in plays up to {MOST_MEASURED:,} notes. Take fewer passes.", field="end")
     due = [at for at, _ in expected_onsets(reading, bpm, body.start, end)]
     changes = [at for at in gear_changes(reading, body, end) if body.start <= at]
     return answer(Onsets(onsets=play(body.player, due, changes), end=end))
@@ -187,7 +197,7 @@ def gear_changes(reading: Reading, body: StandInBody, end: float) -> list[float]
     return [turn * number + float(span_seconds(start, body.bpm)) for number in range(turns) for start in starts]
 
 
-def _judged(body: TakeBody, evenness: Evenness) -> Take:
+def _judged(body: TakeBody, evenness: Evenness, rung: int | None) -> Take:
     check_bpm(body.bpm)
     _check_times(body.start, body.end)
     if len(body.onsets) > MOST_ONSETS:
@@ -200,24 +210,29 @@ def _judged(body: TakeBody, evenness: Evenness) -> Take:
         judged = by_ear(body.ear, body.by)
     else:
         reading = read(drills.find_drill(body.drill_id, body.version).drill)
-        due = expected_onsets(reading, body.bpm, body.start, body.end)
-        played = onsets_within(sorted(body.onsets), due, body.end, latency)
-        match = match_onsets([at for at, _ in due], played, latency)
-        figures = measure(reading, body.bpm, due, played, match, latency)
-        judged = verdict(figures, evenness, body.source)
-    return _take(body, latency, figures, judged)
+        most = max(most_due(reading, body.bpm, body.end - body.start), len(body.onsets))
+        if most > MOST_MEASURED:
+            judged = too_long(most)
+        else:
+            due = expected_onsets(reading, body.bpm, body.start, body.end)
+            played = onsets_within(sorted(body.onsets), due, body.end, latency)
+            match = match_onsets([at for at, _ in due], played, latency)
+            figures = measure(reading, body.bpm, due, played, match, latency)
+            judged = verdict(figures, evenness, body.source)
+    return _take(body, rung, latency, figures, judged)
 
 
-def _take(body: TakeBody, latency: float, figures: Figures | None, judged: Verdict) -> Take:
+def _take(body: TakeBody, rung: int | None, latency: float, figures: Figures | None, judged: Verdict) -> Take:
     return Take(
         id=body.id,
         student_id=body.student_id,
         climb_id=body.climb_id,
-        rung=body.rung,
+        rung=rung,
         drill_id=body.drill_id,
         version=body.version,
         bpm=body.bpm,
         click=body.click.words,
+        click_plan=body.click,
         source=body.source,
         played_at=body.played_at if body.played_at.tzinfo else now(),
         start=body.start,

@@ -3,7 +3,6 @@
 from typing import Literal, assert_never
 
 from flask import Response
-from flask_openapi import APIBlueprint
 from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
@@ -11,8 +10,10 @@ from ripresa.core.pressing import click_pressed, gridded, pressed
 from ripresa.core.reading import read
 from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 from ripresa.web.answers import answer
+from ripresa.web.blueprint import blueprint
+from ripresa.web.numbers import Count
 
-api = APIBlueprint("tools", __name__, url_prefix="/api")
+api = blueprint("tools")
 
 Tool = Literal[
     "double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "click", "grid", "mirror"
@@ -29,10 +30,10 @@ class ToolBody(BaseModel):
 
     drill: Drill
     tool: Tool
-    bar: int = 1
-    beat: int = 1
-    count: int = 1
-    event: int = 0
+    bar: Count = 1
+    beat: Count = 1
+    count: Count = 1
+    event: Count = 0
     value: Literal[4, 8, 16, 32] = 16
 
 

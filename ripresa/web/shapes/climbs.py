@@ -1,18 +1,18 @@
 """The shapes of climbs: treads, the present rung, and the word that waits."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 from typing import Literal
 
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click, click_words
+from ripresa.core.click import Click
 from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, steps, tempi
 from ripresa.core.drill import Drill
 from ripresa.core.exact import decimal, label, plural
 from ripresa.core.meter import meter_named
-from ripresa.core.studio import Climb, Move, Take
+from ripresa.core.studio import Climb, Standing
 from ripresa.core.takes import Decision, Mark, Word, beside, decide
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
@@ -71,6 +71,7 @@ class ClimbShape(BaseModel):
     waiting: WordShape | None
     next_sentence: str
     last_take_at: str | None
+    revision: int
 
 
 def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
@@ -86,22 +87,14 @@ def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
     )
 
 
-def climb_shape(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> ClimbShape:
-    """Return a climb with its treads and its word.
-
-    Args:
-        takes, moves: Of this climb, oldest first.
-    """
+def climb_shape(climb: Climb, standing: Standing) -> ClimbShape:
+    """Return a climb with its treads and its word."""
     drill = climb.drill.drill
     found = rungs(climb.plan, drill.fastest_division)
     here = found[climb.rung - 1]
-    by_rung: dict[int, list[Mark]] = {}
-    for take in takes:
-        if take.rung is not None:
-            by_rung.setdefault(take.rung, []).append(take.mark)
-    word = word_of(climb, takes, moves)
-    answered = moves[-1].made_at if moves else None
-    is_open = bool(takes) and (answered is None or takes[-1].played_at > answered)
+    word = word_of(climb, standing)
+    played, answered = standing.last_take_at, standing.answered_at
+    is_open = played is not None and (answered is None or played > answered)
     return ClimbShape(
         id=climb.id,
         student=student_shape(climb.student),
@@ -115,28 +108,18 @@ def climb_shape(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> C
         bpm_label=label(here.bpm),
         nps=decimal(here.nps, 1),
         target_label=label(found[-1].bpm),
-        treads=_treads(found, climb.rung, by_rung),
+        treads=_treads(found, climb.rung, standing.marks),
         word=word_shape(word),
         waiting=word_shape(word) if is_open and word.decision != "stay" else None,
         next_sentence=_next(climb, word, found),
-        last_take_at=takes[-1].played_at.isoformat() if takes else None,
+        last_take_at=played.isoformat() if played else None,
+        revision=climb.revision,
     )
 
 
-def word_of(climb: Climb, takes: Sequence[Take], moves: Sequence[Move]) -> Word:
+def word_of(climb: Climb, standing: Standing) -> Word:
     """Return what the rule says now: from the takes on the present rung since it was reached."""
-    reached = max((move.made_at for move in moves if move.from_rung != move.to_rung), default=None)
-    passed = steps(climb.plan)
-    click = passed[climb.rung - 1][1]
-    marks = [
-        take.mark
-        for take in takes
-        if take.rung == climb.rung
-        and (reached is None or take.played_at > reached)
-        # On a click ladder a take counts for the click that is due.
-        and (click is None or click_words(take.click) == click.words)
-    ]
-    return decide(climb.plan, passed, climb.rung, marks)
+    return decide(climb.plan, steps(climb.plan), climb.rung, standing.counting)
 
 
 def word_shape(word: Word) -> WordShape:
@@ -155,7 +138,7 @@ def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
     return "the target stands" if climb.rung == len(found) else "stay here"
 
 
-def _treads(found: Sequence[Rung], now: int, marks: dict[int, list[Mark]]) -> list[TreadShape]:
+def _treads(found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]]) -> list[TreadShape]:
     low, high = found[0].bpm, found[-1].bpm
     return [
         TreadShape(
@@ -166,7 +149,7 @@ def _treads(found: Sequence[Rung], now: int, marks: dict[int, list[Mark]]) -> li
             gap_ms=decimal(rung.gap_seconds * 1000, 1),
             height=float(Fraction(rung.bpm - low) / (high - low)),
             state=_state(rung.number, now, len(found)),
-            marks=marks.get(rung.number, []),
+            marks=list(marks.get(rung.number, ())),
             click=rung.click,
             click_words=rung.click.words if rung.click else "",
         )

@@ -18,6 +18,7 @@ class StudentShape(BaseModel):
     lesson_weekday: int | None
     lesson_time: str
     clicks: list[Click]
+    revision: int
 
 
 def student_shape(student: Student) -> StudentShape:
@@ -31,4 +32,5 @@ def student_shape(student: Student) -> StudentShape:
         lesson_weekday=details.lesson_weekday,
         lesson_time=details.lesson_time,
         clicks=list(student.clicks),
+        revision=student.revision,
     )

@@ -1,11 +1,13 @@
 """The shapes of takes: figures as they are read, and dots for the pictures."""
 
+from typing import Any
+
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climb import Evenness
-from ripresa.core.exact import division_label, label
-from ripresa.core.studio import Take
+from ripresa.core.exact import division_label, label, plural
+from ripresa.core.studio import Take, TakeLine
 from ripresa.core.takes import Figures, Interval, LegFigures, Mark
 from ripresa.core.takes.judge import Source, spread_limit
 from ripresa.formats.wire import WireExact
@@ -69,8 +71,8 @@ class FiguresShape(BaseModel):
     limit_ms: float
 
 
-class TakeShape(BaseModel):
-    """A take as it is shown."""
+class TakeLineShape(BaseModel):
+    """A take in a list: all but its pictures, which are asked for one take at a time."""
 
     id: str
     student_id: int
@@ -86,28 +88,55 @@ class TakeShape(BaseModel):
     mark: Mark
     reasons: list[str]
     note: str
+    is_measured: bool
+
+
+class TakeShape(TakeLineShape):
+    """A take with its figures and pictures."""
+
     figures: FiguresShape | None
+
+
+def take_line_shape(take: TakeLine) -> TakeLineShape:
+    """Return the shape of a take in a list."""
+    return TakeLineShape(**_values(take, take.seconds), is_measured=take.due is not None)
+
+
+def _values(take: Take | TakeLine, seconds: float) -> dict[str, Any]:
+    """Return what a take shows wherever it is shown."""
+    return {
+        "id": take.id,
+        "student_id": take.student_id,
+        "climb_id": take.climb_id,
+        "rung": take.rung,
+        "drill_id": take.drill_id,
+        "version": take.version,
+        "bpm": take.bpm,
+        "bpm_label": label(take.bpm),
+        "source": take.source,
+        "played_at": take.played_at.isoformat(),
+        "seconds": f"{seconds:.1f}",
+        "mark": take.mark,
+        "reasons": list(take.reasons),
+        "note": take.note,
+    }
+
+
+def measured_words(take: TakeLine) -> str:
+    """Return what a take measured in a sentence or two; empty where nothing was."""
+    found = []
+    if take.bias is not None and take.bias_half is not None and take.bias_count is not None:
+        bias = _ms(Interval(take.bias, take.bias_half, take.bias_count), signed=True)
+        found.append(f"Bias {bias.label} {bias.plus_minus} ({plural(bias.count, 'note')})." if bias else "")
+    if take.drift_bpm is not None:
+        found.append(f"Drift {_drift_words(take.drift_bpm)}.")
+    return " ".join(found)
 
 
 def take_shape(take: Take, evenness: Evenness) -> TakeShape:
     """Return the shape of a take, judged by a school of evenness."""
-    return TakeShape(
-        id=take.id,
-        student_id=take.student_id,
-        climb_id=take.climb_id,
-        rung=take.rung,
-        drill_id=take.drill_id,
-        version=take.version,
-        bpm=take.bpm,
-        bpm_label=label(take.bpm),
-        source=take.source,
-        played_at=take.played_at.isoformat(),
-        seconds=f"{take.end - take.start:.1f}",
-        mark=take.mark,
-        reasons=list(take.reasons),
-        note=take.note,
-        figures=_figures(take.figures, evenness, take.is_calibrated) if take.figures else None,
-    )
+    figures = _figures(take.figures, evenness, take.is_calibrated) if take.figures else None
+    return TakeShape(**_values(take, take.end - take.start), is_measured=figures is not None, figures=figures)
 
 
 def _figures(figures: Figures, evenness: Evenness, is_calibrated: bool) -> FiguresShape:
@@ -173,12 +202,15 @@ def _ms(interval: Interval | None, *, signed: bool = False) -> FigureShape | Non
 def _drift(interval: Interval | None) -> FigureShape | None:
     if interval is None:
         return None
-    side = "faster" if interval.value >= 0 else "slower"
     return FigureShape(
-        label=f"{abs(interval.value):.1f} bpm {side} a minute",
+        label=_drift_words(interval.value),
         plus_minus=f"± {interval.half_width:.1f}",
         count=interval.count,
     )
+
+
+def _drift_words(bpm_a_minute: float) -> str:
+    return f"{abs(bpm_a_minute):.1f} bpm {'faster' if bpm_a_minute >= 0 else 'slower'} a minute"
 
 
 def _drift_note(figures: Figures) -> str:
