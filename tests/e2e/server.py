@@ -7,11 +7,16 @@ import subprocess
 import sys
 import time
 import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 
 class Server:
     """One served studio; its address stays the same over restarts."""
+
+    #: Where what it says of errors goes: to where the test’s own goes, unless set.
+    errors: int | None = None
 
     def __init__(self, folder: Path | None = None) -> None:
         with socket.socket() as probe:
@@ -22,9 +27,11 @@ class Server:
         self._process: subprocess.Popen[bytes] | None = None
         self.start()
 
-    def start(self) -> None:
+    def start(self, largest_file: int | None = None) -> None:
+        """Serve; with a limit, no file may become larger than so many bytes: as on a disk that is full then."""
         command = [sys.executable, "-m", "ripresa.cli", "serve", "--port", str(self.port), *self._source]
-        self._process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+        limited = ["prlimit", f"--fsize={largest_file}", *command] if largest_file else command
+        self._process = subprocess.Popen(limited, stdout=subprocess.DEVNULL, stderr=self.errors)
         ends = time.monotonic() + 60
         while time.monotonic() < ends:
             try:
@@ -35,15 +42,29 @@ class Server:
                 return
         raise TimeoutError("the server did not start within a minute")
 
+    @property
+    def process(self) -> subprocess.Popen[bytes]:
+        """The process that serves."""
+        assert self._process is not None
+        return self._process
+
     def kill(self) -> None:
         """End it at once, as a crash or a pulled plug would."""
-        assert self._process is not None
-        os.kill(self._process.pid, signal.SIGKILL)
-        self._process.wait()
+        os.kill(self.process.pid, signal.SIGKILL)
+        self.process.wait()
+
+    @contextmanager
+    def instead(self, folder: Path) -> Iterator[None]:
+        """Serve another studio at this address while the block runs; this one was ended before, and goes on after."""
+        mine, self._source = self._source, ["--data", str(folder)]
+        self.start()
+        yield
+        self.stop()
+        self._source = mine
+        self.start()
 
     def stop(self) -> None:
         """End it in order."""
-        assert self._process is not None
-        if self._process.poll() is None:
-            self._process.terminate()
-            self._process.wait(timeout=20)
+        if self.process.poll() is None:
+            self.process.terminate()
+            self.process.wait(timeout=20)

@@ -13,6 +13,17 @@ def new_drill(page: Page, home: str) -> None:
     expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
 
 
+def climb_of(page: Page, home: str) -> int:
+    """Make a student with a short drill and a climb; return the number of the climb."""
+    api = page.request
+    student = api.post(f"{home}/api/students", data={"details": {"name": "Ada Brink"}}).json()
+    drill = {"title": "Short", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "4"}], "bpm": "200"}
+    kept = api.post(f"{home}/api/drills", data={"drill": drill}).json()
+    plan = {"start": "200", "target": {"kind": "bpm", "bpm": "240"}}
+    body = {"student_id": student["id"], "drill_id": kept["id"], "plan": plan}
+    return int(api.post(f"{home}/api/climbs", data=body).json()["id"])
+
+
 def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Server) -> None:
     new_drill(page, demo.home)
     rail = page.get_by_role("img", name=re.compile("^2 a beat, bar 1"))
@@ -85,15 +96,8 @@ def test_a_change_made_while_the_server_is_gone_is_sent_later(page: Page, own: S
 
 
 def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, own: Server) -> None:
-    api = page.request
-    student = api.post(f"{own.home}/api/students", data={"details": {"name": "Ada Brink"}}).json()
-    drill = {"title": "Short", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "4"}], "bpm": "200"}
-    kept = api.post(f"{own.home}/api/drills", data={"drill": drill}).json()
-    plan = {"start": "200", "target": {"kind": "bpm", "bpm": "240"}}
-    climb = api.post(
-        f"{own.home}/api/climbs", data={"student_id": student["id"], "drill_id": kept["id"], "plan": plan}
-    ).json()
-    page.goto(f"{own.home}/stand/climb/{climb['id']}")
+    climb = climb_of(page, own.home)
+    page.goto(f"{own.home}/stand/climb/{climb}")
     page.get_by_label("heard by").select_option("by_ear")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
@@ -103,7 +107,7 @@ def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, own: 
     expect(page.get_by_text("One take is kept on this computer")).to_be_visible()
     own.start()
     expect(page.get_by_text("One take is kept on this computer")).to_have_count(0)
-    takes = api.get(f"{own.home}/api/takes").json()["takes"]
+    takes = page.request.get(f"{own.home}/api/takes").json()["takes"]
     assert [(take["mark"], take["bpm"]) for take in takes] == [("clean", "200")]
 
 

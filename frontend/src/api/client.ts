@@ -1,6 +1,7 @@
 /** The only place that fetches. Types come from the API's own description. */
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
+import { noteAnotherStudio, ofStudio, STUDIO_HEADER } from "./studio";
 
 export type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
@@ -37,6 +38,7 @@ export class Refusal extends Error {
 
 const client = createClient<paths>({
   baseUrl: "/",
+  headers: STUDIO_HEADER,
   fetch: (request: Request) =>
     fetch(request).catch(() => {
       throw new Refusal("The server does not answer. What is loaded goes on; takes are kept here.", null, 0);
@@ -49,6 +51,7 @@ async function taken<T>(asked: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await asked;
   if (data !== undefined && response.ok) return data;
   const problem = error as { message?: string; field?: string | null } | undefined;
+  if (response.status === 409 && problem?.field === "studio") noteAnotherStudio();
   throw new Refusal(
     problem?.message ?? "The server gave no sensible answer. Try again.",
     problem?.field ?? null,
@@ -63,7 +66,8 @@ export const api = {
   desk: () => taken(client.GET("/api/desk")),
 
   students: () => taken(client.GET("/api/students")),
-  addStudent: (details: StudentDetails) => taken(client.POST("/api/students", { body: { details } })),
+  addStudent: (details: StudentDetails, key: string) =>
+    taken(client.POST("/api/students", { body: { details, key } })),
 
   drills: (archived = false) => taken(client.GET("/api/drills", { params: { query: { archived } } })),
   archiveDrill: (id: number, archived: boolean) =>
@@ -81,18 +85,20 @@ export const api = {
     ),
   versions: (id: number) =>
     taken(client.GET("/api/drills/{drill_id}/versions", { params: { path: { drill_id: id } } })),
-  addDrill: (drill: Drill) => taken(client.POST("/api/drills", { body: { drill } })),
+  addDrill: (drill: Drill, key: string) => taken(client.POST("/api/drills", { body: { drill, key } })),
   shelf: () => taken(client.GET("/api/shelf")),
-  takeFromShelf: (key: string) => taken(client.POST("/api/shelf/{key}", { params: { path: { key } } })),
+  takeFromShelf: (which: string, key: string) =>
+    taken(client.POST("/api/shelf/{key}", { params: { path: { key: which } }, body: { key } })),
   tool: (body: Schemas["ToolBody"]) => taken(client.POST("/api/tool", { body })),
   partsOf: (base64: string) => taken(client.POST("/api/scores/parts", { body: { base64 } })),
   takeBars: (body: Schemas["TakeBars"]) => taken(client.POST("/api/scores/drill", { body })),
-  openDrillFile: (text: string) => taken(client.POST("/api/drills/file", { body: { text } })),
-  saveDrill: (id: number, drill: Drill, basedOn: number) =>
+  openDrillFile: (text: string, key: string) =>
+    taken(client.POST("/api/drills/file", { body: { text, key } })),
+  saveDrill: (id: number, drill: Drill, basedOn: number, writer: string) =>
     taken(
       client.PUT("/api/drills/{drill_id}", {
         params: { path: { drill_id: id } },
-        body: { drill, based_on: basedOn },
+        body: { drill, based_on: basedOn, writer: writer || null },
       }),
     ),
 
@@ -109,17 +115,19 @@ export const api = {
   climb: (id: number) => taken(client.GET("/api/climbs/{climb_id}", { params: { path: { climb_id: id } } })),
   ladder: (drillId: number, plan: Plan) =>
     taken(client.POST("/api/climbs/ladder", { body: { drill_id: drillId, plan, version: null } })),
-  startClimb: (studentId: number, drillId: number, plan: Plan) =>
+  startClimb: (studentId: number, drillId: number, plan: Plan, key: string) =>
     taken(
-      client.POST("/api/climbs", { body: { student_id: studentId, drill_id: drillId, version: null, plan } }),
+      client.POST("/api/climbs", {
+        body: { student_id: studentId, drill_id: drillId, version: null, plan, key },
+      }),
     ),
   changeClicks: (id: number, body: Schemas["ClicksBody"]) =>
     taken(client.PUT("/api/climbs/{climb_id}/clicks", { params: { path: { climb_id: id } }, body })),
-  keepClicks: (id: number, clicks: Plan["clicks"]) =>
+  keepClicks: (id: number, clicks: Plan["clicks"], basedOn: number) =>
     taken(
       client.PUT("/api/students/{student_id}/clicks", {
         params: { path: { student_id: id } },
-        body: { clicks },
+        body: { clicks, based_on: basedOn },
       }),
     ),
   move: (id: number, body: Schemas["MoveBody"]) =>
@@ -143,13 +151,11 @@ export const api = {
 
 /** Addresses of files to save. */
 export const files = {
-  drill: (id: number, version: number) => `/api/drills/${id}/file.json?version=${version}`,
-  midi: (id: number, version: number) => `/api/drills/${id}/file.mid?version=${version}`,
-  sound: (kind: "wav" | "flac" | "ogg" | "mp3") => (id: number, version: number) =>
-    `/api/drills/${id}/play-along/${kind}?version=${version}`,
-  words: "/api/words/all.flac",
-  ownWord: (word: string) => `/api/words/own.flac?word=${encodeURIComponent(word)}`,
-  playAlong: (key: string) => `/api/play-along/${key}/file`,
-  musicxml: (id: number, version: number) => `/api/drills/${id}/file.musicxml?version=${version}`,
-  log: (studentId?: number) => (studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
+  drill: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.json?version=${version}`),
+  midi: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mid?version=${version}`),
+  words: ofStudio("/api/words/all.flac"),
+  ownWord: (word: string) => ofStudio(`/api/words/own.flac?word=${encodeURIComponent(word)}`),
+  playAlong: (key: string) => ofStudio(`/api/play-along/${key}/file`),
+  musicxml: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.musicxml?version=${version}`),
+  log: (studentId?: number) => ofStudio(studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
 };

@@ -62,6 +62,13 @@ export const versionsQuery = (id: number) =>
 export const takesQuery = (climbId: number) =>
   queryOptions({ queryKey: ["takes", climbId], queryFn: () => api.takes({ climb_id: climbId, most: 20 }) });
 
+/** A version of a drill that was just kept: the newest, wherever it is shown. */
+export function noteSaved(saved: Schemas["DrillShape"]): void {
+  queryClient.setQueryData(["drills", saved.id, "latest"], saved);
+  void queryClient.invalidateQueries({ queryKey: ["drills"], exact: true });
+  void queryClient.invalidateQueries({ queryKey: ["drills", saved.id, "versions"] });
+}
+
 /** What has to be asked again after a take, a move or a change of a drill. */
 export function forgetWork(): void {
   for (const key of ["desk", "climbs", "drills", "log", "students", "takes"]) {

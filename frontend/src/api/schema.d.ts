@@ -211,23 +211,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drills/{drill_id}/play-along/{sound}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A drill as sound to play along with: count-in, click and notes. */
-        get: operations["drills_save_sound_drills__int_drill_id__play_along__sound__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -562,8 +545,25 @@ export interface paths {
         /** Takes of a student or a climb. */
         get: operations["takes_list_takes_takes_get"];
         put?: never;
-        /** Keep a take and say what it measured; the same id twice is the same take. */
+        /** Keep a take and say what it measured; the same id again is the same take, as it was kept (200). */
         post: operations["takes_add_take_takes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A take with its figures and pictures. */
+        get: operations["takes_show_take_takes__take_id__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -662,7 +662,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The log as CSV. */
+        /** The log as CSV, sent while it is written. */
         get: operations["log_save_log_log_csv_get"];
         put?: never;
         post?: never;
@@ -693,6 +693,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Problem
+         * @description A refusal: a sentence to show as it stands, and the field to blame.
+         */
+        Problem: {
+            /** Message */
+            message: string;
+            /** Field */
+            field: string | null;
+        };
         /**
          * Choices
          * @description Everything that a brief offers.
@@ -2203,12 +2213,16 @@ export interface components {
             lesson_time: string;
             /** Clicks */
             clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            /** Revision */
+            revision: number;
         };
         /**
          * StudentBody
-         * @description What is written down about a student.
+         * @description What is written down about a new student.
          */
         StudentBody: {
+            /** Key */
+            key?: string | null;
             details: components["schemas"]["StudentDetails"];
         };
         /**
@@ -2241,12 +2255,23 @@ export interface components {
             lesson_time: string;
         };
         /**
+         * ChangedStudent
+         * @description What is written down about a student, and the revision that it was made from.
+         */
+        ChangedStudent: {
+            details: components["schemas"]["StudentDetails"];
+            /** Based On */
+            based_on: number;
+        };
+        /**
          * OwnClicksBody
-         * @description A click ladder; empty takes the own one away.
+         * @description A click ladder, and the revision of the student that it was made from; empty takes the own one away.
          */
         OwnClicksBody: {
             /** Clicks */
             clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            /** Based On */
+            based_on: number;
         };
         /**
          * DrillList
@@ -2303,27 +2328,37 @@ export interface components {
         };
         /**
          * NewDrill
-         * @description A drill to keep.
+         * @description A drill to keep, and the open page that it comes from.
          */
         NewDrill: {
+            /** Key */
+            key?: string | null;
             drill: components["schemas"]["Drill"];
+            /** Writer */
+            writer?: string | null;
         };
         /**
          * FileBody
          * @description The text of a drill file.
          */
         FileBody: {
+            /** Key */
+            key?: string | null;
             /** Text */
             text: string;
         };
         /**
          * ChangedDrill
-         * @description A change, and the version it was made from.
+         * @description A change, the version it was made from, and the open page that made it.
+         *
+         *     What the same page has kept since that version is no conflict: its answer was lost on the way.
          */
         ChangedDrill: {
             drill: components["schemas"]["Drill"];
             /** Based On */
             based_on: number;
+            /** Writer */
+            writer?: string | null;
         };
         /**
          * VersionList
@@ -2366,6 +2401,14 @@ export interface components {
             length: string;
             /** Instrument */
             instrument: string;
+        };
+        /**
+         * Once
+         * @description A key for one press: what is asked for with the same key again is made once.
+         */
+        Once: {
+            /** Key */
+            key?: string | null;
         };
         /**
          * ReadingShape
@@ -3184,6 +3227,8 @@ export interface components {
          * @description Which bars of which part (from 0) become a drill, and its title.
          */
         TakeBars: {
+            /** Key */
+            key?: string | null;
             /** Base64 */
             base64: string;
             /**
@@ -3334,6 +3379,8 @@ export interface components {
             next_sentence: string;
             /** Last Take At */
             last_take_at: string | null;
+            /** Revision */
+            revision: number;
         };
         /**
          * EvenSteps
@@ -3466,6 +3513,8 @@ export interface components {
          * @description A climb to start.
          */
         ClimbBody: {
+            /** Key */
+            key?: string | null;
             /** Student Id */
             student_id: number;
             /** Drill Id */
@@ -3479,9 +3528,11 @@ export interface components {
          * @description What was decided after a take.
          *
          *     ``from_rung`` is the rung it was decided on, so that a press that arrives
-         *     twice moves once.
+         *     twice moves once; so does the key, which a word to stay needs.
          */
         MoveBody: {
+            /** Key */
+            key?: string | null;
             /**
              * Decision
              * @enum {string}
@@ -3499,7 +3550,9 @@ export interface components {
         };
         /**
          * ClicksBody
-         * @description Another click ladder for a climb; ``from_rung`` is the rung that it stood on.
+         * @description Another click ladder for a climb.
+         *
+         *     ``from_rung`` is the rung that it stood on, ``based_on`` the revision of the climb.
          */
         ClicksBody: {
             /** Clicks */
@@ -3512,6 +3565,8 @@ export interface components {
             click_order: "with_tempo" | "each_tempo" | "at_target";
             /** From Rung */
             from_rung: number;
+            /** Based On */
+            based_on: number;
         };
         /**
          * JudgedTake
@@ -3611,7 +3666,7 @@ export interface components {
         };
         /**
          * TakeShape
-         * @description A take as it is shown.
+         * @description A take with its figures and pictures.
          */
         TakeShape: {
             /** Id */
@@ -3648,6 +3703,8 @@ export interface components {
             reasons: string[];
             /** Note */
             note: string;
+            /** Is Measured */
+            is_measured: boolean;
             figures: components["schemas"]["FiguresShape"] | null;
         };
         /**
@@ -3722,7 +3779,49 @@ export interface components {
          */
         TakeList: {
             /** Takes */
-            takes: components["schemas"]["TakeShape"][];
+            takes: components["schemas"]["TakeLineShape"][];
+        };
+        /**
+         * TakeLineShape
+         * @description A take in a list: all but its pictures, which are asked for one take at a time.
+         */
+        TakeLineShape: {
+            /** Id */
+            id: string;
+            /** Student Id */
+            student_id: number;
+            /** Climb Id */
+            climb_id: number | null;
+            /** Rung */
+            rung: number | null;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "taps" | "stand_in" | "by_ear";
+            /** Played At */
+            played_at: string;
+            /** Seconds */
+            seconds: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "clean" | "shaky" | "unclear";
+            /** Reasons */
+            reasons: string[];
+            /** Note */
+            note: string;
+            /** Is Measured */
+            is_measured: boolean;
         };
         /**
          * NoteBody
@@ -3781,7 +3880,7 @@ export interface components {
         };
         /**
          * DeskShape
-         * @description All that the desk shows.
+         * @description All that the desk shows; ``unread`` names what of the data cannot be read.
          */
         DeskShape: {
             /** Weekday */
@@ -3794,6 +3893,8 @@ export interface components {
             waiting: components["schemas"]["ClimbShape"][];
             /** Week */
             week: components["schemas"]["DayShape"][];
+            /** Unread */
+            unread: string[];
         };
         /**
          * DayShape
@@ -3859,7 +3960,8 @@ export interface components {
             take_id: string | null;
             /** Note */
             note: string;
-            figures: components["schemas"]["FiguresShape"] | null;
+            /** Measured */
+            measured: string;
         };
         /**
          * PlayedShape
@@ -3924,16 +4026,6 @@ export interface components {
             /** Gives */
             gives: string;
         };
-        /**
-         * Problem
-         * @description A refusal: a sentence to show as it stands, and the field to blame.
-         */
-        Problem: {
-            /** Message */
-            message: string;
-            /** Field */
-            field: string | null;
-        };
     };
     responses: never;
     parameters: never;
@@ -3961,13 +4053,31 @@ export interface operations {
                     "application/json": components["schemas"]["Choices"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3990,13 +4100,31 @@ export interface operations {
                     "application/json": components["schemas"]["StudentList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4023,13 +4151,31 @@ export interface operations {
                     "application/json": components["schemas"]["StudentShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4045,7 +4191,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StudentBody"];
+                "application/json": components["schemas"]["ChangedStudent"];
             };
         };
         responses: {
@@ -4058,13 +4204,31 @@ export interface operations {
                     "application/json": components["schemas"]["StudentShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4093,13 +4257,31 @@ export interface operations {
                     "application/json": components["schemas"]["StudentShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4124,13 +4306,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4157,13 +4357,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4192,13 +4410,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4225,13 +4461,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4258,13 +4512,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4293,13 +4565,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4324,13 +4614,31 @@ export interface operations {
                     "application/json": components["schemas"]["VersionList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4348,13 +4656,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4373,13 +4699,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4398,42 +4742,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
-                };
-            };
-        };
-    };
-    drills_save_sound_drills__int_drill_id__play_along__sound__get: {
-        parameters: {
-            query?: {
-                version?: number | null;
-                bpm?: string | null;
-                passes?: number;
-                click?: boolean;
-                notes?: boolean;
-            };
-            header?: never;
-            path: {
-                drill_id: number;
-                sound: "wav" | "flac" | "ogg" | "mp3";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4456,13 +4789,31 @@ export interface operations {
                     "application/json": components["schemas"]["ShelfShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4476,7 +4827,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Once"];
+            };
+        };
         responses: {
             /** @description Created */
             201: {
@@ -4487,13 +4842,31 @@ export interface operations {
                     "application/json": components["schemas"]["DrillShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4520,13 +4893,31 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4553,13 +4944,31 @@ export interface operations {
                     "application/json": components["schemas"]["PerformanceShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4586,13 +4995,31 @@ export interface operations {
                     "application/json": components["schemas"]["Amount"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4618,13 +5045,31 @@ export interface operations {
                     "application/json": components["schemas"]["Amount"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4651,13 +5096,31 @@ export interface operations {
                     "application/json": components["schemas"]["JobShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4682,13 +5145,31 @@ export interface operations {
                     "application/json": components["schemas"]["JobShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4704,13 +5185,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4724,13 +5223,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4746,13 +5263,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4779,13 +5314,31 @@ export interface operations {
                     "application/json": components["schemas"]["ToolResult"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4812,13 +5365,31 @@ export interface operations {
                     "application/json": components["schemas"]["PartList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4845,13 +5416,31 @@ export interface operations {
                     "application/json": components["schemas"]["TakenShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4876,13 +5465,31 @@ export interface operations {
                     "application/json": components["schemas"]["ClimbList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4909,13 +5516,31 @@ export interface operations {
                     "application/json": components["schemas"]["ClimbShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4942,13 +5567,31 @@ export interface operations {
                     "application/json": components["schemas"]["LadderShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4973,13 +5616,31 @@ export interface operations {
                     "application/json": components["schemas"]["ClimbShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5008,13 +5669,31 @@ export interface operations {
                     "application/json": components["schemas"]["ClimbShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5043,13 +5722,31 @@ export interface operations {
                     "application/json": components["schemas"]["ClimbShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5076,13 +5773,31 @@ export interface operations {
                     "application/json": components["schemas"]["TakeList"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5100,6 +5815,15 @@ export interface operations {
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedTake"];
+                };
+            };
             /** @description Created */
             201: {
                 headers: {
@@ -5109,13 +5833,80 @@ export interface operations {
                     "application/json": components["schemas"]["JudgedTake"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takes_show_take_takes__take_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5144,13 +5935,31 @@ export interface operations {
                     "application/json": components["schemas"]["TakeShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5177,13 +5986,31 @@ export interface operations {
                     "application/json": components["schemas"]["Onsets"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5210,13 +6037,31 @@ export interface operations {
                     "application/json": components["schemas"]["Latency"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5239,13 +6084,31 @@ export interface operations {
                     "application/json": components["schemas"]["DeskShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5270,13 +6133,31 @@ export interface operations {
                     "application/json": components["schemas"]["LogShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5292,13 +6173,31 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5329,13 +6228,31 @@ export interface operations {
                     "application/json": components["schemas"]["SumsShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"][];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -2,12 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
-import { waitingTakes } from "../api/outbox";
 import { choicesQuery } from "../api/queries";
 import { SumsDrawer } from "../features/sums/SumsDrawer";
 import { Key } from "../ui/Key";
 import { useNewDrill } from "../ui/useNewDrill";
 import { Keys } from "./Keys";
+import { OutboxLine } from "./OutboxLine";
 import { useTheme } from "./useTheme";
 
 const PLACES = [
@@ -70,24 +70,12 @@ export function Shell() {
           </button>
         </div>
       </header>
-      <Waiting />
+      <OutboxLine />
       <main className="flex-1 w-full max-w-330 mx-auto px-3 sm:px-6 py-4">
         <Outlet />
       </main>
       {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
       {open === "keys" && <Keys onClose={() => setOpen(null)} />}
     </div>
-  );
-}
-
-/** Takes that the server has not got yet: said on every place until they are sent. */
-function Waiting() {
-  const count = waitingTakes.useCount();
-  if (!count) return null;
-  return (
-    <p role="status" className="bg-care text-care-text px-6 py-1.5 font-semibold">
-      {count === 1 ? "One take is" : `${count} takes are`} kept on this computer, and sent as soon as the
-      server answers.
-    </p>
   );
 }

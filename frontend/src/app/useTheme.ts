@@ -2,11 +2,11 @@ import { useEffect, useState } from "react";
 import { keep, kept } from "../ui/kept";
 
 type Theme = "fog" | "night";
-const KEY = "ripresa.theme";
+const KEY = "theme";
 
 /** The theme: dark on the stand and light elsewhere, until someone chooses otherwise for either. */
 export function useTheme(isStand: boolean): { name: Theme; toggle: () => void } {
-  const [chosen, setChosen] = useState(() => kept<{ stand?: Theme; desk?: Theme }>(KEY) ?? {});
+  const [chosen, setChosen] = useState(() => kept<{ stand?: Theme; desk?: Theme }>(KEY, true) ?? {});
   const name = isStand ? (chosen.stand ?? "night") : (chosen.desk ?? "fog");
   useEffect(() => {
     document.documentElement.dataset.theme = name;

@@ -30,16 +30,20 @@ export class FakeNode {
 export class FakeSource extends FakeNode {
   startedAt = -1;
   stoppedAt = Number.POSITIVE_INFINITY;
+  /** Whether it was planned when it was due already. */
+  late = false;
   constructor(
     readonly context: FakeContext,
     readonly options: { buffer: { name: string } },
   ) {
     super();
     context.sources.push(this);
+    context.meanwhile?.();
   }
   start(at: number): void {
     if (at < 0) throw new RangeError("times are not negative");
     this.startedAt = at;
+    this.late = this.context.currentTime > at;
   }
   stop(at = 0): void {
     this.stoppedAt = at;
@@ -55,6 +59,8 @@ export class FakeContext {
   onstatechange: (() => void) | null = null;
   readonly destination = new FakeNode();
   readonly sources: FakeSource[] = [];
+  /** What a busy computer does meanwhile: called with each source that is made. */
+  meanwhile: (() => void) | null = null;
   constructor() {
     FakeContext.newest = this;
   }

@@ -27,6 +27,43 @@ describe("the player", () => {
     expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
   });
 
+  it("moves its beginning, before anything sounds, when planning it took too long", async () => {
+    const before = FakeNode.made.length;
+    const player = new Player(MADE);
+    const context = FakeContext.newest;
+    // The context makes its destination first, the player its limiter, then the gain behind everything.
+    const master = FakeNode.made[before + 2];
+    let holdUps = 2;
+    // The first two tries are held up until their beginning is over.
+    context.meanwhile = () => {
+      if (holdUps-- > 0) context.currentTime += 0.7;
+    };
+    const stretch = await player.start(score, "pluck");
+    expect(holdUps).toBeLessThanOrEqual(0);
+    expect(stretch.from).toBeGreaterThan(context.currentTime + 0.1);
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(9);
+    expect(context.due()).toEqual(expected(stretch.base));
+    expect(context.sources.filter((one) => one.stoppedAt > one.startedAt && one.late)).toEqual([]);
+    // Silent until then: whatever was planned too late is not heard.
+    expect(master?.gain.settings).toEqual([
+      { value: 0, at: 0 },
+      { value: 0.35, at: stretch.from },
+    ]);
+  });
+
+  it("does not begin when it is stopped before anything sounded", async () => {
+    const player = new Player(MADE);
+    const starting = player.start(score, "pluck");
+    await Promise.resolve();
+    await vi.waitFor(() => expect(player.isPlaying).toBe(true), { interval: 0 });
+    player.stop();
+    await starting;
+    expect(player.isPlaying).toBe(false);
+    advance(3);
+    expect(FakeContext.newest.due()).toEqual([]);
+  });
+
   it("holds every time when the timer comes late", async () => {
     const player = new Player(MADE);
     const stretch = await player.start(score, "keys");

@@ -20,9 +20,12 @@ const LOOK_AHEAD = 0.5;
 const TIMER_MS = 50;
 /** Where the sound stood still for so long while time went on, the computer slept. */
 const SLEPT_MS = 4000;
-/** Room between the press of Start and the first sound, and before a change that is still to come. */
+/** Room between the moment at which all is ready and the first sound, and before a change that is still to come. */
 const BEFORE_START = 0.15;
 const BEFORE_CHANGE = 0.05;
+/** A beginning nearer than this is too near to be sure of; it is moved, each time by twice as much, at most so often. */
+const TOO_NEAR = 0.01;
+const MOST_MOVES = 5;
 /** Clicks start soft and cannot be made dangerous: the gain of each channel is the server’s, a limiter behind them. */
 const SOFT_START = 0.8;
 /** What begins on an edge belongs to what begins there, whatever the last bit of its time says. */
@@ -99,24 +102,60 @@ export class Player {
     return this.#watch?.slipped ?? false;
   }
 
-  /** Start a score with its lead; returns the stretch that begins. */
+  /**
+   * Start a score with its lead; returns the stretch that begins.
+   *
+   * Nothing is heard until the first half second is planned and still to come: where a busy computer took too long
+   * over it, the beginning is moved, and what was planned for it never sounds.
+   */
   async start(score: Score, voice: Voice): Promise<Stretch> {
     this.stop();
     await Promise.all([this.context.resume(), this.#words.prepareSoon(score)]);
     this.#voice = voice;
-    for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(voice, midi);
-    const begin = this.context.currentTime + BEFORE_START;
-    const first = opening(score, begin);
-    this.#stretches = [first];
-    this.#until = begin - HAIR;
-    this.endAt = Number.POSITIVE_INFINITY;
+    this.#makeReady(score);
+    const { gain } = this.#master;
+    gain.cancelScheduledValues(0);
+    gain.setValueAtTime(0, 0);
+    let [first, room] = [this.#planFrom(score, BEFORE_START), BEFORE_START];
+    for (let moves = 0; moves < MOST_MOVES; moves++) {
+      // The clock of the sound may stand still for as long as one task of the screen lasts.
+      await new Promise((next) => setTimeout(next));
+      // Stopped, or started again, in between.
+      if (this.#stretches[0] !== first) return first;
+      if (this.context.currentTime + TOO_NEAR < first.from) break;
+      for (const one of this.#planned) one.source.stop();
+      room *= 2;
+      first = this.#planFrom(score, room);
+    }
+    gain.setValueAtTime(0.35, first.from);
+    gain.linearRampToValueAtTime(1, first.from + SOFT_START);
     this.#watch = new SlipWatch(this.context);
-    this.#master.gain.cancelScheduledValues(0);
-    this.#master.gain.setValueAtTime(0.35, begin);
-    this.#master.gain.linearRampToValueAtTime(1, begin + SOFT_START);
     this.#ahead = Date.now() - this.context.currentTime * 1000;
     this.#timer.postMessage(TIMER_MS);
     return first;
+  }
+
+  /** Begin a score so many seconds from now, and plan what sounds first. */
+  #planFrom(score: Score, room: Seconds): Stretch {
+    const begin = this.context.currentTime + room;
+    const first = opening(score, begin);
+    this.#planned = [];
+    this.#stretches = [first];
+    this.#until = begin - HAIR;
+    this.endAt = Number.POSITIVE_INFINITY;
+    this.#plan();
+    return first;
+  }
+
+  /** Make the sounds of a score, so that planning them takes no time. */
+  #makeReady(score: Score): void {
+    for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(this.#voice, midi);
+    for (const { level } of [...score.lead.ticks, ...score.ticks]) this.#sounds.click(level, this.timbre);
+    if (score.pulse?.length) this.#sounds.click("pulse", this.timbre);
+    for (const { drum, midis } of score.backing ?? []) {
+      if (drum) this.#sounds.drum(drum);
+      for (const midi of midis) this.#sounds.note("keys", midi);
+    }
   }
 
   /** Go over to a changed score at the next bar line; returns the stretch that begins there. */

@@ -1,7 +1,8 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useId, useState } from "react";
-import { api, type Choices, files, type Schemas, type Tread } from "../api/client";
+import { api, type Choices, type Schemas, type Tread } from "../api/client";
 import { Dialog } from "./Dialog";
+import { FileProgress } from "./FileProgress";
 import { Problem } from "./Problem";
 
 type Body = Schemas["PlayAlongBody"];
@@ -21,8 +22,7 @@ const FORMATS = [
   ["flac", "FLAC"],
   ["wav", "WAV"],
 ] as const;
-const A_BAR_OF_COUNT = { listen_bars: 0, say_bars: 0, count_bars: 1, count_beats: 0, count_words: "" };
-const ASK_AGAIN_MS = 400;
+export const A_BAR_OF_COUNT = { listen_bars: 0, say_bars: 0, count_bars: 1, count_beats: 0, count_words: "" };
 
 /** A play-along file of one rung or of several, one after the other: what is in it, and how far it is. */
 export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: Props) {
@@ -139,35 +139,8 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
         </button>
       </form>
       {begin.isError && <Problem error={begin.error} />}
-      {begin.data && <Progress key={begin.data.key} begun={begin.data} />}
+      {begin.data && <FileProgress key={begin.data.key} begun={begin.data} />}
     </Dialog>
-  );
-}
-
-/** How far a file is; when it is ready, the way to it. */
-function Progress({ begun }: { begun: Schemas["JobShape"] }) {
-  const job = useQuery({
-    queryKey: ["play-along", begun.key],
-    queryFn: () => api.playAlongOf(begun.key),
-    initialData: begun,
-    retry: false,
-    refetchInterval: ({ state }) =>
-      state.error || state.data?.ready || state.data?.failed ? false : ASK_AGAIN_MS,
-  });
-  if (job.isError) return <Problem error={job.error} />;
-  const { key, done, steps, sentence, ready, failed } = job.data;
-  return (
-    <div className="mt-3">
-      <progress className="progress progress-primary w-full" max={steps} value={done} aria-label="the file" />
-      <p role="status" className={failed ? "text-error font-semibold" : ""}>
-        {sentence}
-      </p>
-      {ready && (
-        <a className="button button-first mt-2" href={files.playAlong(key)}>
-          Save the file
-        </a>
-      )}
-    </div>
   );
 }
 

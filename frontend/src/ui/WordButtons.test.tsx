@@ -30,6 +30,7 @@ describe("the word", () => {
       from_rung: 1,
       take_id: "take-0001",
       reason: "",
+      key: expect.any(String),
     });
     await vi.waitFor(() => expect(moved).toHaveBeenCalledOnce());
   });
@@ -40,7 +41,13 @@ describe("the word", () => {
     await userEvent.click(screen.getByText("Overrule it, with a reason"));
     await userEvent.type(screen.getByLabelText("The reason, kept with it"), "tired");
     await userEvent.click(screen.getByRole("button", { name: "Go back all the same" }));
-    expect(move).toHaveBeenCalledWith(7, { decision: "back", from_rung: 1, take_id: null, reason: "tired" });
+    expect(move).toHaveBeenCalledWith(7, {
+      decision: "back",
+      from_rung: 1,
+      take_id: null,
+      reason: "tired",
+      key: expect.any(String),
+    });
   });
 
   it("says what is wrong when it cannot be done", async () => {
@@ -48,6 +55,16 @@ describe("the word", () => {
     draw(<WordButtons climb={CLIMB} takeId={null} follow="Up to 88" />);
     await userEvent.click(screen.getByRole("button", { name: "Stay here" }));
     expect((await screen.findByRole("alert")).textContent).toContain("already on rung 2");
+  });
+
+  it("carries one key for a press that is repeated because its answer was lost, and a new one for the next", async () => {
+    move.mockRejectedValueOnce(new Error("The server does not answer.")).mockResolvedValue(CLIMB);
+    draw(<WordButtons climb={CLIMB} takeId={null} follow="Up to 88" />);
+    const stay = screen.getByRole("button", { name: "Stay here" });
+    for (let press = 0; press < 3; press++) await userEvent.click(stay);
+    const [first, again, next] = move.mock.calls.map(([, body]) => body.key);
+    expect(again).toBe(first);
+    expect(next).not.toBe(first);
   });
 
   it("shows the numbers that decided, and what the rule makes of them", () => {

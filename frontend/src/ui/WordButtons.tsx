@@ -4,6 +4,7 @@ import { api, type Climb, type Schemas } from "../api/client";
 import { forgetWork } from "../api/queries";
 import { Key } from "./Key";
 import { Problem } from "./Problem";
+import { useOnce } from "./useOnce";
 
 type Decision = Schemas["MoveBody"]["decision"];
 
@@ -28,10 +29,14 @@ type Props = {
 export function WordButtons({ climb, takeId, follow, showKey = false, quiet = false, onMoved }: Props) {
   const [reason, setReason] = useState("");
   const offered = climb.word.decision;
+  const once = useOnce();
   const move = useMutation({
-    mutationFn: (decision: Decision) =>
-      api.move(climb.id, { decision, from_rung: climb.rung, take_id: takeId, reason }),
+    mutationFn: (decision: Decision) => {
+      const asked = { decision, from_rung: climb.rung, take_id: takeId, reason };
+      return api.move(climb.id, { ...asked, key: once.key(asked) });
+    },
     onSuccess: (moved) => {
+      once.done();
       setReason("");
       forgetWork();
       onMoved?.(moved);

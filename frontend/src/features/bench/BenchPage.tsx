@@ -3,6 +3,7 @@ import { useCallback, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
 import { api, type Choices, type Schemas } from "../../api/client";
+import { adoptDraft, type DraftEntry } from "../../api/outbox";
 import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading, useSlow } from "../../ui/Loading";
@@ -10,14 +11,15 @@ import { Problem } from "../../ui/Problem";
 import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
+import { useOnce } from "../../ui/useOnce";
 import { DrillBrief } from "./DrillBrief";
 import { DrillTools } from "./DrillTools";
-import { draftOf } from "./drafts";
 import { Pressing } from "./Pressing";
-import { SaveAs } from "./SaveAs";
+import { SaveAs, type Sound } from "./SaveAs";
 import { SaveLine } from "./SaveLine";
+import { SoundFile } from "./SoundFile";
 import { SumsColumn } from "./SumsColumn";
-import { useAutosave } from "./useAutosave";
+import { type Opened, useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
 import { useTool } from "./useTool";
 import { Versions } from "./Versions";
@@ -26,29 +28,47 @@ import { Warnings } from "./Warnings";
 /** The bench: where a drill is made. */
 export function BenchPage() {
   const id = Number(useParams().drillId);
-  const kept = useQuery({ ...drillQuery(id), refetchOnMount: "always" });
   const choices = useQuery(choicesQuery);
+  // What lies here of it and is not kept yet; asked for anew each time that the bench is opened, and before the drill:
+  // what another page has just sent of it is then in what the server gives.
+  const draft = useQuery({ queryKey: ["draft", id], queryFn: () => adoptDraft(id), staleTime: 0, gcTime: 0 });
+  const kept = useQuery({
+    ...drillQuery(id),
+    staleTime: 0,
+    refetchOnMount: "always",
+    enabled: draft.isSuccess,
+  });
   // The bench goes on with what it opened; later answers about the same drill are its own saves.
-  const [opened, setOpened] = useState<Schemas["DrillShape"] | null>(null);
-  if (kept.data && !kept.isFetching && opened?.id !== id) setOpened(kept.data);
+  const [opened, setOpened] = useState<OpenedDrill | null>(null);
+  if (kept.data && !kept.isFetching && draft.isSuccess && opened?.kept.id !== id)
+    setOpened({ kept: kept.data, draft: draft.data });
   if (kept.isError && !kept.data) return <Problem error={kept.error} onRetry={() => void kept.refetch()} />;
   if (choices.isError) return <Problem error={choices.error} onRetry={() => void choices.refetch()} />;
-  if (!opened || opened.id !== id || !choices.data) return <Loading what="the drill" />;
+  if (!opened || opened.kept.id !== id || !choices.data) return <Loading what="the drill" />;
   return <Bench key={id} opened={opened} choices={choices.data} />;
 }
 
-function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Choices }) {
+type OpenedDrill = { kept: Schemas["DrillShape"]; draft: DraftEntry | null };
+
+function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDrill; choices: Choices }) {
   const navigate = useNavigate();
-  const [draft] = useState(() => draftOf(opened.id));
   const { drill, change, undo, redo, canUndo, canRedo } = useHistory(
     // A draft of an older version lacks what has come since: that is as the kept drill has it.
-    draft ? { ...opened.drill, ...draft.drill } : opened.drill,
+    draft ? { ...opened.drill, ...draft.body.drill } : opened.drill,
   );
-  const save = useAutosave(opened.id, drill, draft?.basedOn ?? opened.version, opened.drill);
+  const begun: Opened = draft
+    ? { drill: opened.drill, version: draft.body.based_on, writer: draft.body.writer }
+    : { drill: opened.drill, version: opened.version };
+  const save = useAutosave(opened.id, drill, begun);
+  const takeTheirs = async () => {
+    const theirs = await save.takeTheirs();
+    if (theirs) change(theirs, "theirs");
+  };
   const reading = useQuery({ ...readingQuery(drill), placeholderData: keepPreviousData, retry: false });
   // What is refused leaves the last rail and sums standing.
   const shown = useLastGood(reading.data);
   const [versionsOpen, setVersionsOpen] = useState(false);
+  const [sounding, setSounding] = useState<{ sound: Sound; version: number } | null>(null);
   const slow = useSlow(reading.isFetching);
 
   // Whoever needs the drill gets what stands here now, not what was kept a moment ago.
@@ -60,9 +80,18 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
     const version = await save.saveNow();
     if (version !== null) window.location.assign(file(opened.id, version));
   };
+  const makeSound = async (sound: Sound) => {
+    const version = await save.saveNow();
+    if (version !== null) setSounding({ sound, version });
+  };
+  const once = useOnce();
   const copy = useMutation({
-    mutationFn: () => api.addDrill({ ...drill, title: `Copy of ${drill.title}`.slice(0, 200) }),
+    mutationFn: () => {
+      const made = { ...drill, title: `Copy of ${drill.title}`.slice(0, 200) };
+      return api.addDrill(made, once.key(made));
+    },
     onSuccess: (made) => {
+      once.done();
       forgetWork();
       void navigate(`/bench/${made.id}`);
     },
@@ -92,7 +121,12 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
               change({ ...drill, title: event.target.value.replaceAll("\n", " ") }, "title")
             }
           />
-          <SaveLine state={save.state} onVersions={() => setVersionsOpen(true)} onKeepMine={save.keepMine} />
+          <SaveLine
+            state={save.state}
+            onVersions={() => setVersionsOpen(true)}
+            onKeepMine={save.keepMine}
+            onTakeTheirs={takeTheirs}
+          />
           <button type="button" className="button button-first ml-auto" onClick={toStand}>
             Put on the stand <Key name="P" />
           </button>
@@ -134,7 +168,7 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
           <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
             Make a copy
           </button>
-          <SaveAs onSave={(file) => void download(file)} />
+          <SaveAs onSave={(file) => void download(file)} onSound={(sound) => void makeSound(sound)} />
         </div>
         <DrillTools drill={drill} use={tool} />
         {copy.isError && <Problem error={copy.error} />}
@@ -151,6 +185,15 @@ function Bench({ opened, choices }: { opened: Schemas["DrillShape"]; choices: Ch
       <aside className="space-y-4 min-w-0" aria-label="Sums of this drill">
         {shown && <SumsColumn reading={shown} />}
       </aside>
+      {sounding && (
+        <SoundFile
+          {...sounding}
+          id={opened.id}
+          bpm={drill.bpm}
+          bpmLabel={shown?.bpm ?? drill.bpm}
+          onClose={() => setSounding(null)}
+        />
+      )}
       {versionsOpen && (
         <Versions
           id={opened.id}

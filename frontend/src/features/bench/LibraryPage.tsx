@@ -7,6 +7,7 @@ import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
+import { useOnce } from "../../ui/useOnce";
 import { DrillList } from "./DrillList";
 import { OpenScore, type Score } from "./OpenScore";
 import { hasWords } from "./search";
@@ -19,14 +20,19 @@ export function LibraryPage() {
   const [wanted, setWanted] = useState("");
   const picker = useRef<HTMLInputElement>(null);
   const [score, setScore] = useState<Score | null>(null);
+  const once = useOnce();
   const open = useMutation({
     mutationFn: async (file: File) => {
-      if (/\.json$/i.test(file.name)) return api.openDrillFile(await file.text());
+      if (/\.json$/i.test(file.name)) {
+        const text = await file.text();
+        return api.openDrillFile(text, once.key(text));
+      }
       setScore({ name: file.name, base64: await base64Of(file) });
       return null;
     },
     onSuccess: (kept) => {
       if (!kept) return;
+      once.done();
       forgetWork();
       void navigate(`/bench/${kept.id}`);
     },

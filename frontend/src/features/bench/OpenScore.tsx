@@ -7,6 +7,7 @@ import { typedCount } from "../../ui/brief/typedCount";
 import { Dialog } from "../../ui/Dialog";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { useOnce } from "../../ui/useOnce";
 
 export type Score = { name: string; base64: string };
 type Props = { score: Score; onClose: () => void };
@@ -25,16 +26,19 @@ export function OpenScore({ score, onClose }: Props) {
   const [last, setLast] = useState<string | null>(null);
   const chosen = parts.data?.parts[part];
   const until = last ?? String(chosen?.most_bars ?? 1);
+  const once = useOnce();
   const take = useMutation({
-    mutationFn: () =>
-      api.takeBars({
-        base64: score.base64,
+    mutationFn: () => {
+      const asked = {
         part,
         first_bar: typedCount(first),
         last_bar: typedCount(until),
         title: score.name.replace(/\.[^.]*$/, "").slice(0, 200),
-      }),
+      };
+      return api.takeBars({ ...asked, base64: score.base64, key: once.key(asked) });
+    },
     onSuccess: (taken) => {
+      once.done();
       forgetWork();
       if (taken.said.length === 0) void navigate(`/bench/${taken.kept.id}`);
     },

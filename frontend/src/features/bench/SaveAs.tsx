@@ -1,32 +1,40 @@
-import { files } from "../../api/client";
+import { files, type Schemas } from "../../api/client";
 
-type Props = { onSave: (file: (id: number, version: number) => string) => void };
+export type Sound = NonNullable<Schemas["PlayAlongBody"]["sound"]>;
+type Props = {
+  onSave: (file: (id: number, version: number) => string) => void;
+  onSound: (sound: Sound) => void;
+};
 
-const FORMATS: [string, (id: number, version: number) => string][] = [
+const FILES: [string, (id: number, version: number) => string][] = [
   ["a drill file", files.drill],
   ["MIDI", files.midi],
   ["MusicXML", files.musicxml],
-  ["sound to play along, MP3", files.sound("mp3")],
-  ["sound to play along, WAV", files.sound("wav")],
-  ["sound to play along, FLAC", files.sound("flac")],
-  ["sound to play along, Ogg", files.sound("ogg")],
+];
+const SOUNDS: [string, Sound][] = [
+  ["sound to play along, MP3", "mp3"],
+  ["sound to play along, WAV", "wav"],
+  ["sound to play along, FLAC", "flac"],
+  ["sound to play along, Ogg", "ogg"],
 ];
 
-/** The drill as a file, in one of the open formats. */
-export function SaveAs({ onSave }: Props) {
+/** The drill as a file, in one of the open formats; sound takes its time, and is made beside. */
+export function SaveAs({ onSave, onSound }: Props) {
   return (
     <label className="button cursor-default gap-2">
       Save as
       <select
         className="brief-word"
         value=""
-        onChange={(event) => {
-          const chosen = FORMATS.find(([name]) => name === event.target.value);
-          if (chosen) onSave(chosen[1]);
+        onChange={({ target }) => {
+          const file = FILES.find(([name]) => name === target.value);
+          const sound = SOUNDS.find(([name]) => name === target.value);
+          if (file) onSave(file[1]);
+          if (sound) onSound(sound[1]);
         }}
       >
         <option value="">…</option>
-        {FORMATS.map(([name]) => (
+        {[...FILES, ...SOUNDS].map(([name]) => (
           <option key={name} value={name}>
             {name}
           </option>

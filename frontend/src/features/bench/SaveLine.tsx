@@ -1,9 +1,14 @@
 import type { SaveState } from "./useAutosave";
 
-type Props = { state: SaveState; onVersions: () => void; onKeepMine: () => Promise<void> };
+type Props = {
+  state: SaveState;
+  onVersions: () => void;
+  onKeepMine: () => Promise<void>;
+  onTakeTheirs: () => Promise<void>;
+};
 
 /** Whether the drill is kept, and where it is if not. */
-export function SaveLine({ state, onVersions, onKeepMine }: Props) {
+export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs }: Props) {
   switch (state.kind) {
     case "kept":
       return (
@@ -21,6 +26,7 @@ export function SaveLine({ state, onVersions, onKeepMine }: Props) {
       return (
         <span role="status" className="text-care-text font-semibold">
           kept on this computer; sent when the server answers
+          {state.message && <span className="sr-only">: {state.message}</span>}
         </span>
       );
     case "refused":
@@ -36,8 +42,11 @@ export function SaveLine({ state, onVersions, onKeepMine }: Props) {
           <button type="button" className="button button-small" onClick={() => void onKeepMine()}>
             Keep mine as the newest
           </button>{" "}
-          <button type="button" className="button button-small" onClick={onVersions}>
-            See theirs
+          <button type="button" className="button button-small" onClick={() => void onTakeTheirs()}>
+            Take theirs
+          </button>{" "}
+          <button type="button" className="button button-small button-quiet" onClick={onVersions}>
+            See the versions
           </button>
         </span>
       );

@@ -5,6 +5,7 @@ import { api } from "../../api/client";
 import { forgetWork, shelfQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { useOnce } from "../../ui/useOnce";
 import { hasWords } from "./search";
 
 /** The shelf: ready drills, found by aim or by words, and taken as a start. */
@@ -13,9 +14,11 @@ export function ShelfPage() {
   const shelf = useQuery(shelfQuery);
   const [aim, setAim] = useState("");
   const [wanted, setWanted] = useState("");
+  const once = useOnce();
   const take = useMutation({
-    mutationFn: api.takeFromShelf,
+    mutationFn: (which: string) => api.takeFromShelf(which, once.key(which)),
     onSuccess: (kept) => {
+      once.done();
       forgetWork();
       void navigate(`/bench/${kept.id}`);
     },

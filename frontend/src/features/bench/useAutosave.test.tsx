@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
-import { act, renderHook } from "@testing-library/react";
+import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { type Drill, Refusal } from "../../api/client";
+import { PAGE } from "../../api/outbox";
 import { DRILL } from "../../api/testValues";
-import { draftOf } from "./drafts";
 import { useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
 
@@ -14,21 +14,29 @@ vi.mock("../../api/client", async (original) => ({
 }));
 
 const changed = (title: string): Drill => ({ ...DRILL, title });
+const lying = () =>
+  Object.values({ ...localStorage }).map((text) => JSON.parse(text as string).body.drill.title);
 
 beforeEach(() => {
   vi.useFakeTimers();
   localStorage.clear();
   saveDrill.mockReset();
 });
-afterEach(() => vi.useRealTimers());
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+});
 
 function bench() {
-  return renderHook(({ now }: { now: Drill }) => useAutosave(5, now, 1, DRILL), {
+  return renderHook(({ now }: { now: Drill }) => useAutosave(5, now, { drill: DRILL, version: 1 }), {
     initialProps: { now: DRILL },
   });
 }
 
 const later = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
+/** An answer that takes its time. */
+const slow = (version: number, ms: number) => () =>
+  new Promise((answered) => setTimeout(() => answered({ version }), ms));
 
 describe("keeping a drill", () => {
   it("waits until it stands still, and keeps the last word only", async () => {
@@ -39,7 +47,7 @@ describe("keeping a drill", () => {
     await later(300);
     rerender({ now: changed("AB") });
     await later(1000);
-    expect(saveDrill).toHaveBeenCalledExactlyOnceWith(5, changed("AB"), 1);
+    expect(saveDrill).toHaveBeenCalledExactlyOnceWith(5, changed("AB"), 1, PAGE);
     expect(result.current.state).toEqual({ kind: "kept", version: 2 });
   });
 
@@ -47,9 +55,26 @@ describe("keeping a drill", () => {
     saveDrill.mockResolvedValue({ version: 2 });
     const { rerender } = bench();
     rerender({ now: changed("A") });
-    expect(draftOf(5)).toEqual({ drill: changed("A"), basedOn: 1 });
+    expect(lying()).toEqual(["A"]);
     await later(1000);
-    expect(draftOf(5)).toBeNull();
+    expect(lying()).toEqual([]);
+  });
+
+  it("is no conflict with itself where an answer takes longer than the next change", async () => {
+    saveDrill.mockImplementationOnce(slow(2, 2500)).mockImplementationOnce(slow(3, 2500));
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    await later(800);
+    rerender({ now: changed("AB") });
+    await later(1500);
+    // Not beside the first, which is still on its way.
+    expect(saveDrill).toHaveBeenCalledOnce();
+    await later(1000);
+    expect(saveDrill).toHaveBeenLastCalledWith(5, changed("AB"), 2, PAGE);
+    expect(result.current.state.kind).toBe("saving");
+    await later(3000);
+    expect(result.current.state).toEqual({ kind: "kept", version: 3 });
+    expect(lying()).toEqual([]);
   });
 
   it("tries again by itself while the server is lost", async () => {
@@ -62,7 +87,7 @@ describe("keeping a drill", () => {
     expect(result.current.state).toEqual({ kind: "kept", version: 2 });
   });
 
-  it("says what was refused, and does not try that again", async () => {
+  it("says what was refused, does not try that again, and keeps it here", async () => {
     saveDrill.mockRejectedValue(new Refusal("A group has 2 to 64 notes, not 99.", "accents.size", 422));
     const { rerender, result } = bench();
     rerender({ now: changed("A") });
@@ -72,6 +97,7 @@ describe("keeping a drill", () => {
       kind: "refused",
       message: "A group has 2 to 64 notes, not 99.",
     });
+    expect(lying()).toEqual(["A"]);
   });
 
   it("after a conflict keeps mine on top of theirs when asked", async () => {
@@ -83,15 +109,74 @@ describe("keeping a drill", () => {
     await later(1000);
     expect(result.current.state.kind).toBe("conflict");
     await act(() => result.current.keepMine());
-    expect(saveDrill).toHaveBeenLastCalledWith(5, changed("A"), 3);
+    expect(saveDrill).toHaveBeenLastCalledWith(5, changed("A"), 3, PAGE);
     expect(result.current.state).toEqual({ kind: "kept", version: 4 });
   });
 
-  it("saves at once for whoever needs the version", async () => {
-    saveDrill.mockResolvedValue({ version: 2 });
+  it("after a conflict takes theirs when asked, and then nothing of mine lies about", async () => {
+    saveDrill.mockRejectedValue(new Refusal("changed elsewhere", "based_on", 409));
+    const theirs = { id: 5, version: 3, drill: changed("Theirs") };
+    drill.mockResolvedValue(theirs);
     const { rerender, result } = bench();
     rerender({ now: changed("A") });
-    await expect(act(() => result.current.saveNow())).resolves.toBe(2);
+    await later(1000);
+    await act(async () => rerender({ now: (await result.current.takeTheirs()) ?? DRILL }));
+    await later(5000);
+    expect(result.current.state).toEqual({ kind: "kept", version: 3 });
+    expect(saveDrill).toHaveBeenCalledOnce();
+    expect(lying()).toEqual([]);
+  });
+
+  it("leaves nothing behind of what was undone before it was sent", async () => {
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    expect(lying()).toEqual(["A"]);
+    rerender({ now: DRILL });
+    await later(10_000);
+    expect(saveDrill).not.toHaveBeenCalled();
+    expect(lying()).toEqual([]);
+    expect(result.current.state).toEqual({ kind: "kept", version: 1 });
+  });
+
+  it("keeps what was undone while it was on its way as the next version", async () => {
+    saveDrill.mockImplementationOnce(slow(2, 1000)).mockImplementationOnce(slow(3, 100));
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    await later(900);
+    rerender({ now: DRILL });
+    // The page is drawn anew at the end of each stretch.
+    for (let stretch = 0; stretch < 4; stretch++) await later(1000);
+    expect(saveDrill.mock.calls.map(([, drill, basedOn]) => [drill.title, basedOn])).toEqual([
+      ["A", 1],
+      ["Stairs", 2],
+    ]);
+    expect(result.current.state).toEqual({ kind: "kept", version: 3 });
+    expect(lying()).toEqual([]);
+  });
+
+  it("says why theirs cannot be had", async () => {
+    saveDrill.mockRejectedValue(new Refusal("changed elsewhere", "based_on", 409));
+    drill.mockRejectedValue(new Refusal("The server does not answer.", null, 0));
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    await later(1000);
+    await expect(act(() => result.current.takeTheirs())).resolves.toBeNull();
+    expect(result.current.state).toMatchObject({ kind: "conflict", message: "The server does not answer." });
+    expect(lying()).toEqual(["A"]);
+  });
+
+  it("saves at once for whoever needs the version, the newest along", async () => {
+    saveDrill.mockImplementationOnce(slow(2, 500)).mockImplementationOnce(slow(3, 500));
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    await later(900);
+    rerender({ now: changed("AB") });
+    let version: number | null = 0;
+    void result.current.saveNow().then((kept) => {
+      version = kept;
+    });
+    await later(1200);
+    expect(version).toBe(3);
   });
 });
 

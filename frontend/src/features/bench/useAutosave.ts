@@ -1,73 +1,136 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Drill, type Refusal } from "../../api/client";
-import { queryClient } from "../../api/queries";
-import { dropDraft, keepDraft } from "./drafts";
+import { api, type Drill, type Refusal, type Schemas } from "../../api/client";
+import { dropDraft, holdDraft, PAGE, pause, putDraft, sendDraft } from "../../api/outbox";
 
 export type SaveState =
   | { kind: "kept"; version: number }
   | { kind: "saving"; version: number }
-  | { kind: "lost"; version: number }
+  | { kind: "lost"; version: number; tries: number; message: string }
   | { kind: "refused"; version: number; message: string }
   | { kind: "conflict"; version: number; message: string };
 
+/** What the bench opened: the drill as it is kept, its version, and who wrote the draft that it goes on with. */
+export type Opened = { drill: Drill; version: number; writer?: string };
+
 const SETTLE_MS = 700;
-const AGAIN_MS = 4000;
 
 /**
- * Keeps a drill as its next version once it stands still. Until the server has answered for it, it lies in
- * this browser as a draft, so that neither a reload nor a lost server loses it.
+ * Keeps a drill as its next version once it stands still, one version after the other. Until the server has answered
+ * for it, it lies in the outbox, so that neither a reload nor a lost server nor another tab loses it.
  */
-export function useAutosave(id: number, drill: Drill, startVersion: number, startKept: Drill) {
-  const [state, setState] = useState<SaveState>({ kind: "kept", version: startVersion });
-  const last = useRef({ drill: startKept, version: startVersion });
+export function useAutosave(id: number, drill: Drill, opened: Opened) {
+  const [state, setState] = useState<SaveState>({ kind: "kept", version: opened.version });
+  const last = useRef({ drill: opened.drill, version: opened.version });
+  const writer = useRef(opened.writer ?? PAGE);
+  /** The newest change, and the one that lies in the outbox, if any does. */
   const newest = useRef(drill);
   newest.current = drill;
+  const lying = useRef<Drill | null>(null);
+  const running = useRef<Promise<void> | null>(null);
+  const again = useRef(false);
+  /** Tries in a row that did not get through. */
+  const tries = useRef(0);
 
-  const save = useCallback(
-    async (basedOn: number) => {
-      const sent = newest.current;
-      setState({ kind: "saving", version: basedOn });
-      try {
-        const saved = await api.saveDrill(id, sent, basedOn);
-        last.current = { drill: sent, version: saved.version };
-        if (newest.current === sent) dropDraft(id);
-        setState({ kind: "kept", version: saved.version });
-        queryClient.setQueryData(["drills", id, "latest"], saved);
-        void queryClient.invalidateQueries({ queryKey: ["drills"], exact: true });
-        void queryClient.invalidateQueries({ queryKey: ["drills", id, "versions"] });
-      } catch (error) {
-        const refusal = error as Refusal;
-        const version = last.current.version;
-        if (refusal.isLost) setState({ kind: "lost", version });
-        else if (refusal.status === 409) setState({ kind: "conflict", version, message: refusal.message });
-        else setState({ kind: "refused", version, message: refusal.message });
-      }
+  const put = useCallback(
+    (changed: Drill) => {
+      lying.current = changed;
+      putDraft(id, changed, last.current.version, writer.current);
     },
     [id],
   );
 
+  const run = useCallback(async () => {
+    while (newest.current !== last.current.drill) {
+      again.current = false;
+      setState({ kind: "saving", version: last.current.version });
+      if (lying.current !== newest.current) put(newest.current);
+      let sent = newest.current;
+      try {
+        const saved = await sendDraft(id, () => {
+          sent = lying.current ?? sent;
+        });
+        last.current = { drill: sent, version: saved.version };
+        tries.current = 0;
+        setState({ kind: "kept", version: saved.version });
+      } catch (error) {
+        tries.current += 1;
+        setState(stateAfter(error as Refusal, last.current.version, tries.current));
+        return;
+      }
+      // What has changed meanwhile is sent once it stands still too, unless someone needs it now.
+      if (!again.current) return;
+    }
+  }, [id, put]);
+
+  /** Send what is not kept yet; a second call meanwhile is done after the first, never beside it. */
+  const save = useCallback(() => {
+    again.current = true;
+    running.current ??= run().finally(() => {
+      running.current = null;
+    });
+    return running.current;
+  }, [run]);
+
+  useEffect(() => holdDraft(id), [id]);
+
+  // Looked at again after each answer too: what was sent may have been taken back meanwhile.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the version is that of the last answer
   useEffect(() => {
-    if (drill === last.current.drill) return;
-    keepDraft(id, { drill, basedOn: last.current.version });
-    const timer = setTimeout(() => void save(last.current.version), SETTLE_MS);
+    if (drill === last.current.drill) {
+      if (lying.current) dropDraft(id);
+      lying.current = null;
+      return;
+    }
+    if (lying.current !== drill) put(drill);
+    const timer = setTimeout(() => void save(), SETTLE_MS);
     return () => clearTimeout(timer);
-  }, [id, drill, save]);
+  }, [id, drill, state.version, put, save]);
 
   useEffect(() => {
     if (state.kind !== "lost") return;
-    const timer = setTimeout(() => void save(last.current.version), AGAIN_MS);
-    return () => clearTimeout(timer);
+    const tryAgain = () => void save();
+    const timer = setTimeout(tryAgain, pause(state.tries - 1));
+    window.addEventListener("online", tryAgain);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", tryAgain);
+    };
   }, [state, save]);
+
+  /** What was kept elsewhere; null, and said, where it cannot be had now. */
+  const askForTheirs = useCallback(async (): Promise<Schemas["DrillShape"] | null> => {
+    try {
+      return await api.drill(id);
+    } catch (error) {
+      setState({ kind: "conflict", version: last.current.version, message: (error as Refusal).message });
+      return null;
+    }
+  }, [id]);
 
   /** After a conflict: keep this one as the newest, on top of theirs. */
   const keepMine = useCallback(async () => {
-    const theirs = await api.drill(id);
-    await save(theirs.version);
-  }, [id, save]);
+    const theirs = await askForTheirs();
+    if (!theirs) return;
+    last.current = { ...last.current, version: theirs.version };
+    put(newest.current);
+    await save();
+  }, [askForTheirs, put, save]);
+
+  /** After a conflict: go on with what was kept elsewhere; gives it to whoever shows it. */
+  const takeTheirs = useCallback(async (): Promise<Drill | null> => {
+    const theirs = await askForTheirs();
+    if (!theirs) return null;
+    last.current = { drill: theirs.drill, version: theirs.version };
+    writer.current = PAGE;
+    lying.current = null;
+    dropDraft(id);
+    setState({ kind: "kept", version: theirs.version });
+    return theirs.drill;
+  }, [id, askForTheirs]);
 
   /** Save at once, for what needs the version: the stand, a climb. Returns the version. */
   const saveNow = useCallback(async () => {
-    if (newest.current !== last.current.drill) await save(last.current.version);
+    await save();
     return newest.current === last.current.drill ? last.current.version : null;
   }, [save]);
 
@@ -76,5 +139,10 @@ export function useAutosave(id: number, drill: Drill, startVersion: number, star
     state.kind === "kept" && drill !== last.current.drill
       ? { kind: "saving", version: state.version }
       : state;
-  return { state: shown, keepMine, saveNow };
+  return { state: shown, keepMine, takeTheirs, saveNow };
+}
+
+function stateAfter({ isLost, status, message }: Refusal, version: number, tries: number): SaveState {
+  if (isLost) return { kind: "lost", version, tries, message };
+  return status === 409 ? { kind: "conflict", version, message } : { kind: "refused", version, message };
 }

@@ -12,7 +12,8 @@ export function ChangeLadder({ climb }: { climb: Climb }) {
   const { clicks, click_order } = climb.plan;
   const [ladder, setLadder] = useState({ clicks, click_order });
   const change = useMutation({
-    mutationFn: () => api.changeClicks(climb.id, { ...ladder, from_rung: climb.rung }),
+    mutationFn: () =>
+      api.changeClicks(climb.id, { ...ladder, from_rung: climb.rung, based_on: climb.revision }),
     onSuccess: forgetWork,
   });
   if (!choices.data) return null;

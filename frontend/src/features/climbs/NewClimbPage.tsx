@@ -7,6 +7,7 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
+import { useOnce } from "../../ui/useOnce";
 import { ClickLadder } from "./ClickLadder";
 import { KeepLadder } from "./KeepLadder";
 import { PlanBrief } from "./PlanBrief";
@@ -68,9 +69,11 @@ function NewClimb({ choices, students, drills }: Props) {
   };
   const ladder = useQuery({ ...ladderQuery(drillId, plan), placeholderData: keepPreviousData, retry: false });
   const shown = useLastGood(ladder.data);
+  const once = useOnce();
   const start = useMutation({
-    mutationFn: () => api.startClimb(studentId, drillId, plan),
+    mutationFn: () => api.startClimb(studentId, drillId, plan, once.key([studentId, drillId, plan])),
     onSuccess: (climb) => {
+      once.done();
       forgetWork();
       void navigate(`/climbs/${climb.id}`);
     },

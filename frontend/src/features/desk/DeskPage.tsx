@@ -28,7 +28,7 @@ export function DeskPage() {
   const [adding, setAdding] = useState(false);
   if (desk.isPending) return <Loading what="today’s lessons" />;
   if (desk.isError) return <Problem error={desk.error} onRetry={() => void desk.refetch()} />;
-  const { lessons, others, waiting, week, weekday } = desk.data;
+  const { lessons, others, waiting, week, weekday, unread } = desk.data;
   return (
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
       <div className="min-w-0">
@@ -44,6 +44,15 @@ export function DeskPage() {
           </button>
         </div>
         {newDrill.isError && <Problem error={newDrill.error} />}
+        {unread.length > 0 && (
+          <section role="alert" className="card-plain border-l-4 border-error mb-4">
+            <h2>Some of the data cannot be read</h2>
+            <p>
+              {unread.join("; ")}. The rest goes on without. A backup may hold it whole: “ripresa restore”
+              puts one in place, and keeps what is there now beside it.
+            </p>
+          </section>
+        )}
         {lessons.length + others.length === 0 ? (
           <div className="card-plain">
             <h2>Nobody here yet</h2>

@@ -4,6 +4,7 @@ import { api, type Refusal, type StudentDetails } from "../../api/client";
 import { choicesQuery, forgetWork } from "../../api/queries";
 import { Dialog } from "../../ui/Dialog";
 import { Problem } from "../../ui/Problem";
+import { useOnce } from "../../ui/useOnce";
 
 /** A new student: no more than lessons need. */
 export function NewStudent({ onClose }: { onClose: () => void }) {
@@ -14,9 +15,11 @@ export function NewStudent({ onClose }: { onClose: () => void }) {
     lesson_weekday: null,
     lesson_time: "",
   });
+  const once = useOnce();
   const add = useMutation({
-    mutationFn: () => api.addStudent(details),
+    mutationFn: () => api.addStudent(details, once.key(details)),
     onSuccess: () => {
+      once.done();
       forgetWork();
       onClose();
     },

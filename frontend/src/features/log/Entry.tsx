@@ -18,15 +18,7 @@ export function Entry({ entry }: { entry: Schemas["EntryShape"] }) {
         <span className="flex-1 min-w-40">{entry.title}</span>
       </div>
       <p className={isTake ? "" : "text-soft"}>
-        {entry.sentence}
-        {entry.figures?.bias && (
-          <>
-            {" "}
-            Bias {entry.figures.bias.label} {entry.figures.bias.plus_minus} ({entry.figures.bias.count}{" "}
-            notes).
-          </>
-        )}
-        {entry.figures?.drift && <> Drift {entry.figures.drift.label}.</>}
+        {entry.sentence} {entry.measured}
       </p>
       {entry.take_id !== null && isTake && <TakeNote takeId={entry.take_id} note={entry.note} />}
     </li>

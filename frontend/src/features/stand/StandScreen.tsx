@@ -24,6 +24,7 @@ import { StandWords } from "./StandWords";
 import { keepSound, soundFor } from "./sound";
 import { TempoByHand } from "./TempoByHand";
 import { useAwake } from "./useAwake";
+import { useLarge } from "./useLarge";
 import { useStand } from "./useStand";
 import { useStandKeys } from "./useStandKeys";
 import { type Subject, useTakes } from "./useTakes";
@@ -113,6 +114,7 @@ export function StandScreen(props: Props) {
     },
   });
   useAwake(stand.isPlaying);
+  useLarge(large);
   const start = () => {
     takes.clear();
     setRun(null);
@@ -152,11 +154,7 @@ export function StandScreen(props: Props) {
     );
   const { reading } = played;
   return (
-    <div
-      className="flex flex-col gap-3"
-      data-playing={stand.isPlaying || undefined}
-      data-large={large || undefined}
-    >
+    <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
       <StandTop
         title={props.title}
         above={props.above}

@@ -1,14 +1,14 @@
 import { useEffect, useMemo, useRef } from "react";
 import { keep, kept } from "../../ui/kept";
 
-const KEY = "ripresa.switch";
+const KEY = "switch";
 /** What most page-turning foot switches send. */
 const USUAL = "PageDown";
 /** A press that lasts so long takes the offered step, in ms. */
 const HELD_MS = 700;
 
-export const keptSwitch = (): string => kept<string>(KEY) ?? USUAL;
-export const keepSwitch = (key: string): void => keep(KEY, key);
+export const keptSwitch = (): string => kept<string>(KEY, true) ?? USUAL;
+export const keepSwitch = (key: string): void => void keep(KEY, key);
 
 /** How a key is called on the screen. */
 export const switchName = (key: string): string =>

@@ -3,7 +3,7 @@ import { keep, kept } from "../../ui/kept";
 /** The measured delay of taps on this computer, in ms, and how it is said. */
 export type Latency = { ms: number; label: string };
 
-const KEY = "ripresa.latency";
+const KEY = "latency";
 
-export const keptLatency = (): Latency | null => kept<Latency>(KEY);
-export const keepLatency = (latency: Latency): void => keep(KEY, latency);
+export const keptLatency = (): Latency | null => kept<Latency>(KEY, true);
+export const keepLatency = (latency: Latency): void => void keep(KEY, latency);

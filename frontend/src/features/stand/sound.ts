@@ -26,10 +26,10 @@ const USUAL: Sound = {
   aloud: true,
   spoken: { what: "nothing", words: "count" },
 };
-const key = (studentId: number | null) => `ripresa.sound.${studentId ?? "nobody"}`;
+const key = (studentId: number | null) => `sound.${studentId ?? "nobody"}`;
 
 export const soundFor = (studentId: number | null): Sound => ({
   ...USUAL,
   ...kept<Partial<Sound>>(key(studentId)),
 });
-export const keepSound = (studentId: number | null, sound: Sound): void => keep(key(studentId), sound);
+export const keepSound = (studentId: number | null, sound: Sound): void => void keep(key(studentId), sound);

@@ -50,8 +50,8 @@ export function useStand({
   const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string; reached: number } | null>(null);
   const taps = useRef<number[]>([]);
   const starting = useRef(false);
-  const latest = useRef({ passes, onFrame, onEnd });
-  latest.current = { passes, onFrame, onEnd };
+  const latest = useRef({ given, passes, onFrame, onEnd });
+  latest.current = { given, passes, onFrame, onEnd };
 
   const endAt = useCallback(
     (stretch: Stretch) =>
@@ -60,6 +60,20 @@ export function useStand({
         : stretch.base + latest.current.passes * stretch.score.loop_seconds,
     [],
   );
+
+  // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
+  const follow = useCallback(() => {
+    const { given } = latest.current;
+    const playing = player.current;
+    if (!given || !playing?.isPlaying || !run.current) return;
+    if (run.current.stretch.score === given.performance) return;
+    const stretch = playing.change(given.performance);
+    if (!stretch) return;
+    const sameTempo = run.current.bpm === given.performance.bpm;
+    if (!sameTempo) taps.current = [];
+    run.current = { ...run.current, stretch, bpm: given.performance.bpm };
+    playing.endAt = endAt(stretch);
+  }, [endAt]);
 
   const finish = useCallback((at: number | null) => {
     const [playing, begun] = [player.current, run.current];
@@ -96,28 +110,22 @@ export function useStand({
     setSound(playing, sound);
     try {
       const stretch = await playing.start(given.performance, given.voice);
+      // Stopped before anything sounded.
+      if (!playing.isPlaying) return;
       const playedAt = new Date().toISOString();
       run.current = { stretch, bpm: given.performance.bpm, playedAt, reached: 0 };
       playing.endAt = endAt(stretch);
+      // What was changed while it was starting.
+      follow();
     } catch {
       setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
     } finally {
       starting.current = false;
     }
-  }, [made, given, clickMuted, notesMuted, sound, finish, endAt]);
+  }, [made, given, clickMuted, notesMuted, sound, finish, follow, endAt]);
 
-  // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
-  useEffect(() => {
-    const playing = player.current;
-    if (!given || !playing?.isPlaying || !run.current) return;
-    if (run.current.stretch.score === given.performance) return;
-    const stretch = playing.change(given.performance);
-    if (!stretch) return;
-    const sameTempo = run.current.bpm === given.performance.bpm;
-    if (!sameTempo) taps.current = [];
-    run.current = { ...run.current, stretch, bpm: given.performance.bpm };
-    playing.endAt = endAt(stretch);
-  }, [given, endAt]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is followed whenever another one is given.
+  useEffect(follow, [given, follow]);
 
   useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
   useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);
@@ -128,8 +136,8 @@ export function useStand({
   const isPlaying = moment.phase !== "idle";
   useEffect(() => {
     let frame = 0;
-    const follow = () => {
-      frame = requestAnimationFrame(follow);
+    const show = () => {
+      frame = requestAnimationFrame(show);
       const [playing, begun] = [player.current, run.current];
       if (!playing?.isPlaying || !begun) return;
       const at = playing.heardAt(performance.now());
@@ -152,7 +160,7 @@ export function useStand({
       );
       latest.current.onFrame(now.phase === "play" ? position : null);
     };
-    frame = requestAnimationFrame(follow);
+    frame = requestAnimationFrame(show);
     const hidden = () => {
       if (document.visibilityState !== "hidden" || !player.current?.isPlaying) return;
       setMessage("Stopped, because this page went out of sight. The bars until then are kept.");

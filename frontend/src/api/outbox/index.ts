@@ -1,0 +1,16 @@
+/** The outbox: what is on its way to the server lies here until the server has answered for it. */
+export { type DraftEntry, type Entry, isUnkept, remove, useEntries } from "./entries";
+export {
+  adoptDraft,
+  dropDraft,
+  holdDraft,
+  isHeld,
+  keepAsNewest,
+  openOutbox,
+  pause,
+  putDraft,
+  sendAgain,
+  sendDraft,
+  sendTake,
+} from "./outbox";
+export { PAGE } from "./pages";
