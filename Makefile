@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check test fmt types words bench shots e2e clean
+.PHONY: setup demo run build check test attack fmt types words lock bench shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -42,12 +42,15 @@ fmt: setup
 types: setup ## Make the API's description and its TypeScript types, and the drill file's schema, anew.
 	$(VENV)/python tools/drift.py --write
 
+attack: setup build ## Attack the app for up to ten minutes: hostile requests and files, kills, full disks.
+	$(VENV)/python -m tools.attack
+
 words: setup ## Make the spoken words that ship, anew; needs Debian’s espeak-ng.
 	@GOAL=words tools/need.sh voice
 	$(VENV)/python -m tools.words
 
 bench: setup ## Time against size, as ratios in one run.
-	$(VENV)/python tools/bench.py
+	$(VENV)/python -m tools.bench
 
 shots: setup build ## Take the pictures of docs/screenshots from the demo studio.
 	@GOAL=shots tools/need.sh browser
@@ -56,17 +59,31 @@ shots: setup build ## Take the pictures of docs/screenshots from the demo studio
 clean:
 	rm -rf .venv $(STAMPS) frontend/node_modules ripresa/web/static
 
-$(STAMPS)/python: pyproject.toml
+# What is installed is what the lock files say, to the byte; `make lock` chooses anew within pyproject.toml.
+PIP := $(VENV)/pip --quiet --disable-pip-version-check install
+$(STAMPS)/python: pyproject.toml requirements/tools.txt requirements/run.txt
 	@GOAL=demo tools/need.sh python
 	@tools/need.sh speech
 	@mkdir -p $(STAMPS)
 	test -x $(VENV)/python || $(PYTHON) -m venv .venv
-	$(VENV)/pip install --quiet --disable-pip-version-check -e .
+	$(PIP) --require-hashes -r requirements/tools.txt
+	$(PIP) --require-hashes -r requirements/run.txt
+	$(PIP) --no-deps --no-build-isolation -e .
 	@touch $@
 
-$(STAMPS)/dev: $(STAMPS)/python
-	$(VENV)/pip install --quiet --disable-pip-version-check -e '.[dev]'
+$(STAMPS)/dev: $(STAMPS)/python requirements/dev.txt
+	$(PIP) --require-hashes -r requirements/dev.txt
 	@touch $@
+
+COMPILE := $(STAMPS)/lock/bin/pip-compile --quiet --upgrade --generate-hashes --allow-unsafe --strip-extras \
+	--no-emit-index-url --no-emit-trusted-host --no-emit-options --no-header --annotation-style line
+lock: ## Choose the versions of all Python packages anew, within the bounds of pyproject.toml.
+	@mkdir -p $(STAMPS)
+	$(PYTHON) -m venv $(STAMPS)/lock
+	$(STAMPS)/lock/bin/pip --quiet --disable-pip-version-check install 'pip-tools>=7.6,<8'
+	$(COMPILE) -o requirements/tools.txt requirements/tools.in
+	$(COMPILE) -o requirements/run.txt pyproject.toml
+	$(COMPILE) -c requirements/run.txt --extra dev -o requirements/dev.txt pyproject.toml
 
 # `npm ci` refuses a lock without the optional packages of every platform; `npm install` keeps to the lock as well.
 $(STAMPS)/node: frontend/package.json frontend/package-lock.json

@@ -15,6 +15,7 @@ from ripresa.core.performance import expected_onsets, perform
 from ripresa.core.reading import read
 from ripresa.core.takes import StandIn, match_onsets, play
 from ripresa.web.shapes.reading import reading_shape
+from tools import load
 
 
 def seconds(work: Callable[[], object], times: int = 3) -> float:
@@ -104,6 +105,7 @@ def main() -> None:
     for name, *player in PLAYERS:
         shares = [rightly_matched(seed, *player) for seed in range(30)]  # type: ignore[arg-type]
         print(f"{name:>32} {float(sum(shares) / len(shares)):.3f}, worst take {float(min(shares)):.3f}")
+    load.main([1_000, 10_000, 100_000])
 
 
 if __name__ == "__main__":
