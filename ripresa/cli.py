@@ -12,13 +12,13 @@ from typing import Any
 
 import platformdirs
 
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import parse_amount
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
-from ripresa.core.tempo import check_bpm
+from ripresa.core.rhythm import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml

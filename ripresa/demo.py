@@ -11,18 +11,17 @@ from datetime import datetime, timedelta
 from fractions import Fraction
 from math import ceil
 
-from ripresa.core.accents import EachBeat, EveryNth
-from ripresa.core.click import CLICK_LADDERS, NamedClick
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, steps
+from ripresa.core.climbs import CLICK_LADDERS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, decide, steps
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.performance import expected_onsets
+from ripresa.core.drill.accents import EachBeat, EveryNth
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import Reading, read
+from ripresa.core.rhythm import span_seconds
 from ripresa.core.studio import Climb, StudentDetails, Take
-from ripresa.core.takes import StandIn, decide, match_onsets, measure, play, verdict
-from ripresa.core.takes.judge import Mark
-from ripresa.core.tempo import span_seconds
+from ripresa.core.takes import Mark, StandIn, match_onsets, measure, play, verdict
 from ripresa.store import climbs, drills, students, takes
 
 

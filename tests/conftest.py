@@ -10,11 +10,11 @@ from flask.testing import FlaskClient
 from flask_openapi import OpenAPI
 from hypothesis import settings
 
-from ripresa.core.click import NamedClick
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import OneNote
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote
 from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails, Take
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio

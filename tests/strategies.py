@@ -4,22 +4,26 @@ from fractions import Fraction as F
 
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
-from ripresa.core.body import MOVEMENTS, VOICES, Body
-from ripresa.core.click import CLICK_PLANS, DropOut, NamedClick, OfTheSlots, Thinned, TypedClick
-from ripresa.core.counting import Counting
-from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg
-from ripresa.core.hands import ByOrder, ByPlace, NoHands
-from ripresa.core.hands.by_order import RESTARTS
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
-from ripresa.core.material.line import AFTERS
-from ripresa.core.material.one_note import SAYS
-from ripresa.core.material.run import SHAPES
-from ripresa.core.meter import METERS
-from ripresa.core.scales import CHORDS, SCALES, TONICS
-from ripresa.core.swing import RATIOS, Swing
-from ripresa.core.way_in import SCHOOLS
+from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, MOVEMENTS, SCHOOLS, SEAMS, VOICES, Body, Drill, Leg
+from ripresa.core.drill.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
+from ripresa.core.drill.click import CLICK_PLANS, DropOut, NamedClick, Thinned, TypedClick
+from ripresa.core.drill.click.made import OfTheSlots
+from ripresa.core.drill.hands import RESTARTS, ByOrder, ByPlace, NoHands
+from ripresa.core.drill.material import (
+    AFTERS,
+    SAYS,
+    SHAPES,
+    Arpeggio,
+    Cells,
+    Count,
+    Line,
+    OneNote,
+    ScaleRun,
+    Sequence,
+    Strum,
+)
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS
+from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
 
 bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
 lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)

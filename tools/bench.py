@@ -6,12 +6,12 @@ from fractions import Fraction as F
 
 import numpy as np
 
-from ripresa.core.accents import EveryNth
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, rungs
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, rungs
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.performance import expected_onsets, perform
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.playing import expected_onsets, perform
 from ripresa.core.reading import read
 from ripresa.core.takes import StandIn, match_onsets, play
 from ripresa.web.shapes.reading import reading_shape

@@ -8,8 +8,8 @@ import json
 import numpy as np
 import soundfile
 
-from ripresa.core.counting import SYLLABLES
 from ripresa.core.pitch import LETTERS
+from ripresa.core.rhythm import SYLLABLES
 from ripresa.formats.speaker import RATE, spoken
 from ripresa.formats.words import INDEX, SOUND
 

@@ -5,13 +5,12 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from fractions import Fraction
 
-from ripresa.core.click import Click
-from ripresa.core.climb import ClimbPlan
+from ripresa.core.climbs import ClimbPlan, Decision
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.instrument import instrument_named
-from ripresa.core.takes import Decision, Figures, Mark
-from ripresa.core.takes.judge import Source
+from ripresa.core.pitch import instrument_named
+from ripresa.core.takes import Figures, Mark, Source
 
 WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 LONGEST_NAME = 80

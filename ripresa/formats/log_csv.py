@@ -3,11 +3,11 @@
 import csv
 from collections.abc import Callable, Iterable, Iterator
 
-from ripresa.core.click import click_words
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import click_words
 from ripresa.core.exact import decimal
+from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import TakeLine
-from ripresa.core.tempo import speed_nps
 
 COLUMNS = (
     *("played_at", "student", "drill", "version", "bpm", "notes_a_second", "click", "source", "seconds"),

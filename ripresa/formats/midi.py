@@ -16,7 +16,7 @@ import mido
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, round_half_up
 from ripresa.core.reading import Reading
-from ripresa.core.tempo import check_bpm
+from ripresa.core.rhythm import check_bpm
 
 TICKS_A_QUARTER = 10080
 _VELOCITY = {"accent": 112, "plain": 80, "ghost": 48}

@@ -14,8 +14,9 @@ from math import lcm
 from lxml import etree
 
 from ripresa.core.exact import label
+from ripresa.core.grid import Event
 from ripresa.core.pitch import LETTERS, Pitch
-from ripresa.core.reading import Event, Reading
+from ripresa.core.reading import Reading
 
 _TYPES = {
     Fraction(8): "breve",

@@ -12,7 +12,7 @@ from xml.etree import ElementTree
 
 from ripresa.core.errors import Unreadable
 from ripresa.core.pitch import LETTERS, Pitch
-from ripresa.core.place import Level
+from ripresa.core.rhythm import Level
 from ripresa.formats.bounds import check_end, check_meter, check_notes, check_parts
 from ripresa.formats.parts import Part, Sounded
 

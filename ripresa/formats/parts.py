@@ -6,17 +6,13 @@ from fractions import Fraction
 from itertools import pairwise
 from math import lcm
 
-from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.material import FINEST, Line, LineNote, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
-from ripresa.core.material import Line
-from ripresa.core.material.line_text import LineNote, without_bars, write_line
-from ripresa.core.material.onto_beats import FINEST
-from ripresa.core.meter import METERS, Meter
 from ripresa.core.pitch import Pitch
-from ripresa.core.place import Level
-from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM
+from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter
 from ripresa.formats.bounds import MOST_SCORE_BARS, bar_lines
 
 MOST_BARS = 64

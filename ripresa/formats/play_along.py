@@ -10,17 +10,26 @@ from typing import Literal
 import numpy as np
 import soundfile
 
-from ripresa.core.backing import Part
-from ripresa.core.click import Click
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.instrument import instrument_named
-from ripresa.core.lead import COUNT_A_BAR, Before, Said, lead_of
-from ripresa.core.performance import BackTone, Performance, Tone, perform
-from ripresa.core.pulse import Pulse
+from ripresa.core.pitch import instrument_named
+from ripresa.core.playing import (
+    COUNT_A_BAR,
+    SILENT,
+    BackTone,
+    Before,
+    Part,
+    Performance,
+    Pulse,
+    Said,
+    Spoken,
+    Tone,
+    lead_of,
+    perform,
+)
 from ripresa.core.reading import read, with_click
-from ripresa.core.speech import SILENT, Spoken
-from ripresa.core.tempo import check_bpm, span_seconds
+from ripresa.core.rhythm import check_bpm, span_seconds
 from ripresa.formats.recipes import RECIPES, Role, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
 from ripresa.formats.speaker import ANCHOR

@@ -3,9 +3,9 @@
 from fractions import Fraction
 from typing import Any
 
-from ripresa.core.climb import Rung
+from ripresa.core.climbs import Rung
 from ripresa.core.reading import Reading
-from ripresa.core.sums import sums, warnings
+from ripresa.core.reports import sums, warnings
 
 
 def number(value: Fraction) -> int | float:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ripresa.core.backing import Drum
+from ripresa.core.playing import Drum
 
 Voice = Literal["pluck", "keys", "wind"]
 Role = Literal["strong", "plain", "division", "count", "pulse"]

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.backing import Drum
+from ripresa.core.playing import Drum
 from ripresa.formats.recipes import RECIPES, Role, Timbre, Voice
 
 Samples = NDArray[np.float64]

@@ -11,7 +11,7 @@ from typing import Annotated, Any, get_args, get_type_hints
 from pydantic import BeforeValidator, ConfigDict, Discriminator, GetCoreSchemaHandler, PlainSerializer, WithJsonSchema
 from pydantic_core import CoreSchema
 
-from ripresa.core.climb import ClimbPlan
+from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, parse_exact

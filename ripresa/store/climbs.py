@@ -9,10 +9,9 @@ from peewee import Case
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climb import ClimbPlan, Steps, steps
+from ripresa.core.climbs import ClimbPlan, Decision, Steps, steps
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Climb, Move
-from ripresa.core.takes import Decision
 from ripresa.store.drills import to_drill, version_row
 from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student

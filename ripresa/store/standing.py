@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Any, cast, get_args
 
-from ripresa.core.click import Click
-from ripresa.core.climb import steps
+from ripresa.core.climbs import steps
+from ripresa.core.drill.click import Click
 from ripresa.core.studio import Climb, Standing
 from ripresa.core.takes import Mark
 from ripresa.store.tables import database, moment

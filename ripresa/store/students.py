@@ -5,7 +5,7 @@ from datetime import datetime
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict, NotFound
 from ripresa.core.studio import Student, StudentDetails
 from ripresa.store.once import once

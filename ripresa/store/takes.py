@@ -13,12 +13,11 @@ from peewee import IntegrityError
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click, click_words
-from ripresa.core.climb import Steps, rung_of
+from ripresa.core.climbs import Steps, rung_of
+from ripresa.core.drill.click import Click, click_words
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Take, TakeLine
-from ripresa.core.takes import Figures, Interval, Mark
-from ripresa.core.takes.judge import SOURCES
+from ripresa.core.takes import SOURCES, Figures, Interval, Mark
 from ripresa.store.drills import version_row
 from ripresa.store.tables import MomentField, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable

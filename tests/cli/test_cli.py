@@ -8,7 +8,7 @@ import pytest
 
 from ripresa.cli import main
 from ripresa.core.drill import Drill
-from ripresa.core.material import ScaleRun
+from ripresa.core.drill.material import ScaleRun
 from ripresa.formats.drill_file import write_drill
 from tests.strategies import legs
 

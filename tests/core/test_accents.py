@@ -5,14 +5,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.accents import TypedAccents, Walk
-from ripresa.core.accents.walk import seams
 from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import TypedAccents, Walk, seams
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import OneNote
 from ripresa.core.reading import Reading, read
-from ripresa.core.sums import sums
+from ripresa.core.reports import sums
 from tests.strategies import legs
 
 

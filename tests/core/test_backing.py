@@ -4,11 +4,10 @@ from fractions import Fraction as F
 
 from hypothesis import given
 
-from ripresa.core.backing import PARTS, backing
 from ripresa.core.drill import Drill
-from ripresa.core.material import Count, OneNote, ScaleRun, Strum
-from ripresa.core.performance import perform
-from ripresa.core.practice import in_turn
+from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
+from ripresa.core.playing import PARTS, in_turn, perform
+from ripresa.core.playing.backing import backing
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
 

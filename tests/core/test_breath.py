@@ -7,12 +7,13 @@ from itertools import pairwise
 import pytest
 from hypothesis import given
 
-from ripresa.core.breath import breath_marks, breath_sums, needed_bpm
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import read
+from ripresa.core.reports import breath_marks, breath_sums
+from ripresa.core.reports.breath import needed_bpm
 from tests.strategies import drills, legs
 
 

@@ -8,11 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import Cells
+from ripresa.core.drill.material.cells import IN_A_ROW
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.material import Cells
-from ripresa.core.material.cells import IN_A_ROW
-from ripresa.core.meter import METERS
 from ripresa.core.reading import read
+from ripresa.core.rhythm import METERS
 from tests.strategies import legs
 
 FOUR = METERS["4/4"]

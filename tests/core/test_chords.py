@@ -4,11 +4,10 @@ from fractions import Fraction as F
 
 import pytest
 
-from ripresa.core.chords import chord_at, parse_chord, parse_progression, voiced
 from ripresa.core.errors import Unreadable
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.meter import METERS
-from ripresa.core.pitch import parse_tonic
+from ripresa.core.grid import chord_at, parse_progression
+from ripresa.core.pitch import INSTRUMENTS, parse_chord, parse_tonic, voiced
+from ripresa.core.rhythm import METERS
 
 FOUR = METERS["4/4"]
 

@@ -4,27 +4,25 @@ from fractions import Fraction as F
 
 import pytest
 
-from ripresa.core.click import (
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.click import (
     CLICK_PLANS,
     Click,
     ClickCycle,
     DropOut,
     NamedClick,
-    OfTheSlots,
     Thinned,
     TypedClick,
     click_words,
-    dial,
 )
-from ripresa.core.click.dial import drift_heard
-from ripresa.core.click.report import click_report
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.click.made import OfTheSlots
+from ripresa.core.drill.material import Count
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import decimal
-from ripresa.core.material import Count
-from ripresa.core.meter import METERS, Meter
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import read
+from ripresa.core.reports import click_report, dial, drift_heard
+from ripresa.core.rhythm import METERS, Meter
 
 FOUR = METERS["4/4"]
 

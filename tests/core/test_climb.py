@@ -5,13 +5,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.click import CLICK_LADDERS, NamedClick
-from ripresa.core.climb import (
+from ripresa.core.climbs import (
+    CLICK_LADDERS,
     BpmTarget,
     ClimbPlan,
     EvenSteps,
     PerCent,
     SpeedTarget,
+    decide,
     exact_steps,
     rung_of,
     rungs,
@@ -19,9 +20,9 @@ from ripresa.core.climb import (
     tempi,
     with_clicks,
 )
+from ripresa.core.drill.click import NamedClick
 from ripresa.core.errors import OutOfRange
-from ripresa.core.takes import decide
-from ripresa.core.tempo import Settings, setting
+from ripresa.core.rhythm import Settings, setting
 
 
 def plan(start: int, target: int, rule: PerCent | EvenSteps, settings: Settings = "whole") -> ClimbPlan:

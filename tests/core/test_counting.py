@@ -6,12 +6,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EveryNth
-from ripresa.core.counting import Counting, System
 from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import Unreadable
-from ripresa.core.material import Count, OneNote
 from ripresa.core.reading import read
+from ripresa.core.rhythm import Counting
+from ripresa.core.rhythm.counting import System
 from tests.strategies import legs
 
 

@@ -6,13 +6,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EachBeat, NoAccents
-from ripresa.core.count_text import count_text
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import EachBeat, NoAccents
+from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, RipresaError
-from ripresa.core.material import Count, OneNote
-from ripresa.core.motion import on_numbers
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading, count_text, read
+from ripresa.core.reports import on_numbers
 from tests.strategies import legs
 
 

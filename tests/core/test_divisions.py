@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import division_label
-from ripresa.core.material import Line, OneNote
 from ripresa.core.reading import read
-from ripresa.core.sums import sums
+from ripresa.core.reports import sums
 
 
 def mixed(*divisions: int | str, beats: int = 4, meter: str = "4/4") -> Drill:

@@ -7,15 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.hands import CYCLES, Economy
+from ripresa.core.drill.material import Arpeggio, Line, Material, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.fingering.strings import on_strings
-from ripresa.core.hands import Economy
-from ripresa.core.hands.by_order import CYCLES
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Line, Material, ScaleRun
-from ripresa.core.motion import positions
+from ripresa.core.grid import roman
+from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
-from ripresa.core.touch import roman
+from ripresa.core.reading.fingering.strings import on_strings
+from ripresa.core.reports import positions
 from tests.strategies import drills, legs
 
 GUITAR = INSTRUMENTS["guitar"]

@@ -4,14 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EveryNth
 from ripresa.core.drill import Drill
-from ripresa.core.groups import landings, note_on_beat, realignment
-from ripresa.core.material import OneNote
-from ripresa.core.meter import METERS, Meter
-from ripresa.core.place import Restart
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.material import OneNote
+from ripresa.core.grid import Restart
 from ripresa.core.reading import read
-from ripresa.core.sums import sums
+from ripresa.core.reports import landings, note_on_beat, realignment, sums
+from ripresa.core.rhythm import METERS, Meter
 from tests.strategies import legs, meters, whole_divisions
 
 sizes = st.integers(2, 16)

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
+from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.hands import ByOrder, ByPlace, Hands
-from ripresa.core.material import Count, OneNote
-from ripresa.core.motion import beat_starts, flips, loads, same_way
 from ripresa.core.reading import Reading, read
+from ripresa.core.reports import beat_starts, flips, loads, same_way
 from tests.strategies import legs
 
 

@@ -6,18 +6,15 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import assume, given
 
-from ripresa.core.accents import EveryNth, NoAccents
-from ripresa.core.body import Body
-from ripresa.core.drill import Drill
+from ripresa.core.changes import mirrored
+from ripresa.core.drill import SCHOOLS, Body, Drill, Reduce, reduce_of
+from ripresa.core.drill.accents import EveryNth, NoAccents
+from ripresa.core.drill.hands import ByOrder, ByPlace, Hands, NoHands
+from ripresa.core.drill.material import SAYS, Count, OneNote, ScaleRun
+from ripresa.core.drill.way_in import leading
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
-from ripresa.core.hands import ByOrder, ByPlace, Hands, NoHands
-from ripresa.core.material import Count, OneNote, ScaleRun
-from ripresa.core.material.one_note import SAYS
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
-from ripresa.core.reduce import Reduce
-from ripresa.core.tools import mirrored
-from ripresa.core.way_in import SCHOOLS, leading, reduce_of
 from tests.strategies import drills, legs
 
 HANDS = ByOrder(cycle=("R", "L"))

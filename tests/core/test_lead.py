@@ -7,15 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.click import NamedClick
+from ripresa.core.changes import arriving
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.lead import Before, Lead, lead_of
-from ripresa.core.material import Line, OneNote
-from ripresa.core.performance import perform
-from ripresa.core.practice import bars_window, within
+from ripresa.core.playing import Before, bars_window, lead_of, perform, within
+from ripresa.core.playing.lead import Lead
 from ripresa.core.reading import read
-from ripresa.core.tools import arriving
 from tests.strategies import bpms, drills, legs
 
 SIXTEENTHS = Drill(material=OneNote(beats=4), legs=legs(4))

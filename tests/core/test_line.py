@@ -6,14 +6,14 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from ripresa.core.changes import arriving, backwards, doubled, halved, lengthened, trimmed
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.endings import Ending, ending, statements
+from ripresa.core.drill.material import Line, parse_line, write_line
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
-from ripresa.core.material import Line
-from ripresa.core.material.line_text import parse_line, write_line
-from ripresa.core.meter import METERS
 from ripresa.core.reading import Reading, read
-from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, trimmed
+from ripresa.core.reports import ending, statements
+from ripresa.core.reports.endings import Ending
+from ripresa.core.rhythm import METERS
 from tests.strategies import drills, legs, lines
 
 

@@ -4,15 +4,14 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given
 
+from ripresa.core.changes import with_cells
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote
-from ripresa.core.meter import METERS, Meter, meter_named
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import read
-from ripresa.core.sums import sums
-from ripresa.core.tempo import span_seconds
-from ripresa.core.tools import with_cells
+from ripresa.core.reports import sums
+from ripresa.core.rhythm import METERS, Meter, meter_named, span_seconds
 from tests.strategies import legs, lengths, meters
 
 

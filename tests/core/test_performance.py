@@ -5,10 +5,9 @@ import pytest
 from hypothesis import given, settings
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.performance import expected_onsets, onsets_within, perform
-from ripresa.core.pulse import Pulse
+from ripresa.core.playing import Pulse, expected_onsets, onsets_within, perform
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs
 

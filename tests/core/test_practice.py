@@ -6,23 +6,23 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given
 
-from ripresa.core.click import NamedClick
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import Count, Line, OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import Count, Line, OneNote
-from ripresa.core.performance import Performance, perform
-from ripresa.core.practice import (
+from ripresa.core.playing import (
+    Performance,
     Window,
     at_step,
     bars_window,
     before_it_was_moved,
     in_turn,
+    perform,
     seams,
     within,
 )
 from ripresa.core.reading import read
-from ripresa.core.reduce import Reduce
 from tests.strategies import drills, legs
 
 DRILL = Drill(material=OneNote(beats=8), legs=legs(2, 3))

@@ -7,12 +7,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.click import DropOut, NamedClick, Thinned, TypedClick
+from ripresa.core.changes import click_pressed, gridded, pressed
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import DropOut, NamedClick, Thinned, TypedClick
+from ripresa.core.drill.hands import ByPlace
+from ripresa.core.drill.material import Count, OneNote, Strum
 from ripresa.core.errors import OutOfRange
-from ripresa.core.hands import ByPlace
-from ripresa.core.material import Count, OneNote, Strum
-from ripresa.core.pressing import click_pressed, gridded, pressed
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
 

@@ -3,14 +3,15 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given, settings
 
-from ripresa.core.accents import EachBeat, EveryNth, NoAccents
-from ripresa.core.click import NamedClick
 from ripresa.core.drill import Drill, Leg, Seam
+from ripresa.core.drill.accents import EachBeat, EveryNth, NoAccents
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.hands import ByOrder, ByPlace
-from ripresa.core.material import OneNote, ScaleRun
 from ripresa.core.reading import read
-from ripresa.core.sums import fit, sums, warnings
+from ripresa.core.reports import sums, warnings
+from ripresa.core.reports.sums import fit
 from tests.strategies import drills, legs
 
 MATCHING = ScaleRun(tonic="D", scale="melodic_minor", octaves="match")

@@ -3,13 +3,12 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given
 
+from ripresa.core.drill.material import ScaleRun
+from ripresa.core.drill.material.run import Shape
+from ripresa.core.drill.material.scale_run import Octaves
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import ScaleRun
-from ripresa.core.material.run import Shape
-from ripresa.core.material.scale_run import Octaves
-from ripresa.core.meter import METERS
-from ripresa.core.scales import SCALES
+from ripresa.core.pitch import INSTRUMENTS, SCALES
+from ripresa.core.rhythm import METERS
 from tests.strategies import divisions, scale_runs
 
 ANY = INSTRUMENTS["any"]

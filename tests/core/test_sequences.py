@@ -6,11 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ripresa.core.drill.material import Arpeggio, Material, ScaleRun, Sequence
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.material import Arpeggio, Material, ScaleRun, Sequence
-from ripresa.core.meter import METERS
-from ripresa.core.scales import SCALES, parse_degrees
+from ripresa.core.pitch import INSTRUMENTS, SCALES, parse_degrees
+from ripresa.core.rhythm import METERS
 
 ANY = INSTRUMENTS["any"]
 FOUR = METERS["4/4"]

@@ -2,8 +2,8 @@ import pytest
 
 from ripresa.core.errors import NotFound
 from ripresa.core.reading import read
+from ripresa.core.reports import warnings
 from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
-from ripresa.core.sums import warnings
 from ripresa.formats.drill_file import read_drill, write_drill
 
 

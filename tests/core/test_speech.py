@@ -6,12 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.accents import EveryNth
-from ripresa.core.counting import Counting
 from ripresa.core.drill import Drill
-from ripresa.core.material import Count, OneNote, ScaleRun
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.material import Count, OneNote, ScaleRun
+from ripresa.core.playing import WHATS, WORDS, Spoken
+from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, speech
 from ripresa.core.reading import read
-from ripresa.core.speech import MOST_SYLLABLES, WHATS, WORDS, Spoken, fits, peak_rate, speech
+from ripresa.core.rhythm import Counting
 from tests.strategies import bpms, drills, legs
 
 

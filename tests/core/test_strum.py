@@ -5,11 +5,10 @@ from fractions import Fraction as F
 import pytest
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.hands import ByPlace
+from ripresa.core.drill.material import PATTERNS, Strum
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
-from ripresa.core.hands import ByPlace
-from ripresa.core.material import Strum
-from ripresa.core.material.strum import PATTERNS
-from ripresa.core.performance import perform
+from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
 from tests.strategies import legs
 

@@ -8,11 +8,11 @@ import pytest
 from hypothesis import given
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote
 from ripresa.core.reading import read
-from ripresa.core.sums import sums
-from ripresa.core.swing import Swing
+from ripresa.core.reports import sums
+from ripresa.core.rhythm import Swing
 from tests.strategies import drills, legs
 
 

@@ -7,15 +7,24 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps, steps
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, decide, steps
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote
-from ripresa.core.performance import expected_onsets
+from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import read
-from ripresa.core.takes import Figures, Mark, StandIn, decide, match_onsets, measure, play, verdict
-from ripresa.core.takes.judge import by_ear, spread_limit
-from ripresa.core.takes.latency import measure_latency
+from ripresa.core.takes import (
+    Figures,
+    Mark,
+    StandIn,
+    by_ear,
+    match_onsets,
+    measure,
+    measure_latency,
+    play,
+    spread_limit,
+    verdict,
+)
 from tests.strategies import legs
 
 READING = read(Drill(material=OneNote(beats=16), legs=legs(4)))

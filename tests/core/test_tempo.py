@@ -5,10 +5,8 @@ from hypothesis import given
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import decimal
-from ripresa.core.tempo import (
-    NUMBERED,
+from ripresa.core.rhythm import (
     Settings,
-    band_place,
     bpm_for_speed,
     check_bpm,
     gap_seconds,
@@ -22,6 +20,7 @@ from ripresa.core.tempo import (
     speed_twins,
     tapped_bpm,
 )
+from ripresa.core.rhythm.tempo import NUMBERED, band_place
 from tests.strategies import bpms, divisions, lengths
 
 

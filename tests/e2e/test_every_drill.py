@@ -6,7 +6,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from ripresa.core.drill import Drill
-from ripresa.core.material import Line
+from ripresa.core.drill.material import Line
 from ripresa.core.reading import read
 from ripresa.formats.musicxml import write_musicxml
 from tests.e2e.server import Server

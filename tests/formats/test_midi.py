@@ -5,11 +5,11 @@ import mido
 import pytest
 from hypothesis import given, settings
 
-from ripresa.core.accents import EveryNth
-from ripresa.core.click import Thinned
 from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.click import Thinned
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote, ScaleRun
 from ripresa.core.reading import read
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
 from tests.strategies import drills, legs

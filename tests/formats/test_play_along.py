@@ -9,12 +9,12 @@ import numpy as np
 import pytest
 import soundfile
 
-from ripresa.core.click import OfTheSlots, Thinned
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Thinned
+from ripresa.core.drill.click.made import OfTheSlots
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.lead import Before
-from ripresa.core.material import OneNote, ScaleRun
-from ripresa.core.performance import perform
+from ripresa.core.playing import Before, perform
 from ripresa.core.reading import read
 from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, render, write_sound
 from ripresa.formats.sounds import RATE, note

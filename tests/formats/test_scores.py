@@ -13,10 +13,10 @@ from hypothesis import assume, given, settings
 from lxml import etree
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import Line
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.material import Line
 from ripresa.core.reading import read
-from ripresa.core.swing import Swing
+from ripresa.core.rhythm import Swing
 from ripresa.formats.midi import write_midi
 from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml import write_musicxml

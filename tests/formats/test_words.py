@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 import soundfile
 
-from ripresa.core.counting import SYLLABLES, Counting
 from ripresa.core.drill import DIVISIONS
 from ripresa.core.errors import Unreadable
+from ripresa.core.rhythm import SYLLABLES, Counting
 from ripresa.formats.sounds import RATE
 from ripresa.formats.speaker import ANCHOR, own_word
 from ripresa.formats.speaker import RATE as SPOKEN_RATE

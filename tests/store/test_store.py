@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from ripresa.core.climb import BpmTarget, ClimbPlan, EvenSteps
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, Unreadable
 from ripresa.core.studio import StudentDetails

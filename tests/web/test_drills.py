@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from werkzeug.http import parse_options_header
 
 from ripresa.core.drill import Drill
-from ripresa.core.material import OneNote
+from ripresa.core.drill.material import OneNote
 from ripresa.formats.drill_file import FORMAT, plain
 from ripresa.web.answers import file_name
 from tests.conftest import Studio

@@ -6,9 +6,9 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill
-from ripresa.core.material import Line
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.material import Line
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import plain
 from ripresa.formats.midi import write_midi

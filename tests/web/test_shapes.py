@@ -6,8 +6,7 @@ from hypothesis import given, settings
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.performance import perform
-from ripresa.core.practice import at_step, in_turn, seams, within
+from ripresa.core.playing import at_step, in_turn, perform, seams, within
 from ripresa.core.reading import read
 from ripresa.web.shapes.reading import reading_shape
 from tests.strategies import drills

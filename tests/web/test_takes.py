@@ -4,7 +4,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from ripresa.core.performance import expected_onsets
+from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import read
 from tests.conftest import NOW, Clock, Studio
 

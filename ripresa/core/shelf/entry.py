@@ -4,11 +4,11 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, Literal
 
-from ripresa.core.accents import Accents, EachBeat
-from ripresa.core.click import NamedClick
 from ripresa.core.drill import Drill, Leg, Seam
-from ripresa.core.hands import Hands, NoHands
-from ripresa.core.material import Material
+from ripresa.core.drill.accents import Accents, EachBeat
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import Hands, NoHands
+from ripresa.core.drill.material import Material
 
 Aim = Literal[
     "evenness",

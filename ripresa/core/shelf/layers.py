@@ -2,14 +2,12 @@
 
 from fractions import Fraction
 
-from ripresa.core.accents import EveryNth
-from ripresa.core.body import Body
-from ripresa.core.counting import Counting
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import Count, OneNote, ScaleRun
-from ripresa.core.reduce import Reduce
+from ripresa.core.drill import SCHOOLS, Body, Reduce
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import Count, OneNote, ScaleRun
+from ripresa.core.rhythm import Counting
 from ripresa.core.shelf.entry import Shelved, shelf_drill
-from ripresa.core.way_in import SCHOOLS
 
 LAYERS: tuple[Shelved, ...] = (
     shelf_drill(

@@ -2,9 +2,9 @@
 
 from fractions import Fraction
 
-from ripresa.core.accents import NoAccents
-from ripresa.core.hands import Economy
-from ripresa.core.material import Cells, Line
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.hands import Economy
+from ripresa.core.drill.material import Cells, Line
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 LINES: tuple[Shelved, ...] = (

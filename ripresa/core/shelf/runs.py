@@ -2,10 +2,10 @@
 
 from fractions import Fraction
 
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import Arpeggio, OneNote, ScaleRun, Sequence
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import Arpeggio, OneNote, ScaleRun, Sequence
+from ripresa.core.rhythm import Swing
 from ripresa.core.shelf.entry import Shelved, shelf_drill
-from ripresa.core.swing import Swing
 
 _PICK = ByOrder(cycle=("D", "U"))
 

@@ -1,8 +1,8 @@
 """Strokes: strumming and tonguing."""
 
-from ripresa.core.accents import NoAccents
-from ripresa.core.hands import ByOrder, ByPlace
-from ripresa.core.material import Count, OneNote, ScaleRun, Strum
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 _SWING = ByPlace()

@@ -1,8 +1,8 @@
 """Time: groups across the beat, accents, other meters, keeping the beat alone."""
 
-from ripresa.core.accents import EveryNth, NoAccents, TypedAccents, Walk
-from ripresa.core.hands import ByOrder
-from ripresa.core.material import Count, OneNote, ScaleRun
+from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents, Walk
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import Count, OneNote, ScaleRun
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 _PICK = ByOrder(cycle=("D", "U"))

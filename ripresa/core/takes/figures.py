@@ -17,9 +17,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.exact import Exact
-from ripresa.core.reading import Event, Reading
+from ripresa.core.grid import Event
+from ripresa.core.reading import Reading
+from ripresa.core.rhythm import span_seconds
 from ripresa.core.takes.match import Match
-from ripresa.core.tempo import span_seconds
 
 Floats = NDArray[np.float64]
 

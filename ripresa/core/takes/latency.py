@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from fractions import Fraction
 from statistics import median
 
-from ripresa.core.accents import NoAccents
 from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.material import OneNote
 from ripresa.core.takes.figures import Interval, interval_of
 from ripresa.core.takes.match import match_onsets
 

@@ -7,38 +7,45 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 import ripresa
-from ripresa.core.backing import PARTS as BACKINGS
-from ripresa.core.body import MOVEMENTS, USUAL_RATES, VOICES
-from ripresa.core.click import CLICK_LADDERS, CLICK_PLANS, Click
-from ripresa.core.click.ladders import ORDERS
-from ripresa.core.climb import EVENNESS
-from ripresa.core.counting import SYSTEMS
-from ripresa.core.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill
+from ripresa.core.climbs import CLICK_LADDERS, ORDERS
+from ripresa.core.drill import (
+    ARTICULATIONS,
+    CLOSINGS,
+    DIVISIONS,
+    FINGERINGS,
+    MOVEMENTS,
+    PARTS,
+    SCHOOLS,
+    SEAMS,
+    STEPS,
+    USUAL_RATES,
+    VOICES,
+    Drill,
+    Step,
+)
+from ripresa.core.drill.click import CLICK_PLANS, Click
+from ripresa.core.drill.hands import CYCLES, LEADS, ODD_SCHOOLS, RESTARTS
+from ripresa.core.drill.material import (
+    AFTERS,
+    FIGURES,
+    MIXES,
+    MOST_OCTAVES,
+    OWN,
+    PATTERNS,
+    RHYTHMS,
+    SAYS,
+    SHAPES,
+    TOPS,
+    WAYS,
+)
 from ripresa.core.exact import label
-from ripresa.core.hands.by_order import CYCLES, RESTARTS
-from ripresa.core.hands.by_place import LEADS, ODD_SCHOOLS
-from ripresa.core.instrument import INSTRUMENTS
-from ripresa.core.lead import MEANWHILE
-from ripresa.core.material.cells import MIXES
-from ripresa.core.material.line import AFTERS, RHYTHMS
-from ripresa.core.material.one_note import SAYS
-from ripresa.core.material.run import SHAPES, TOPS
-from ripresa.core.material.scale_run import MOST_OCTAVES, OWN
-from ripresa.core.material.sequence import FIGURES, WAYS
-from ripresa.core.material.strum import PATTERNS
-from ripresa.core.meter import METERS
-from ripresa.core.pitch import show_tonic
-from ripresa.core.practice import SLOWS
-from ripresa.core.pulse import SCHOOLS as PULSES
-from ripresa.core.reduce import PARTS
-from ripresa.core.scales import CHORDS, SCALES, TONICS
-from ripresa.core.speech import WHATS, WORDS
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS, show_tonic
+from ripresa.core.playing import MEANWHILE, SLOWS, WHATS, WORDS
+from ripresa.core.playing import PARTS as BACKINGS
+from ripresa.core.playing import SCHOOLS as PULSES
+from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
 from ripresa.core.studio import WEEKDAYS
-from ripresa.core.swing import RATIOS
-from ripresa.core.takes.latency import CALIBRATION
-from ripresa.core.takes.standin import STAND_INS, StandIn
-from ripresa.core.tempo import SETTINGS
-from ripresa.core.way_in import SCHOOLS, STEPS, Step
+from ripresa.core.takes import CALIBRATION, EVENNESS, STAND_INS, StandIn
 from ripresa.formats.recipes import RECIPES, TIMBRES, Recipes
 from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.wire import WireExact

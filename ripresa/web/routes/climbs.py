@@ -6,14 +6,12 @@ from flask import Response
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.click.ladders import Order
-from ripresa.core.climb import ClimbPlan, steps, with_clicks
+from ripresa.core.climbs import ClimbPlan, Decision, Order, steps, with_clicks
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.reading import read
 from ripresa.core.studio import LONGEST_NOTE, Climb
-from ripresa.core.takes import Decision
 from ripresa.store import climbs as store
 from ripresa.store import drills
 from ripresa.store.standing import standings

@@ -11,10 +11,9 @@ from pydantic import BaseModel
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import decimal, label
+from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import Move, TakeLine
-from ripresa.core.takes import Mark
-from ripresa.core.takes.judge import SOURCES
-from ripresa.core.tempo import speed_nps
+from ripresa.core.takes import SOURCES, Mark
 from ripresa.formats.log_csv import write_log
 from ripresa.store import climbs, drills, students, takes
 from ripresa.web.answers import answer

@@ -6,13 +6,10 @@ from typing import Any, cast
 from flask import Response, current_app, send_file
 from pydantic import BaseModel, Field
 
-from ripresa.core.backing import Part
-from ripresa.core.click import Click
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict
 from ripresa.core.exact import label, plural
-from ripresa.core.lead import Before
-from ripresa.core.pulse import Pulse
-from ripresa.core.speech import Spoken
+from ripresa.core.playing import Before, Part, Pulse, Spoken
 from ripresa.formats.play_along import FORMATS, MOST_RUNGS, Heard, PlayAlong, SoundFormat, make_file
 from ripresa.formats.recipes import Timbre
 from ripresa.formats.wire import WireExact

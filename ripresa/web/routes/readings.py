@@ -6,21 +6,29 @@ from typing import Annotated, Literal
 from flask import Response
 from pydantic import BaseModel, Field
 
-from ripresa.core.backing import Part
-from ripresa.core.click import Click
-from ripresa.core.drill import Drill
+from ripresa.core.changes import doubled, halved
+from ripresa.core.drill import Drill, Reduce, Step
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, parse_amount, plural
-from ripresa.core.lead import Before
-from ripresa.core.performance import Performance, perform
-from ripresa.core.practice import Window, at_step, bars_window, before_it_was_moved, in_turn, seams, slowed, within
-from ripresa.core.pulse import Pulse
+from ripresa.core.playing import (
+    Before,
+    Part,
+    Performance,
+    Pulse,
+    Spoken,
+    Window,
+    at_step,
+    bars_window,
+    before_it_was_moved,
+    in_turn,
+    perform,
+    seams,
+    slowed,
+    within,
+)
 from ripresa.core.reading import Reading, read
-from ripresa.core.reduce import Reduce
-from ripresa.core.speech import Spoken
-from ripresa.core.tempo import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
-from ripresa.core.tools import doubled, halved
-from ripresa.core.way_in import Step
+from ripresa.core.rhythm import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint

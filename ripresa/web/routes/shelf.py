@@ -4,7 +4,7 @@ from flask import Response
 from pydantic import BaseModel
 
 from ripresa.core.exact import plural
-from ripresa.core.instrument import instrument_named
+from ripresa.core.pitch import instrument_named
 from ripresa.core.reading import read
 from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
 from ripresa.store import drills as store

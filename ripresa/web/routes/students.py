@@ -6,8 +6,8 @@ from flask import Response
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.climb import ClimbPlan
+from ripresa.core.climbs import ClimbPlan
+from ripresa.core.drill.click import Click
 from ripresa.core.studio import StudentDetails
 from ripresa.store import students as store
 from ripresa.web.answers import answer, now

@@ -3,18 +3,17 @@
 from flask import Response
 from pydantic import BaseModel
 
-from ripresa.core.click import NamedClick, dial
-from ripresa.core.click.dial import drift_heard
 from ripresa.core.drill import DIVISIONS, Leg
+from ripresa.core.drill.click import NamedClick
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import decimal, label, parse_amount, plural
-from ripresa.core.groups import landings, note_on_beat, realignment
-from ripresa.core.meter import meter_named
-from ripresa.core.tempo import (
+from ripresa.core.reports import dial, drift_heard, landings, note_on_beat, realignment
+from ripresa.core.rhythm import (
     bpm_for_speed,
     check_bpm,
     gap_seconds,
     inner_pulse,
+    meter_named,
     setting,
     span_seconds,
     speed_nps,

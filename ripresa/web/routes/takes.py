@@ -8,17 +8,29 @@ from flask import Response
 from pydantic import BaseModel, BeforeValidator, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.climb import MOST_RUNGS, Evenness, rung_of, steps
+from ripresa.core.climbs import MOST_RUNGS, rung_of, steps
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.performance import expected_onsets, most_due, onsets_within
+from ripresa.core.playing import expected_onsets, most_due, onsets_within
 from ripresa.core.reading import Reading, read
+from ripresa.core.rhythm import check_bpm, span_seconds
 from ripresa.core.studio import LONGEST_NOTE, Take
-from ripresa.core.takes import Figures, StandIn, Verdict, match_onsets, measure, play, verdict
-from ripresa.core.takes.judge import MOST_MEASURED, Source, by_ear, too_long
-from ripresa.core.takes.latency import measure_latency
-from ripresa.core.tempo import check_bpm, span_seconds
+from ripresa.core.takes import (
+    MOST_MEASURED,
+    Evenness,
+    Figures,
+    Source,
+    StandIn,
+    Verdict,
+    by_ear,
+    match_onsets,
+    measure,
+    measure_latency,
+    play,
+    too_long,
+    verdict,
+)
 from ripresa.formats.wire import WireExact
 from ripresa.store import climbs, drills, students
 from ripresa.store import takes as store

@@ -5,10 +5,21 @@ from typing import Literal, assert_never
 from flask import Response
 from pydantic import BaseModel
 
+from ripresa.core.changes import (
+    arriving,
+    backwards,
+    click_pressed,
+    doubled,
+    gridded,
+    halved,
+    lengthened,
+    mirrored,
+    pressed,
+    trimmed,
+    with_cells,
+)
 from ripresa.core.drill import Drill
-from ripresa.core.pressing import click_pressed, gridded, pressed
 from ripresa.core.reading import read
-from ripresa.core.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count

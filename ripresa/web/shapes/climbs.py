@@ -7,13 +7,13 @@ from typing import Literal
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.climb import ClimbPlan, Rung, exact_steps, rungs, steps, tempi
+from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word, beside, decide, exact_steps, rungs, steps, tempi
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
 from ripresa.core.exact import decimal, label, plural
-from ripresa.core.meter import meter_named
+from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import Climb, Standing
-from ripresa.core.takes import Decision, Mark, Word, beside, decide
+from ripresa.core.takes import Mark
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
 

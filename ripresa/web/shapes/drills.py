@@ -4,10 +4,10 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill import Drill
+from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import division_label, label
-from ripresa.core.instrument import instrument_named
-from ripresa.core.material import own_rhythm
-from ripresa.core.meter import meter_named
+from ripresa.core.pitch import instrument_named
+from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import KeptDrill
 
 

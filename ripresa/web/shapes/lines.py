@@ -3,12 +3,10 @@
 from collections.abc import Iterator
 from fractions import Fraction
 
-from ripresa.core.endings import Statement, ending, statements
+from ripresa.core.drill.material import Line, parse_line
 from ripresa.core.exact import division_label, plural
-from ripresa.core.groups import realignment
-from ripresa.core.material import Line
-from ripresa.core.material.line_text import parse_line
 from ripresa.core.reading import Reading
+from ripresa.core.reports import Statement, ending, realignment, statements
 from ripresa.web.shapes.sums import HomeShape
 
 

@@ -8,15 +8,12 @@ from itertools import groupby
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.accents import Level
-from ripresa.core.breath import breath_marks
-from ripresa.core.click.cycle import ClickLevel
-from ripresa.core.click.report import click_report
-from ripresa.core.count_text import count_text
+from ripresa.core.drill.click import ClickLevel
 from ripresa.core.exact import decimal, division_label, label, plural
-from ripresa.core.place import Kind
-from ripresa.core.reading import Event, Reading
-from ripresa.core.sums import sums, warnings
+from ripresa.core.grid import Event
+from ripresa.core.reading import Reading, count_text
+from ripresa.core.reports import breath_marks, click_report, sums, warnings
+from ripresa.core.rhythm import Kind, Level
 from ripresa.web.shapes.lines import line_shapes
 from ripresa.web.shapes.sums import (
     GearShape,

@@ -3,8 +3,8 @@
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.click import Click
-from ripresa.core.instrument import instrument_named
+from ripresa.core.drill.click import Click
+from ripresa.core.pitch import instrument_named
 from ripresa.core.studio import Student
 
 

@@ -7,17 +7,26 @@ from itertools import groupby
 
 from pydantic import BaseModel
 
-from ripresa.core.breath import breath_sums
-from ripresa.core.click import CLICK_PLANS
-from ripresa.core.click.report import off_the_beat
+from ripresa.core.drill.click import CLICK_PLANS
+from ripresa.core.drill.material import Cells, Count, own_rhythm
 from ripresa.core.exact import decimal, division_label, label, plural
-from ripresa.core.groups import Landing
-from ripresa.core.material import Cells, Count, own_rhythm
-from ripresa.core.motion import beat_starts, flips, loads, on_numbers, positions, same_way
-from ripresa.core.reading import Event, Reading, read
-from ripresa.core.sums import Home, Sums, WalkSums
-from ripresa.core.tempo import GearChange, span_seconds
-from ripresa.core.touch import roman
+from ripresa.core.grid import Event, roman
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports import (
+    Home,
+    Landing,
+    Sums,
+    WalkSums,
+    beat_starts,
+    breath_sums,
+    flips,
+    loads,
+    off_the_beat,
+    on_numbers,
+    positions,
+    same_way,
+)
+from ripresa.core.rhythm import GearChange, span_seconds
 
 _MOST_POSITIONS = 6
 _MOST_BARS_COUNTED = 16

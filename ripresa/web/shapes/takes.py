@@ -5,11 +5,9 @@ from typing import Any
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climb import Evenness
 from ripresa.core.exact import division_label, label, plural
 from ripresa.core.studio import Take, TakeLine
-from ripresa.core.takes import Figures, Interval, LegFigures, Mark
-from ripresa.core.takes.judge import Source, spread_limit
+from ripresa.core.takes import Evenness, Figures, Interval, LegFigures, Mark, Source, spread_limit
 from ripresa.formats.wire import WireExact
 
 

@@ -1,0 +1,18 @@
+"""Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
+
+from ripresa.core.changes.pressing import click_pressed, gridded, pressed
+from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
+
+__all__ = [
+    "arriving",
+    "backwards",
+    "click_pressed",
+    "doubled",
+    "gridded",
+    "halved",
+    "lengthened",
+    "mirrored",
+    "pressed",
+    "trimmed",
+    "with_cells",
+]

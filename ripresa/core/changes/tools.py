@@ -1,0 +1,174 @@
+"""Tools that make another drill of one: twice or half as fast, backwards, a note less or more, ending on a beat."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.hands import ByOrder, ByPlace, Economy
+from ripresa.core.drill.material import Line, LineNote, own_rhythm, parse_line, without_bars, write_line
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import label, plural
+from ripresa.core.rhythm import Meter, meter_named
+
+
+def doubled(drill: Drill) -> Drill:
+    """Return a drill whose notes come twice as fast while the beat stays; ``halved`` undoes it.
+
+    Raises:
+        OutOfRange: A division would become too fine, or its rhythm is a typed count.
+    """
+    return _scaled(drill, Fraction(2))
+
+
+def halved(drill: Drill) -> Drill:
+    """Return a drill whose notes come half as fast while the beat stays; ``doubled`` undoes it.
+
+    Raises:
+        OutOfRange: A division would become too coarse, or its rhythm is a typed count.
+    """
+    return _scaled(drill, Fraction(1, 2))
+
+
+def backwards(drill: Drill) -> Drill:
+    """Return a drill whose line runs backwards, each note with its length.
+
+    Raises:
+        OutOfRange: It is not a line.
+    """
+    line = _line(drill)
+    return _with_notes(drill, without_bars(reversed(parse_line(line.text))))
+
+
+def trimmed(drill: Drill) -> Drill:
+    """Return a drill whose line has its last note cut out; it stays to be seen, and takes no time.
+
+    Raises:
+        OutOfRange: It is not a line, or one note is left.
+    """
+    notes = list(parse_line(_line(drill).text))
+    kept = [place for place, note in enumerate(notes) if not note.is_cut]
+    if len(kept) < 2:
+        raise OutOfRange("One note is left of this line: there is nothing more to cut.", field="material.text")
+    notes[kept[-1]] = replace(notes[kept[-1]], is_cut=True)
+    return _with_notes(drill, without_bars(notes))
+
+
+def lengthened(drill: Drill) -> Drill:
+    """Return a drill whose line is a note longer: the first one that was cut, else its last note once more.
+
+    Raises:
+        OutOfRange: It is not a line.
+    """
+    notes = list(parse_line(_line(drill).text))
+    cut = next((place for place, note in enumerate(notes) if note.is_cut), None)
+    if cut is None:
+        notes.append(notes[-1])
+    else:
+        notes[cut] = replace(notes[cut], is_cut=False)
+    return _with_notes(drill, without_bars(notes))
+
+
+def arriving(drill: Drill, bar: int, beat: int) -> Drill:
+    """Return a drill whose line starts so late that what follows it falls on a beat (both from 1).
+
+    35 sixteenths that arrive on bar 4, beat 1 start on slot 13 of bar 1.
+
+    Raises:
+        OutOfRange: It is not a line, the meter has no such beat, or the line is longer than what is before it.
+    """
+    line = _line(drill)
+    meter = meter_named(drill.meter)
+    if not 1 <= beat <= len(meter.beats) or not 1 <= bar <= 64:
+        raise OutOfRange(
+            f"There is no bar {bar}, beat {beat}: take bar 1 to 64, beat 1 to {len(meter.beats)}.", field="tool.bar"
+        )
+    leg = drill.legs[0]
+    position = (bar - 1) * meter.bar_length + meter.beat_starts()[beat - 1]
+    shift = line.units_at(position, leg.divisions, meter) - line.length
+    if shift < 0:
+        raise OutOfRange(
+            f"This line lasts {plural(line.length, line.unit)}, and before bar {bar}, beat {beat} there are "
+            f"{label(shift + line.length)}. Take a later beat.",
+            field="tool.bar",
+        )
+    return replace(drill, material=replace(line, shift=shift, around=False, after="open"))
+
+
+def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
+    """Return a drill in a meter that is longer by so many cells in a beat, shorter by a count below 0.
+
+    Slots keep their length: a leg of 4 a beat in 3/4 without two sixteenths goes 4 + 4 + 2.
+
+    Args:
+        count: Cells. value: What a cell is, 16 for a sixteenth. beat: From 1.
+
+    Raises:
+        OutOfRange: The meter has no such beat, or a division makes no whole slots in the new one.
+    """
+    before = meter_named(drill.meter)
+    name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
+    meter = meter_named(name)
+    if own_rhythm(drill.material):
+        return replace(drill, meter=name)
+    return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
+
+
+#: What each symbol is in the mirror; others stay.
+_MIRROR = {"R": "L", "L": "R", "D": "U", "U": "D"}
+
+
+def mirrored(drill: Drill) -> Drill:
+    """Return a drill with the other lead: right for left, down for up.
+
+    Raises:
+        OutOfRange: No hand is written that has another side.
+    """
+    hands = drill.hands
+    if isinstance(hands, ByPlace | Economy):
+        return replace(drill, hands=replace(hands, lead="up" if hands.lead == "down" else "down"))
+    if isinstance(hands, ByOrder) and set(hands.cycle) & set(_MIRROR):
+        return replace(drill, hands=replace(hands, cycle=tuple(_MIRROR.get(one, one) for one in hands.cycle)))
+    raise OutOfRange(
+        "No hands are written that could be turned over. Choose a cycle with R and L, or D and U.", field="hands.kind"
+    )
+
+
+def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:
+    """Return a leg whose slots last as long as they did, on the beats of another meter."""
+    slot = before.beats[0] / leg.division
+    if leg.following and leg.divisions != tuple(beat / slot for beat in before.beats):
+        raise OutOfRange(
+            "A leg that mixes divisions has no one slot to keep. Take one division.", field="legs.division"
+        )
+    divisions = [beat / slot for beat in meter.beats]
+    odd = next((beat for beat, notes in zip(meter.beats, divisions, strict=True) if notes.denominator > 1), None)
+    if odd is not None:
+        raise OutOfRange(
+            f"{label(leg.division)} a beat makes no whole slots in a beat of {label(odd)}. Take a division that does, "
+            "4 for sixteenths.",
+            field="legs.division",
+        )
+    return Leg(divisions[0], tuple(divisions[1:]) if len(set(divisions)) > 1 else ())
+
+
+def _scaled(drill: Drill, by: Fraction) -> Drill:
+    material = drill.material
+    if not own_rhythm(material):
+        legs = tuple(Leg(leg.division * by, tuple(one * by for one in leg.following)) for leg in drill.legs)
+        return replace(drill, legs=legs)
+    if not isinstance(material, Line):
+        raise OutOfRange(
+            "A typed count says its own divisions: type it anew, or halve or double the tempo.", field="material"
+        )
+    notes = without_bars(replace(note, length=note.length / by) for note in parse_line(material.text))
+    return replace(drill, material=replace(material, text=write_line(notes), shift=material.shift / by))
+
+
+def _line(drill: Drill) -> Line:
+    if isinstance(drill.material, Line):
+        return drill.material
+    raise OutOfRange("This is done with a line. Choose “the line” as material, and type its notes.", field="material")
+
+
+def _with_notes(drill: Drill, notes: tuple[LineNote, ...]) -> Drill:
+    return replace(drill, material=replace(_line(drill), text=write_line(notes)))

@@ -1,0 +1,35 @@
+"""Climbs: from a tempo to a target by rungs, and when to go up, stay or go back.
+
+The rule is stated before the try, and the teacher's word overrules it.
+"""
+
+from ripresa.core.climbs.deciding import Decision, Word, beside, decide
+from ripresa.core.climbs.ladders import CLICK_LADDERS, ORDERS, ClickLadder, Order, laid
+from ripresa.core.climbs.plan import MOST_RUNGS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget
+from ripresa.core.climbs.rungs import Rung, Steps, exact_steps, rung_of, rungs, steps, tempi, with_clicks
+
+__all__ = [
+    "CLICK_LADDERS",
+    "MOST_RUNGS",
+    "ORDERS",
+    "BpmTarget",
+    "ClickLadder",
+    "ClimbPlan",
+    "Decision",
+    "EvenSteps",
+    "Order",
+    "PerCent",
+    "Rung",
+    "SpeedTarget",
+    "Steps",
+    "Word",
+    "beside",
+    "decide",
+    "exact_steps",
+    "laid",
+    "rung_of",
+    "rungs",
+    "steps",
+    "tempi",
+    "with_clicks",
+]

@@ -1,0 +1,32 @@
+"""The drill: what the teacher wrote, and nothing that follows from it.
+
+It is composed of material, legs, hands, accents, click and more. Each part refuses what it cannot be, with the field
+to blame. What follows from a drill is worked out by ``ripresa.core.reading``.
+"""
+
+from ripresa.core.drill.body import MOVEMENTS, USUAL_RATES, VOICES, Body
+from ripresa.core.drill.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg, Seam
+from ripresa.core.drill.reduce import PARTS, Reduce, reduced
+from ripresa.core.drill.way_in import SCHOOLS, STEPS, Step, reduce_of
+
+__all__ = [
+    "ARTICULATIONS",
+    "CLOSINGS",
+    "DIVISIONS",
+    "FINGERINGS",
+    "MOVEMENTS",
+    "PARTS",
+    "SCHOOLS",
+    "SEAMS",
+    "STEPS",
+    "USUAL_RATES",
+    "VOICES",
+    "Body",
+    "Drill",
+    "Leg",
+    "Reduce",
+    "Seam",
+    "Step",
+    "reduce_of",
+    "reduced",
+]

@@ -1,0 +1,20 @@
+"""Which notes are stressed: each way of setting accents is one module here.
+
+A way is a frozen dataclass with a ``kind`` of its own and a method ``marks``;
+to add one, write its module and add it to ``Accents`` below.
+"""
+
+from typing import Annotated
+
+from ripresa.core.drill.accents.each_beat import EachBeat
+from ripresa.core.drill.accents.every_nth import EveryNth
+from ripresa.core.drill.accents.mark import Mark
+from ripresa.core.drill.accents.none import NoAccents
+from ripresa.core.drill.accents.typed import TypedAccents
+from ripresa.core.drill.accents.walk import Walk, seams
+from ripresa.core.exact import ByKind
+from ripresa.core.rhythm import Level
+
+Accents = Annotated[EachBeat | EveryNth | Walk | TypedAccents | NoAccents, ByKind()]
+
+__all__ = ["Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents", "TypedAccents", "Walk", "seams"]

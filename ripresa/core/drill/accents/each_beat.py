@@ -1,0 +1,19 @@
+"""An accent on each beat."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ripresa.core.drill.accents.mark import ACCENT, PLAIN, Mark
+from ripresa.core.grid import Place
+
+
+@dataclass(frozen=True, slots=True)
+class EachBeat:
+    """The note that stands on a beat is accented."""
+
+    kind: Literal["each_beat"] = field(default="each_beat", kw_only=True)
+
+    def marks(self, places: Sequence[Place]) -> list[Mark]:
+        """Return an accent for each note on slot 0, plain for the rest."""
+        return [ACCENT if place.kind == "note" and place.slot == 0 else PLAIN for place in places]

@@ -1,0 +1,54 @@
+"""An accent on every g-th note: groups that may cross the beat."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ripresa.core.drill.accents.mark import PLAIN, Mark
+from ripresa.core.errors import OutOfRange
+from ripresa.core.grid import Place, Restart, stretch_of
+
+LARGEST_GROUP = 64
+
+
+@dataclass(frozen=True, slots=True)
+class EveryNth:
+    """Notes 1, g + 1, 2g + 1 … of each stretch are accented.
+
+    Args:
+        size: Notes in a group, 2 to 64.
+        restart: Whether the count goes on for ever, or starts anew at each leg, bar or beat:
+            what is left of a group there is cut off.
+
+    Raises:
+        OutOfRange: A smaller or larger group.
+    """
+
+    kind: Literal["every_nth"] = field(default="every_nth", kw_only=True)
+    size: int = 3
+    restart: Restart = "leg"
+
+    def __post_init__(self) -> None:
+        if not 2 <= self.size <= LARGEST_GROUP:
+            raise OutOfRange(f"A group has 2 to {LARGEST_GROUP} notes, not {self.size}.", field="accents.size")
+
+    def marks(self, places: Sequence[Place]) -> list[Mark]:
+        """Return an accent for the first note of each group, and each note's group, numbered from 0 in its leg."""
+        marks: list[Mark] = []
+        leg, group, inside = -1, -1, 0
+        stretch: object = None
+        for place in places:
+            if place.kind != "note":
+                marks.append(PLAIN)
+                continue
+            now = stretch_of(place, self.restart)
+            if now != stretch:
+                stretch, inside = now, 0
+            if place.leg != leg:
+                # A group that runs on into another leg is that leg's first.
+                leg, group = place.leg, 0 if inside else -1
+            if not inside:
+                group += 1
+            marks.append(Mark("plain" if inside else "accent", group))
+            inside = (inside + 1) % self.size
+        return marks

@@ -1,0 +1,19 @@
+"""No accents: every note alike."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ripresa.core.drill.accents.mark import PLAIN, Mark
+from ripresa.core.grid import Place
+
+
+@dataclass(frozen=True, slots=True)
+class NoAccents:
+    """Every note is plain."""
+
+    kind: Literal["none"] = field(default="none", kw_only=True)
+
+    def marks(self, places: Sequence[Place]) -> list[Mark]:
+        """Return a plain mark for each place."""
+        return [PLAIN] * len(places)

@@ -1,0 +1,177 @@
+"""Click plans that take a number or a text: thinned, displaced, dropping out, of the drill's slots, typed."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
+from ripresa.core.drill.click.text import spelt_out
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact, label, plural
+from ripresa.core.rhythm import Meter, parse_count, parse_named
+
+LONGEST_TEXT = 400
+MOST_BEATS = 64
+MOST_BARS = 16
+MOST_CLICKS = 4096
+#: How often a growing silence grows before it begins again.
+_ROUNDS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Thinned:
+    """One click in so many beats, moved by a part of them.
+
+    Args:
+        every: Beats from click to click, ¼ to 64.
+        by: Beats by which it is displaced, later; from 0 to below ``every``.
+
+    Raises:
+        OutOfRange: A number outside its range.
+    """
+
+    kind: Literal["thinned"] = field(default="thinned", kw_only=True)
+    every: Exact = Fraction(1)
+    by: Exact = Fraction(0)
+
+    def __post_init__(self) -> None:
+        if not Fraction(1, 4) <= self.every <= MOST_BEATS:
+            raise OutOfRange(
+                f"A click comes every ¼ to {MOST_BEATS} beats, not {label(self.every)}.", field="click.every"
+            )
+        if not 0 <= self.by < self.every:
+            raise OutOfRange(
+                f"A click every {label(self.every)} is moved by 0 to less than that, not {label(self.by)}.",
+                field="click.by",
+            )
+
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        moved = f", {label(self.by)} later" if self.by else ""
+        return ("every beat" if self.every == 1 else f"every {label(self.every)} beats") + moved
+
+    def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
+        """Return its cycle: as many bars as bring it back to the same place."""
+        bars = (self.every / meter.bar_length).numerator
+        length = meter.bar_length * bars
+        count = int(length / self.every)
+        if count > MOST_CLICKS:
+            raise OutOfRange(
+                f"A click every {label(self.every)} beats meets the bar line again after {bars:,} bars: more clicks "
+                "than can be laid out. Take a length that shares the beat, such as ¾ or 1½.",
+                field="click.every",
+            )
+        return ClickCycle(
+            length, tuple((self.by + number * self.every, "plain" if number else "strong") for number in range(count))
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class DropOut:
+    """Some bars with the beat, some in silence.
+
+    Args:
+        on, off: Bars with the click and without, 1 to 16.
+        grows: Bars by which the silence grows each time, 0 to 4; after four times it begins again.
+
+    Raises:
+        OutOfRange: A number outside its range.
+    """
+
+    kind: Literal["drop_out"] = field(default="drop_out", kw_only=True)
+    on: int = 2
+    off: int = 2
+    grows: int = 0
+
+    def __post_init__(self) -> None:
+        for bars, name in ((self.on, "on"), (self.off, "off")):
+            if not 1 <= bars <= MOST_BARS:
+                raise OutOfRange(
+                    f"The click is on or off for 1 to {MOST_BARS} bars, not {bars}.", field=f"click.{name}"
+                )
+        if not 0 <= self.grows <= 4:
+            raise OutOfRange(f"A silence grows by 0 to 4 bars, not {self.grows}.", field="click.grows")
+
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        growing = f", {plural(self.grows, 'bar')} longer each time" if self.grows else ""
+        return f"{plural(self.on, 'bar')} on, {self.off} off{growing}"
+
+    def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
+        """Return all its rounds."""
+        found: list[tuple[Fraction, ClickLevel]] = []
+        bar = 0
+        for number in range(_ROUNDS if self.grows else 1):
+            for on in range(bar, bar + self.on):
+                start = on * meter.bar_length
+                found += [(start + at, "plain" if at else "strong") for at in meter.beat_starts()]
+            bar += self.on + self.off + number * self.grows
+        return ClickCycle(bar * meter.bar_length, tuple(found))
+
+
+@dataclass(frozen=True, slots=True)
+class OfTheSlots:
+    """A click on the slots of the drill itself: all of them, or those that it leaves out.
+
+    Args:
+        which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+    """
+
+    kind: Literal["slots"] = field(default="slots", kw_only=True)
+    which: Literal["all", "left_out"] = "all"
+
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        return "every slot of the division" if self.which == "all" else "what the student leaves out"
+
+    def cycle(self, meter: Meter, slots: Sequence[ClickSlot], beats: Fraction) -> ClickCycle:
+        """Return the clicks over the whole drill."""
+        chosen = [slot for slot in slots if self.which == "all" or not slot.sounds]
+        return ClickCycle(beats, tuple((slot.onset, level_at(slot.onset, meter)) for slot in chosen))
+
+
+@dataclass(frozen=True, slots=True)
+class TypedClick:
+    """A plan typed as a count: ``2 & 4``, or ``a of 1, 3`` for ``(1) a (3) a``; ``>`` is a strong click.
+
+    Args:
+        text: A count of one bar or more, as ``parse_count`` takes it; it begins again by itself.
+
+    Raises:
+        Unreadable: A word cannot be read.
+        OutOfRange: It is too long, or has a beat that the meter does not have.
+    """
+
+    kind: Literal["typed"] = field(default="typed", kw_only=True)
+    text: str = "2 4"
+
+    def __post_init__(self) -> None:
+        if len(self.text) > LONGEST_TEXT:
+            raise OutOfRange(f"A click has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="click.text")
+        parse_named(spelt_out(self.text), "the click", "click.text")
+
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        return f"on {self.text}"
+
+    def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
+        """Return its bars."""
+        found: list[tuple[Fraction, ClickLevel]] = []
+        said = parse_count(spelt_out(self.text))
+        for beat in said:
+            if beat.beat > len(meter.beats):
+                raise OutOfRange(
+                    f"The click has a beat {beat.beat}, and the meter has {plural(len(meter.beats), 'beat')} a bar.",
+                    field="click.text",
+                )
+            start = (beat.bar - 1) * meter.bar_length + meter.beat_starts()[beat.beat - 1]
+            for slot, (kind, accent) in enumerate(beat.slots):
+                if kind == "note":
+                    at = start + meter.beats[beat.beat - 1] * slot / beat.division
+                    found.append((at, "strong" if accent == "accent" else "plain"))
+        return ClickCycle(said[-1].bar * meter.bar_length, tuple(found))

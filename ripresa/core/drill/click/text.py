@@ -1,0 +1,72 @@
+"""A click written as a count: how a typed plan is spelt out, and the way back from a cycle to words."""
+
+import re
+from collections import defaultdict
+from fractions import Fraction
+from math import lcm
+
+from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.rhythm import Meter, slot_word
+
+#: Bars of a cycle that can be written down, and places of a beat.
+MOST_BARS, MOST_PLACES = 8, 16
+_OF = re.compile(r"^\s*(e|&|and|a|trip|let)\s+of\s+(\d{1,2}(?:\s*,\s*\d{1,2})*)\s*$")
+
+
+def spelt_out(text: str) -> str:
+    """Return a typed click as a count; ``a of 1, 3`` is the a of beats 1 and 3.
+
+    >>> spelt_out("a of 1, 3"), spelt_out("2 & 4")
+    ('(1) a (3) a', '2 & 4')
+    """
+    found = _OF.match(text)
+    if not found:
+        return text
+    beats = sorted({int(beat) for beat in found[2].split(",")})
+    return " ".join(f"({beat}) {found[1]}" for beat in beats)
+
+
+def click_text(cycle: ClickCycle, meter: Meter) -> str:
+    """Return a cycle as a typed click; empty where nothing clicks in its one bar.
+
+    Raises:
+        OutOfRange: It goes over more than 8 bars, or divides a beat into more than 16.
+    """
+    bars = int(cycle.length / meter.bar_length)
+    if bars > MOST_BARS:
+        raise OutOfRange(
+            f"This click comes round after {plural(bars, 'bar')}, and places are pressed in up to {MOST_BARS}. "
+            "Choose a shorter one first, such as every beat.",
+            field="click",
+        )
+    if not cycle.clicks and bars == 1:
+        return ""
+    inside: dict[tuple[int, int], dict[Fraction, ClickLevel]] = defaultdict(dict)
+    for position, level in cycle.clicks:
+        bar, beat, rest = meter.place(position)
+        inside[bar, beat][rest / meter.beats[beat - 1]] = level
+    written = []
+    for bar in range(1, bars + 1):
+        words = [_beat(beat, inside[bar, beat]) for beat in range(1, len(meter.beats) + 1) if (bar, beat) in inside]
+        written.append(" ".join(words) or "(1)")
+    return " | ".join(written)
+
+
+def _beat(beat: int, clicks: dict[Fraction, ClickLevel]) -> str:
+    division = lcm(*(at.denominator for at in clicks))
+    if division > MOST_PLACES:
+        raise OutOfRange(
+            f"A click in beat {beat} lies on no place that can be written, 1 to {MOST_PLACES} a beat. "
+            "Choose another one first, such as every beat.",
+            field="click",
+        )
+    words = [
+        _sign(level) + slot_word(Fraction(division), beat, int(at * division)) for at, level in sorted(clicks.items())
+    ]
+    return " ".join(words if Fraction(0) in clicks else [f"({slot_word(Fraction(division), beat, 0)})", *words])
+
+
+def _sign(level: ClickLevel) -> str:
+    return ">" if level == "strong" else ""

@@ -1,0 +1,203 @@
+"""The drill: what the teacher wrote, composed of material, legs, hands, accents and click."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.accents import Accents, EachBeat
+from ripresa.core.drill.body import Body, Voice
+from ripresa.core.drill.click import Click, NamedClick
+from ripresa.core.drill.hands import Economy, Hands, NoHands
+from ripresa.core.drill.material import Material, ScaleRun, own_rhythm
+from ripresa.core.drill.reduce import Reduce
+from ripresa.core.drill.way_in import Step
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact, label
+from ripresa.core.pitch import instrument_named
+from ripresa.core.rhythm import Counting, Swing, check_bpm, meter_named
+
+#: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
+DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
+MOST_LEGS = 400
+LONGEST_TEXT = 200
+LONGEST_BREATH = 60
+MOST_TAGS, LONGEST_TAG, MOST_STEPS, MOST_REGISTER = 12, 30, 16, 4
+
+Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
+Closing = Literal["by_seam", "own", "shared"]
+Fingering = Literal["none", "usual"]
+
+SEAMS: dict[Seam, tuple[str, str]] = {
+    "hold": ("hold to the bar line", "Each leg starts on 1, and there is time to think."),
+    "straight_on": ("straight on", "No time to think: the change itself is the drill."),
+    "bar_rest": ("a bar’s rest between", "A whole bar to hear the next division inside."),
+    "breath": ("a beat to breathe", "For wind, or to let go of the hand."),
+}
+ARTICULATIONS: tuple[tuple[Fraction, str, str], ...] = (
+    (Fraction(1), "full length", "Each note goes on to the next."),
+    (Fraction(3, 4), "a little apart", "Three quarters of the slot sound."),
+    (Fraction(1, 2), "short", "Half of the slot sounds."),
+    (Fraction(1, 4), "as short as can be", "A quarter of the slot sounds."),
+)
+FINGERINGS: dict[Fingering, tuple[str, str]] = {
+    "none": ("without fingering", "The student finds it."),
+    "usual": ("with the usual fingering", "String and fret by least movement; on keys what method books agree on."),
+}
+CLOSINGS: dict[Closing, tuple[str, str]] = {
+    "by_seam": ("as the seam needs", "Its own where something is missing to the bar line, else shared."),
+    "own": ("a note of its own", "The run always ends at rest."),
+    "shared": ("shared with what follows", "The tonic that ends one leg begins the next."),
+}
+
+
+MOST_NOTES_A_SPAN = 16
+MOST_BEATS_A_SPAN = 8
+MOST_MIXED = 16
+
+
+@dataclass(frozen=True, slots=True)
+class Leg:
+    """A stretch of a drill with one division, or with several that take turns beat by beat.
+
+    Args:
+        division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
+        following: Divisions of the beats that follow, before it begins again; up to 16.
+
+    Raises:
+        OutOfRange: Any other division, or too many.
+    """
+
+    division: Exact
+    following: tuple[Exact, ...] = ()
+
+    def __post_init__(self) -> None:
+        for division in self.divisions:
+            if division <= 0 or division.numerator > MOST_NOTES_A_SPAN or division.denominator > MOST_BEATS_A_SPAN:
+                raise OutOfRange(
+                    f"{label(division)} notes a beat is not a division that can be laid out. Use ½, 1 to "
+                    f"{MOST_NOTES_A_SPAN}, or n:m with up to {MOST_NOTES_A_SPAN} notes in up to "
+                    f"{MOST_BEATS_A_SPAN} beats.",
+                    field="legs.division",
+                )
+        if len(self.following) >= MOST_MIXED:
+            raise OutOfRange(f"Up to {MOST_MIXED} divisions take turns in a leg.", field="legs.division")
+
+    @property
+    def divisions(self) -> tuple[Fraction, ...]:
+        """All divisions, in the order in which they take turns."""
+        return (self.division, *self.following)
+
+    @property
+    def fastest(self) -> Fraction:
+        """Most notes per beat."""
+        return max(self.divisions)
+
+
+@dataclass(frozen=True, slots=True)
+class Drill:
+    """What is practised.
+
+    Args:
+        title: What the teacher calls it, up to 200 signs.
+        material: What is played.
+        legs: Stretches of one division each, in order; 1 to 400.
+        bpm: Tempo, 1 to 1000, of the note that the meter names.
+        meter: Key of ``ripresa.core.rhythm.meter.METERS``.
+        seam: What happens between legs.
+        closing: Whether a closing tonic is played for itself.
+        hands, accents, click: The layers on top.
+        instrument: Key of ``ripresa.core.pitch.pitch.instrument.INSTRUMENTS``.
+        swing: How the ideal places of pairs are moved; straight unless said.
+        counting: The words that are said on each slot.
+        articulation: Share of its length that a note sounds, above 0 to 1.
+        breath: Seconds that a breath lasts; 0 where it does not matter.
+        body, voice: What moves and what is said while the hands play.
+        reduce: Which of its notes are played; the others keep their time in silence.
+        way_in: The steps by which it is learnt, in order; none is as the teacher says.
+        tags: Words to find it by, up to 12 of up to 30 signs.
+        fingering: Whether the usual fingering of the instrument is worked out.
+        register: Octaves by which all is moved, −4 to 4; onsets stay.
+        folded: Whether notes out of the instrument's range are moved into it by octaves.
+        purpose: What it is for, in the teacher's words.
+
+    Raises:
+        OutOfRange: A part is unknown or beyond its limits.
+    """
+
+    title: str = "New drill"
+    material: Material = ScaleRun()
+    legs: tuple[Leg, ...] = (Leg(Fraction(2)), Leg(Fraction(3)), Leg(Fraction(4)))
+    bpm: Exact = Fraction(72)
+    meter: str = "4/4"
+    seam: Seam = "hold"
+    closing: Closing = "by_seam"
+    hands: Hands = NoHands()
+    accents: Accents = EachBeat()
+    click: Click = NamedClick()
+    instrument: str = "any"
+    swing: Swing = Swing()
+    counting: Counting = Counting()
+    articulation: Exact = Fraction(1)
+    breath: Exact = Fraction(0)
+    body: Body = Body()
+    voice: Voice = "silent"
+    reduce: Reduce = Reduce()
+    way_in: tuple[Step, ...] = ()
+    tags: tuple[str, ...] = ()
+    fingering: Fingering = "none"
+    register: int = 0
+    folded: bool = False
+    purpose: str = ""
+
+    def __post_init__(self) -> None:
+        meter_named(self.meter)
+        instrument = instrument_named(self.instrument)
+        if isinstance(self.hands, Economy) and not instrument.strings:
+            raise OutOfRange(
+                f"Economy picking follows the strings, and {instrument.name} has none to follow. "
+                "Choose the guitar, the bass guitar or the ukulele, or another way of picking.",
+                field="hands.kind",
+            )
+        check_bpm(self.bpm)
+        if not self.title.strip() or len(self.title) > LONGEST_TEXT:
+            raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
+        if len(self.purpose) > LONGEST_TEXT:
+            raise OutOfRange(f"A purpose has up to {LONGEST_TEXT} signs.", field="purpose")
+        if len(self.tags) > MOST_TAGS or any(not 1 <= len(tag.strip()) <= LONGEST_TAG for tag in self.tags):
+            raise OutOfRange(
+                f"A drill has up to {MOST_TAGS} tags of 1 to {LONGEST_TAG} signs, parted by commas.", field="tags"
+            )
+        if len(self.way_in) > MOST_STEPS:
+            raise OutOfRange(f"A way in has up to {MOST_STEPS} steps, not {len(self.way_in)}.", field="way_in")
+        if abs(self.register) > MOST_REGISTER:
+            raise OutOfRange(
+                f"A drill is moved by up to {MOST_REGISTER} octaves, not {self.register}.", field="register"
+            )
+        if not 0 < self.articulation <= 1:
+            raise OutOfRange(
+                f"A note sounds for a share of its length above 0 and up to 1, not {label(self.articulation)}.",
+                field="articulation",
+            )
+        if not 0 <= self.breath <= LONGEST_BREATH:
+            raise OutOfRange(
+                f"A breath lasts up to {LONGEST_BREATH} seconds, not {label(self.breath)}. Write 0 where it does not "
+                "matter.",
+                field="breath",
+            )
+        if not 1 <= len(self.legs) <= MOST_LEGS:
+            raise OutOfRange(
+                f"A drill has 1 to {MOST_LEGS} legs, not {len(self.legs)}. Choose at least one division.", field="legs"
+            )
+
+    @property
+    def knows_fingering(self) -> bool:
+        """Whether its notes are fingered: because that is wanted, or because the hands follow the strings."""
+        return self.fingering == "usual" or isinstance(self.hands, Economy)
+
+    @property
+    def fastest_division(self) -> Fraction:
+        """Most notes per beat of any leg: the one that sets the peak speed."""
+        own = own_rhythm(self.material)
+        if own:
+            return own.fastest_division
+        return max(leg.fastest for leg in self.legs)

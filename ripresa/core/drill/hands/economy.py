@@ -1,0 +1,38 @@
+"""Economy picking: strict alternation on a string; across strings the pick goes on the way it has to go."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ripresa.core.grid import Place
+
+
+@dataclass(frozen=True, slots=True)
+class Economy:
+    """D and U in turn on one string; to a thinner string D, to a thicker one U.
+
+    It needs to know the strings: the fingering of an instrument that has them.
+
+    Args:
+        lead: The first stroke.
+    """
+
+    kind: Literal["economy"] = field(default="economy", kw_only=True)
+    lead: Literal["down", "up"] = "down"
+
+    def strokes(self, places: Sequence[Place]) -> list[str | None]:
+        """Return D or U for each note, None for the others; a note on no known string alternates."""
+        marks: list[str | None] = []
+        stroke, string = "U" if self.lead == "down" else "D", None
+        for place in places:
+            if place.kind != "note":
+                marks.append(None)
+                continue
+            now = place.touch.string if place.touch else None
+            if string is None or now is None or now == string:
+                stroke = "U" if stroke == "D" else "D"
+            else:
+                stroke = "D" if now < string else "U"
+            string = now
+            marks.append(stroke)
+        return marks

@@ -1,0 +1,61 @@
+"""What is played, before any rhythm: each kind of material is one module here.
+
+A kind is a frozen dataclass with a ``kind`` of its own and a method
+``pass_for``; to add one, write its module and add it to ``Material`` below.
+"""
+
+from typing import Annotated
+
+from ripresa.core.drill.material.arpeggio import Arpeggio
+from ripresa.core.drill.material.cells import MIXES, Cells
+from ripresa.core.drill.material.count import Count
+from ripresa.core.drill.material.line import AFTERS, RHYTHMS, Line
+from ripresa.core.drill.material.line_text import LineNote, parse_line, without_bars, write_line
+from ripresa.core.drill.material.notes import NotePass
+from ripresa.core.drill.material.one_note import SAYS, OneNote
+from ripresa.core.drill.material.onto_beats import FINEST
+from ripresa.core.drill.material.run import SHAPES, TOPS
+from ripresa.core.drill.material.scale_run import MOST_OCTAVES, OWN, ScaleRun
+from ripresa.core.drill.material.sequence import FIGURES, WAYS, Sequence
+from ripresa.core.drill.material.strum import PATTERNS, Strum
+from ripresa.core.exact import ByKind
+
+Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Cells | Strum | Line, ByKind()]
+
+
+def own_rhythm(material: Material) -> Count | Cells | Strum | Line | None:
+    """Return a material that brings its own rhythm, so that the legs only say how often it is played; else None."""
+    if isinstance(material, Line):
+        return material if material.rhythm == "own" else None
+    return material if isinstance(material, Count | Cells | Strum) else None
+
+
+__all__ = [
+    "AFTERS",
+    "FIGURES",
+    "FINEST",
+    "MIXES",
+    "MOST_OCTAVES",
+    "OWN",
+    "PATTERNS",
+    "RHYTHMS",
+    "SAYS",
+    "SHAPES",
+    "TOPS",
+    "WAYS",
+    "Arpeggio",
+    "Cells",
+    "Count",
+    "Line",
+    "LineNote",
+    "Material",
+    "NotePass",
+    "OneNote",
+    "ScaleRun",
+    "Sequence",
+    "Strum",
+    "own_rhythm",
+    "parse_line",
+    "without_bars",
+    "write_line",
+]

@@ -1,0 +1,57 @@
+"""Arpeggios: the tones of a chord over so many octaves, in a shape, with a turn-round."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.material.notes import NotePass
+from ripresa.core.drill.material.run import Shape, Top, run_pass
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.pitch import Instrument, chord_named, parse_tonic, show_tonic
+from ripresa.core.rhythm import Meter
+
+MOST_OCTAVES = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Arpeggio:
+    """A chord played tone by tone.
+
+    Args:
+        tonic: Its root, ``"D"``, ``"Eb"``.
+        chord: Key of a chord in ``ripresa.core.pitch.pitch.scales.CHORDS``.
+        shape, top: As in a scale run.
+        octaves: 1 to 8.
+
+    Raises:
+        Unreadable: The root is not one.
+        OutOfRange: An unknown chord, or octaves out of range.
+    """
+
+    kind: Literal["arpeggio"] = field(default="arpeggio", kw_only=True)
+    tonic: str = "C"
+    chord: str = "major_triad"
+    shape: Shape = "there_and_back"
+    octaves: int = 2
+    top: Top = "once"
+
+    def __post_init__(self) -> None:
+        parse_tonic(self.tonic)
+        chord_named(self.chord)
+        if not 1 <= self.octaves <= MOST_OCTAVES:
+            raise OutOfRange(
+                f"An arpeggio spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves"
+            )
+
+    @property
+    def title(self) -> str:
+        """What it is, in words: ``E♭ minor seventh arpeggio``."""
+        return f"{show_tonic(self.tonic)} {chord_named(self.chord).name} arpeggio"
+
+    def pass_for(self, _divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
+        """Return the notes of a leg: with d tones an octave, counted as in a scale run."""
+        tones = chord_named(self.chord)
+        notes, closing = run_pass(parse_tonic(self.tonic), tones, self.octaves, self.shape, self.top, 1, instrument)
+        return NotePass(notes, closing, plural(self.octaves, "octave"))

@@ -1,0 +1,190 @@
+"""A rhythm typed as a count: ``1 & a 2 e & (3) 4 &``."""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.material.notes import NotePass
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.grid import Slot
+from ripresa.core.pitch import Instrument
+from ripresa.core.rhythm import CountedBeat, Filled, Kind, Level, Meter, parse_count, parse_named
+
+LONGEST_TEXT = 4000
+FARTHEST_SHIFT = 64
+#: Divisions of a beat that share the finest grid among them.
+BINARY = (1, 2, 4)
+_UNSAID: Filled = (None, None)
+
+
+@dataclass(frozen=True, slots=True)
+class Count:
+    """A rhythm as it is said. It brings its own divisions; those of the legs only say how often it is played.
+
+    Args:
+        text: Words as ``parse_count`` takes them, up to 4000 signs.
+        shift: Slots of its grid by which it is moved, later above 0; −64 to 64.
+        under: A second layer under it, a count of its own that begins again by itself; empty for none.
+        around: Whether what is moved over the end comes round to the start;
+            else it goes over the bar line, or begins as a pickup.
+
+    Raises:
+        Unreadable: A word cannot be read; the sentence says which, and what would be right.
+        OutOfRange: It is too long, or moved too far.
+    """
+
+    kind: Literal["count"] = field(default="count", kw_only=True)
+    text: str = "1 & 2 & 3 & 4 &"
+    shift: int = 0
+    around: bool = True
+    under: str = ""
+
+    def __post_init__(self) -> None:
+        if len(self.text) > LONGEST_TEXT:
+            raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="material.text")
+        if abs(self.shift) > FARTHEST_SHIFT:
+            raise OutOfRange(
+                f"A rhythm is moved by up to {FARTHEST_SHIFT} slots, not {self.shift}.", field="material.shift"
+            )
+        parse_count(self.text)
+        if len(self.under) > LONGEST_TEXT:
+            raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.under)}.", field="material.under")
+        self._under()
+
+    @property
+    def title(self) -> str:
+        """What it is, in words."""
+        short = self.text if len(self.text) <= 40 else self.text[:39] + "…"
+        return f"the count {short}"
+
+    @property
+    def fastest_division(self) -> Fraction:
+        """Most slots of any beat that is said."""
+        return Fraction(max(beat.division for beat in parse_count(self.text)))
+
+    def pass_for(self, _divisions: Sequence[Fraction], _instrument: Instrument, meter: Meter) -> NotePass:
+        """Return the rhythm of a leg, one slot after the other; what is not said is the held part of what was.
+
+        Raises:
+            OutOfRange: A bar has more beats than the meter, or it has no one grid to be moved on.
+        """
+        beats = every_beat(parse_count(self.text), len(meter.beats))
+        if self.shift:
+            beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
+        slots = rhythm_of(beats)
+        notes = sum(slot.kind == "note" for slot in slots)
+        bars = beats[-1].bar
+        under = self._under()
+        for beat in under:
+            _check_beat(beat, len(meter.beats), "the second layer", "material.under")
+        return NotePass(
+            (None,) * notes,
+            described=plural(bars, "bar"),
+            rhythm=slots,
+            second=tuple(
+                place_in(meter, beat, slot)
+                for beat in under
+                for slot, (kind, _) in enumerate(beat.slots)
+                if kind == "note"
+            ),
+            second_beats=max((beat.bar for beat in under), default=0) * meter.bar_length,
+        )
+
+    def _under(self) -> tuple[CountedBeat, ...]:
+        if not self.under.strip():
+            return ()
+        return parse_named(self.under, "the second layer", "material.under")
+
+
+def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
+    """Return where a slot of a counted beat stands, in beats of the bpm from the start of bar 1."""
+    number = beat.beat - 1
+    inside = meter.beat_starts()[number] + meter.beats[number] * slot / beat.division
+    return (beat.bar - 1) * meter.bar_length + inside
+
+
+def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, Kind, Level | None]]:
+    """Yield beat, number, kind and accent of every slot; what is not said is the held part of what was, or silent."""
+    sounding = False
+    for beat in beats:
+        for number, (kind, accent) in enumerate(beat.slots):
+            if kind is not None:
+                sounding = kind == "note"
+            yield beat, number, kind or ("hold" if sounding else "rest"), accent
+
+
+def rhythm_of(beats: Iterable[CountedBeat]) -> tuple[Slot, ...]:
+    """Return the slots of beats that carry no chords, one after the other."""
+    return tuple(
+        Slot(Fraction(beat.division), number, kind, None, accent) for beat, number, kind, accent in filled_slots(beats)
+    )
+
+
+def every_beat(
+    said: Sequence[CountedBeat], beats: int, name: str = "the count", field: str = "material.text"
+) -> list[CountedBeat]:
+    """Return the beats that were said and those between them, on grids that agree.
+
+    Halves and quarters of a beat share the finer grid, so that an arm that
+    keeps moving has its places: it does not change its rate from beat to beat.
+
+    Raises:
+        OutOfRange: A beat that the meter does not have; the sentence names the text, and the field is to blame.
+    """
+    finest = max((beat.division for beat in said if beat.division in BINARY), default=1)
+    found: list[CountedBeat] = []
+    last_bar = said[-1].bar
+    for bar in range(1, last_bar + 1):
+        known = {beat.beat: beat for beat in said if beat.bar == bar}
+        for beat in known.values():
+            _check_beat(beat, beats, name, field)
+        highest = max(known, default=1)
+        ends = highest if bar == last_bar else beats
+        for number in range(1, ends + 1):
+            found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,)), finest))
+    return found
+
+
+def _check_beat(beat: CountedBeat, beats: int, what: str, field: str) -> None:
+    """Refuse a beat that the meter does not have."""
+    if beat.beat > beats:
+        raise OutOfRange(
+            f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar.",
+            field=field,
+        )
+
+
+def _shifted(beats: Sequence[CountedBeat], shift: int, in_bar: int, *, around: bool) -> list[CountedBeat]:
+    """Return beats moved by so many slots: whole bars, rotated, or with silence before them."""
+    divisions = {beat.division for beat in beats}
+    if len(divisions) > 1:
+        mixed = " and ".join(str(one) for one in sorted(divisions))
+        raise OutOfRange(f"A rhythm with {mixed} a beat has no one grid to be moved on.", field="material.shift")
+    (division,) = divisions
+    bar = in_bar * division
+    flat = [filled for beat in beats for filled in beat.slots]
+    flat += [_UNSAID] * (-len(flat) % bar)
+    if around:
+        by = shift % len(flat)
+        flat = flat[-by:] + flat[:-by] if by else flat
+    else:
+        flat = [_UNSAID] * (shift % bar) + flat
+        while flat[-1] == _UNSAID:
+            flat.pop()
+        flat += [_UNSAID] * (-len(flat) % division)
+    starts = range(0, len(flat), division)
+    return [
+        CountedBeat(at // bar + 1, at // division % in_bar + 1, division, tuple(flat[at : at + division]))
+        for at in starts
+    ]
+
+
+def _refined(beat: CountedBeat, finest: int) -> CountedBeat:
+    if beat.division not in BINARY or beat.division == finest:
+        return beat
+    step = finest // beat.division
+    slots: list[Filled] = [_UNSAID] * finest
+    slots[::step] = list(beat.slots)
+    return CountedBeat(beat.bar, beat.beat, finest, tuple(slots))

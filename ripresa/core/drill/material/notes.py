@@ -1,0 +1,65 @@
+"""What material hands to a reading: the notes of one pass, in order, without time."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from ripresa.core.exact import plural
+from ripresa.core.grid import Slot
+from ripresa.core.pitch import Instrument, Pitch
+
+
+@dataclass(frozen=True, slots=True)
+class NotePass:
+    """One pass through the material on one leg.
+
+    Args:
+        notes: Written pitches in order; None for a note without pitch.
+        closing: The closing tonic that belongs to the pass but is not among
+            its notes: note N + 1. None where the pass ends on its own.
+        described: What the pass is, in words: ``"2 octaves"``.
+        rhythm: Slots of a material that brings its own rhythm; empty where
+            the leg's divisions give it. Its notes are those of ``notes``.
+        second: Onsets of a second layer under it, in beats from the start of the pass; it begins
+            again after ``second_beats``.
+    """
+
+    notes: tuple[Pitch | None, ...]
+    closing: Pitch | None = None
+    described: str = ""
+    rhythm: tuple[Slot, ...] = ()
+    second: tuple[Fraction, ...] = ()
+    second_beats: Fraction = Fraction(0)
+
+    @property
+    def sounded(self) -> tuple[Pitch | None, ...]:
+        """Its notes, and the closing tonic if there is one, whether it is played or not."""
+        return self.notes if self.closing is None else (*self.notes, self.closing)
+
+    def moved(self, octaves: int) -> "NotePass":
+        """Return the pass so many octaves higher: the same onsets in another register."""
+        if not octaves:
+            return self
+
+        def move(pitch: Pitch | None) -> Pitch | None:
+            return replace(pitch, octave=pitch.octave + octaves) if pitch else None
+
+        return self._mapped(move)
+
+    def folded(self, instrument: Instrument) -> "NotePass":
+        """Return the pass with what is out of range moved into it by octaves; its description says how many notes."""
+
+        def fold(pitch: Pitch | None) -> Pitch | None:
+            return instrument.folded(pitch) if pitch else None
+
+        moved = sum(bool(pitch) and fold(pitch) != pitch for pitch in self.notes)
+        described = self.described + (f", {plural(moved, 'note')} folded" if moved else "")
+        return replace(self._mapped(fold), described=described)
+
+    def _mapped(self, change: Callable[[Pitch | None], Pitch | None]) -> "NotePass":
+        return replace(
+            self,
+            notes=tuple(change(pitch) for pitch in self.notes),
+            closing=change(self.closing),
+            rhythm=tuple(replace(slot, pitch=change(slot.pitch)) for slot in self.rhythm),
+        )

@@ -1,0 +1,100 @@
+"""Runs: how tones over some octaves are put in order, and where a run lies on an instrument."""
+
+from math import ceil
+from typing import Literal
+
+from ripresa.core.pitch import Instrument, Pitch, Scale, above
+
+Shape = Literal["up", "down", "there_and_back", "back_and_there"]
+Top = Literal["once", "twice"]
+#: A tone of a run: its number from the lowest tonic, and whether it belongs to the way down.
+Step = tuple[int, bool]
+
+SHAPES: dict[Shape, tuple[str, str]] = {
+    "there_and_back": ("there and back", "Up, then down: the usual run, and it comes back to where it started."),
+    "back_and_there": ("back and there", "From the top: the way down gets the fresh hand."),
+    "up": ("up", "One way only, to hear every step of it."),
+    "down": ("down", "One way only, the harder one for most."),
+}
+TOPS: dict[Top, tuple[str, str]] = {
+    "once": ("the turning note once", "Keeps seven-note scales at 2 × 7 notes an octave, so octaves match the beat."),
+    "twice": ("the turning note twice", "A new stroke on the turn; adds two notes and moves every accent after it."),
+}
+
+
+def contour(top: int, shape: Shape, turn: Top) -> tuple[list[Step], Step | None]:
+    """Return the tones of a run in order, and the closing one if it is not among them.
+
+    Args:
+        top: Number of the highest tone, counted from the lowest tonic as 0.
+    """
+    up = [(index, False) for index in range(top)]
+    down = [(index, True) for index in range(top, 0, -1)]
+    low, high = (0, True), (top, False)
+    match shape:
+        case "up":
+            return up, high
+        case "down":
+            return down, low
+        case "there_and_back" if turn == "once":
+            return up + down, low
+        case "there_and_back":
+            return [*up, high, *down, low], None
+        case "back_and_there" if turn == "once":
+            return down + up, high
+        case _:
+            return [*down, low, *up, high], None
+
+
+def started(steps: list[Step], closing: Step | None, start: int, shape: Shape) -> tuple[list[Step], Step | None]:
+    """Return a run that starts on another of its tones.
+
+    One way, it spans as much from there. There and back, it goes round as a
+    circle and closes on the tone it started with, unless it holds its end
+    already.
+
+    Args:
+        start: Number of the tone, from 0.
+    """
+    if not start:
+        return steps, closing
+    if shape in {"up", "down"}:
+        moved = [(index + start, down) for index, down in steps]
+        return moved, (closing[0] + start, closing[1]) if closing else None
+    return steps[start:] + steps[:start], steps[start] if closing else None
+
+
+def run_pass(
+    tonic: Pitch, tones: Scale, octaves: int, shape: Shape, turn: Top, start: int, instrument: Instrument
+) -> tuple[tuple[Pitch, ...], Pitch | None]:
+    """Return the pitches of a run on an instrument, and its closing tone.
+
+    Args:
+        start: Degree on which it starts, from 1.
+    """
+    seated = seat(tonic, octaves, instrument)
+    steps, closing = started(*contour(tones.degrees * octaves, shape, turn), start - 1, shape)
+    return (
+        tuple(pitch_of(seated, tones, step) for step in steps),
+        pitch_of(seated, tones, closing) if closing else None,
+    )
+
+
+def pitch_of(tonic: Pitch, scale: Scale, step: Step) -> Pitch:
+    """Return the pitch of a tone of a run."""
+    index, down = step
+    letters, semitones = scale.degree(index, going_down=down)
+    return above(tonic, letters, semitones)
+
+
+def seat(tonic: Pitch, octaves: int, instrument: Instrument) -> Pitch:
+    """Return the tonic in the octave where the run starts on this instrument.
+
+    At its home or within the octave above; lower while the top does not fit
+    and the bottom still does.
+    """
+    octave = tonic.octave + ceil((instrument.home - tonic.midi) / 12)
+    seated = Pitch(tonic.letter, tonic.alter, octave)
+    while not instrument.holds(seated.midi + 12 * octaves) and instrument.holds(seated.midi - 12):
+        seated = Pitch(seated.letter, seated.alter, seated.octave - 1)
+    return seated

@@ -1,0 +1,98 @@
+"""Scale runs: a scale over so many octaves, in a shape, with a turn-round."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from fractions import Fraction
+from math import ceil
+from typing import Literal
+
+from ripresa.core.drill.material.notes import NotePass
+from ripresa.core.drill.material.run import Shape, Top, run_pass
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.pitch import Instrument, Scale, parse_degrees, parse_tonic, scale_named, show_tonic
+from ripresa.core.rhythm import Meter
+
+Octaves = int | Literal["match", "one_repeated"]
+
+MOST_OCTAVES = 8
+#: The key of a scale whose steps are written out.
+OWN = "own"
+
+
+@dataclass(frozen=True, slots=True)
+class ScaleRun:
+    """A scale played over some octaves.
+
+    Args:
+        tonic: ``"D"``, ``"Eb"``, ``"F#"``.
+        scale: Key of a scale in ``ripresa.core.pitch.pitch.scales.SCALES``.
+        shape: Up, down, there and back, back and there.
+        octaves: 1 to 8; ``"match"``: as many as there are notes per beat;
+            ``"one_repeated"``: one octave as many times as notes per beat,
+            which takes the same beats.
+        top: Whether the turning note is played once or twice.
+        start: Degree on which it starts, from 1; a run there and back then goes round as a circle.
+        own: With the scale ``"own"``: its degrees, ``"1 b2 3 4 5 b6 7"``.
+
+    Raises:
+        Unreadable: The tonic is not one, or own steps cannot be read.
+        OutOfRange: An unknown scale, or octaves or a degree out of range.
+    """
+
+    kind: Literal["scale_run"] = field(default="scale_run", kw_only=True)
+    tonic: str = "C"
+    scale: str = "major"
+    shape: Shape = "there_and_back"
+    octaves: Octaves = 2
+    top: Top = "once"
+    start: int = 1
+    own: str = ""
+
+    def __post_init__(self) -> None:
+        parse_tonic(self.tonic)
+        degrees = self.tones.degrees
+        if not 1 <= self.start <= degrees:
+            raise OutOfRange(
+                f"{self.tones.name} has degrees 1 to {degrees}, and not {self.start}.", field="material.start"
+            )
+        if isinstance(self.octaves, int) and not 1 <= self.octaves <= MOST_OCTAVES:
+            raise OutOfRange(f"A run spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves")
+
+    @property
+    def tones(self) -> Scale:
+        """The scale, with own steps read."""
+        if self.scale != OWN:
+            return scale_named(self.scale)
+        steps = parse_degrees(self.own)
+        return Scale("own steps", steps, steps)
+
+    @property
+    def title(self) -> str:
+        """What it is, in words: ``D melodic minor``."""
+        return f"{show_tonic(self.tonic)} {self.tones.name}"
+
+    def span(self, division: Fraction) -> tuple[int, int]:
+        """Return (octaves, times) of a pass at this division."""
+        matching = max(1, ceil(division))
+        match self.octaves:
+            case "match":
+                return matching, 1
+            case "one_repeated":
+                return 1, matching
+            case octaves:
+                return octaves, 1
+
+    def pass_for(self, divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
+        """Return the notes of a leg at these divisions, of which the fastest says how many octaves match.
+
+        With d notes an octave and k octaves, there and back, top once: 2dk
+        notes, and the closing tonic is note N + 1. Top twice: 2dk + 2 with
+        the tonic in it. One way: dk notes and the closing tonic.
+        """
+        octaves, times = self.span(max(divisions))
+        notes, closing = run_pass(
+            parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
+        )
+        described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
+        return NotePass(notes * times, closing, described)

@@ -1,0 +1,81 @@
+"""Reduce without cutting time: what is left out keeps its length, and everything arrives where it did."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.errors import OutOfRange
+from ripresa.core.grid import Event, LegReading
+
+Part = Literal["everything", "hits", "between", "first_half", "second_half", "hand"]
+
+PARTS: dict[Part, tuple[str, str]] = {
+    "everything": ("everything", "As it is written."),
+    "hits": ("the hits alone", "The accented notes; what is between them keeps its time in silence."),
+    "between": ("what is between the hits", "The other half of it: the hits are heard inside."),
+    "first_half": ("the first half of each leg", "Then silence, as long as the second half."),
+    "second_half": ("the second half of each leg", "The first half goes by in silence."),
+    "hand": ("one hand alone", "The other one rests, and its notes keep their places."),
+}
+LONGEST_SYMBOL = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Reduce:
+    """Which notes are played.
+
+    Args:
+        part: Everything, the hits, what is between, half of each leg, or one hand.
+        hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
+
+    Raises:
+        OutOfRange: One hand alone, and it is not said which.
+    """
+
+    part: Part = "everything"
+    hand: str = ""
+
+    def __post_init__(self) -> None:
+        if len(self.hand) > LONGEST_SYMBOL or (self.part == "hand" and not self.hand.strip()):
+            raise OutOfRange("Say which hand plays alone by its symbol: R, D, T.", field="reduce.hand")
+
+    def plays(self, event: Event, leg: LegReading) -> bool:
+        """Return whether a note is played; its middle is that of the pass of its leg."""
+        match self.part:
+            case "everything":
+                return True
+            case "hits":
+                return event.accent == "accent"
+            case "between":
+                return event.accent != "accent"
+            case "first_half":
+                return event.onset < _middle(leg)
+            case "second_half":
+                return event.onset >= _middle(leg)
+            case "hand":
+                return event.stroke == self.hand
+
+
+def reduced(events: Sequence[Event], reduce: Reduce, legs: Sequence[LegReading]) -> tuple[Event, ...]:
+    """Return the events with what is not played silenced; onsets and lengths stay as they are."""
+    if reduce.part == "everything":
+        return tuple(events)
+    found: list[Event] = []
+    silent = False
+    for event in events:
+        if event.kind == "note":
+            silent = not reduce.plays(event, legs[event.leg])
+        elif event.kind != "hold":
+            silent = False
+        is_part = event.kind in {"note", "hold"}
+        found.append(_silenced(event) if silent and is_part else event)
+    return tuple(found)
+
+
+def _silenced(event: Event) -> Event:
+    return replace(event, kind="rest", pitch=None, chord=None, stroke=None, touch=None, slurred=False, accent="plain")
+
+
+def _middle(leg: LegReading) -> Fraction:
+    return leg.start + leg.pass_beats / 2

@@ -1,0 +1,27 @@
+"""Places in time and what fills them: slots before they are laid, places as they are laid, events as they are read.
+
+Positions are added up in one place, the ``Cursor``, and nothing it hands out crosses a bar line.
+"""
+
+from ripresa.core.grid.event import Event, LegReading, SlotPlace
+from ripresa.core.grid.place import Cursor, Place, Restart, Slot, in_turn, slot_numbers, stretch_of
+from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression
+from ripresa.core.grid.touch import Touch, roman
+
+__all__ = [
+    "ChordSpan",
+    "Cursor",
+    "Event",
+    "LegReading",
+    "Place",
+    "Restart",
+    "Slot",
+    "SlotPlace",
+    "Touch",
+    "chord_at",
+    "in_turn",
+    "parse_progression",
+    "roman",
+    "slot_numbers",
+    "stretch_of",
+]

@@ -1,0 +1,113 @@
+"""Events and legs: what a reading consists of."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ripresa.core.grid.touch import Touch
+from ripresa.core.pitch import ChordSound, Pitch
+from ripresa.core.rhythm import Kind, Level, count_word, place_name
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """One slot of a drill, with all that is known about it.
+
+    Args:
+        onset, length: In beats of the bpm, from the drill's start.
+        leg: Index of the leg, from 0.
+        bar, beat: From 1. slot: from 0.
+        count: The word that is said there.
+        division: Notes per beat here.
+        kind: A note, a rest, an air stroke, or the held part of an earlier note.
+        pitch: Written pitch, None without.
+        stroke: Hand, pick direction or syllable, None without; on a hold the arm moves without sounding.
+        accent: One of three levels.
+        slurred: Whether it is not struck, but slurred to the note that sounds before it.
+        chord: The chord that is struck, or that a line is played over; None without.
+        group: Number of its group in the leg, from 0; None without groups.
+        in_group: Which note of its group, or else of its statement, it is, from 1; None without.
+        statement: Number of the statement of a line that it belongs to, from 0; None where there is one alone.
+        touch: String, fret and finger; None where it is not worked out.
+        layer: Which layer it belongs to.
+    """
+
+    onset: Fraction
+    length: Fraction
+    leg: int
+    bar: int
+    beat: int
+    slot: int
+    division: Fraction
+    count: str
+    kind: Kind
+    pitch: Pitch | None
+    stroke: str | None
+    accent: Level
+    group: int | None
+    slurred: bool = False
+    chord: ChordSound | None = None
+    statement: int | None = None
+    in_group: int | None = None
+    touch: Touch | None = None
+    layer: str = "notes"
+
+    @property
+    def tones(self) -> tuple[Pitch, ...]:
+        """The written pitches that sound, from the lowest; none without pitch."""
+        return (self.pitch,) if self.pitch else self.chord.tones if self.chord else ()
+
+    @property
+    def place_name(self) -> str:
+        """Where it stands, in words: always by number, whatever is said while playing."""
+        return place_name(self.bar, self.beat, count_word(self.division, self.beat, self.slot))
+
+
+#: Where a slot stands in its leg: beats from the start of the leg, division, number of the slot.
+SlotPlace = tuple[Fraction, Fraction, int]
+
+
+@dataclass(frozen=True, slots=True)
+class LegReading:
+    """One leg, as it was laid out.
+
+    Args:
+        divisions: Notes per beat, in the order in which they take turns.
+        start, beats: In beats; what the seam adds is in.
+        pass_beats: Beats of the pass alone: N / s.
+        last, closing: Slot of the last note of the pass and of the closing tonic: (beats from the
+            start of the leg, division, slot); the closing one is there whether it is played or not.
+        notes: Notes sounded, the closing tonic in.
+        pass_notes: Notes of the pass alone: N of the fit report.
+        has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
+        described: The pass in words: ``"2 octaves"``.
+        out_of_range: How many notes the instrument does not have.
+    """
+
+    index: int
+    divisions: tuple[Fraction, ...]
+    start: Fraction
+    beats: Fraction
+    pass_beats: Fraction
+    last: SlotPlace
+    closing: SlotPlace
+    notes: int
+    pass_notes: int
+    has_closing: bool
+    plays_closing: bool
+    described: str
+    out_of_range: int
+
+    @property
+    def enters(self) -> Fraction:
+        """The division with which the leg begins."""
+        return self.divisions[0]
+
+    @property
+    def leaves(self) -> Fraction:
+        """The division of the last note of the pass."""
+        return self.last[1]
+
+    @property
+    def division(self) -> Fraction:
+        """The fastest division: the one that sets the speed."""
+        return max(self.divisions)

@@ -1,0 +1,185 @@
+"""Places: where in time something stands, before hands and accents are given to it."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import cycle
+from typing import Literal, TypeVar
+
+from ripresa.core.grid.touch import Touch
+from ripresa.core.pitch import ChordSound, Pitch
+from ripresa.core.rhythm import Kind, Level, Meter, Swing
+
+T = TypeVar("T")
+#: Where a cycle of hands or accents begins again.
+Restart = Literal["never", "beat", "bar", "leg"]
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """One stretch of time inside a bar, with what fills it.
+
+    Args:
+        onset, length: In beats of the bpm, from the drill's start.
+        leg: Index of the leg, from 0.
+        bar, beat: From 1.
+        slot: From 0, in the span of the division.
+        division: Notes per beat here; n/m is n notes in the time of m beats.
+        kind: A note, a rest, an air stroke, or the held part of an earlier note.
+        pitch: Written pitch of a note, if it has one.
+        accent: A level that the material itself asks for.
+        chord: The chord that sounds, for what is strummed.
+        word: What is said there, if it is not the count.
+        touch: How it is fingered, if that is worked out.
+        statement: The statement of a line that it belongs to, from 0.
+        on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
+    """
+
+    onset: Fraction
+    length: Fraction
+    leg: int
+    bar: int
+    beat: int
+    slot: int
+    division: Fraction
+    kind: Kind
+    pitch: Pitch | None = None
+    accent: Level | None = None
+    chord: ChordSound | None = None
+    statement: int | None = None
+    touch: Touch | None = None
+    word: str | None = None
+    on_grid: bool = True
+
+
+def stretch_of(place: Place, restart: Restart) -> object:
+    """Return a mark that is the same for all places in which a cycle runs on."""
+    match restart:
+        case "never":
+            return 0
+        case "leg":
+            return place.leg
+        case "bar":
+            return place.leg, place.bar
+        case "beat":
+            return place.leg, place.bar, place.beat
+
+
+def in_turn(places: Sequence[Place], symbols: Sequence[T], restart: Restart) -> list[T | None]:
+    """Return the symbol of a cycle for each place that is a note; None for the others, which use none up."""
+    found: list[T | None] = []
+    stretch: object = None
+    at = 0
+    for place in places:
+        if place.kind != "note":
+            found.append(None)
+            continue
+        now = stretch_of(place, restart)
+        if now != stretch:
+            stretch, at = now, 0
+        found.append(symbols[at % len(symbols)])
+        at += 1
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A slot to be laid out: number ``number`` of its division, and what fills it."""
+
+    division: Fraction
+    number: int
+    kind: Kind = "note"
+    pitch: Pitch | None = None
+    accent: Level | None = None
+    chord: ChordSound | None = None
+    statement: int | None = None
+    touch: Touch | None = None
+    word: str | None = None
+
+
+def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
+    """Yield (division, number of the slot) without end, one division after the other.
+
+    >>> from itertools import islice
+    >>> [number for _, number in islice(slot_numbers([Fraction(3), Fraction(2)]), 6)]
+    [0, 1, 2, 0, 1, 0]
+    """
+    for division in cycle(divisions):
+        for number in range(division.numerator):
+            yield division, number
+
+
+@dataclass(slots=True)
+class Cursor:
+    """Walks a meter beat by beat and cuts it into slots; the one place where positions are added up.
+
+    Nothing it hands out crosses a bar line: what would, is cut there and goes
+    on as a hold.
+    """
+
+    meter: Meter
+    swing: Swing = Swing()
+    at: Fraction = Fraction(0)
+    bar: int = 1
+    beat: int = 1
+    inside: Fraction = Fraction(0)
+    span: Fraction = Fraction(0)
+    #: What was laid last: its division, and the number of its slot.
+    laid: tuple[Fraction, int] = (Fraction(1), 0)
+
+    def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
+        """Yield a slot, starting here; slot 0 of a division starts on a beat."""
+        if slot.number == 0:
+            self.span = self._next_beats(slot.division.denominator)
+        self.laid = slot.division, slot.number
+        length = self.span * self.swing.share(slot.division, slot.number)
+        kind, pitch, accent, chord, touch, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch, True
+        while length:
+            piece = min(length, self._bar_left())
+            yield Place(
+                onset=self.at,
+                length=piece,
+                leg=leg,
+                bar=self.bar,
+                beat=self.beat,
+                slot=slot.number,
+                division=slot.division,
+                kind=kind,
+                pitch=pitch,
+                accent=accent,
+                chord=chord,
+                statement=slot.statement,
+                touch=touch,
+                word=slot.word if on_grid else None,
+                on_grid=on_grid,
+            )
+            self._advance(piece)
+            length -= piece
+            if kind == "note":
+                kind, pitch, accent, chord, touch = "hold", None, None, None, None
+            on_grid = False
+
+    def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:
+        """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
+        while length:
+            piece = min(length, self.meter.beats[self.beat - 1] - self.inside)
+            here, slot = (self.laid[0], self.laid[1] + 1) if self.inside else (division, 0)
+            yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, on_grid=False)
+            self._advance(piece)
+            length -= piece
+
+    def _next_beats(self, count: int) -> Fraction:
+        beats = self.meter.beats
+        return sum((beats[(self.beat - 1 + step) % len(beats)] for step in range(count)), Fraction(0))
+
+    def _bar_left(self) -> Fraction:
+        return sum(self.meter.beats[self.beat - 1 :], Fraction(0)) - self.inside
+
+    def _advance(self, length: Fraction) -> None:
+        self.at += length
+        self.inside += length
+        while self.inside and self.inside >= self.meter.beats[self.beat - 1]:
+            self.inside -= self.meter.beats[self.beat - 1]
+            self.beat += 1
+            if self.beat > len(self.meter.beats):
+                self.bar, self.beat = self.bar + 1, 1

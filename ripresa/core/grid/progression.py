@@ -1,0 +1,89 @@
+"""Progressions: ``G D/F# | Em7 C`` read into chords that stand from beat to beat."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ripresa.core.errors import Unreadable
+from ripresa.core.exact import label, parse_amount, plural
+from ripresa.core.pitch import Chord, parse_chord
+from ripresa.core.rhythm import Meter
+
+LONGEST_TEXT = 1000
+MOST_BARS = 64
+_FIELD = "material.chords"
+
+
+@dataclass(frozen=True, slots=True)
+class ChordSpan:
+    """A chord in a progression: from which beat, for how many beats."""
+
+    chord: Chord
+    start: Fraction
+    beats: Fraction
+
+    @property
+    def end(self) -> Fraction:
+        """Where the next chord begins."""
+        return self.start + self.beats
+
+
+def parse_progression(text: str, meter: Meter) -> tuple[ChordSpan, ...]:
+    """Return the chords of a progression with their lengths.
+
+    Bars are parted by ``|``. The chords of a bar share its beats, or say how
+    many each has: ``C*3 G*1``. ``-`` goes on with the chord before; an empty bar too.
+
+    Raises:
+        Unreadable: A chord cannot be read, or a bar does not come out even; the sentence says where.
+
+    >>> from ripresa.core.rhythm import METERS
+    >>> [(span.chord.symbol, str(span.beats)) for span in parse_progression("G D | Em*3 C*1", METERS["4/4"])]
+    [('G', '2'), ('D', '2'), ('Em', '3'), ('C', '1')]
+    """
+    if len(text) > LONGEST_TEXT:
+        raise Unreadable(f"A progression has up to {LONGEST_TEXT} signs, not {len(text)}.", field=_FIELD)
+    bars = [bar.split() for bar in text.strip().strip("|").split("|")]
+    if len(bars) > MOST_BARS:
+        raise Unreadable(f"A progression has up to {MOST_BARS} bars, not {len(bars)}.", field=_FIELD)
+    spans: list[ChordSpan] = []
+    at = Fraction(0)
+    for number, bar in enumerate(bars, start=1):
+        for word, beats in _lengths(bar or ["-"], number, meter.bar_length):
+            if word != "-":
+                chord = parse_chord(word, f"Bar {number}: ")
+            elif spans:
+                chord = spans[-1].chord
+            else:
+                raise Unreadable(f"Bar {number} has no chord, and none stands before it. Write one: C.", field=_FIELD)
+            spans.append(ChordSpan(chord, at, beats))
+            at += beats
+    return tuple(spans)
+
+
+def _lengths(words: list[str], bar: int, beats: Fraction) -> list[tuple[str, Fraction]]:
+    """Return the words of a bar with the beats of each."""
+    parted = [word.partition("*") for word in words]
+    if not any(star for _, star, _ in parted):
+        return [(word, beats / len(words)) for word in words]
+    found = []
+    for word, star, length in parted:
+        if not star:
+            raise Unreadable(f"Bar {bar}: “{word}” needs its beats too: {word}*2, as the others have.", field=_FIELD)
+        try:
+            found.append((word, parse_amount(length)))
+        except Unreadable as error:
+            raise Unreadable(f"Bar {bar}: “{word}*{length}”: {error.message}", field=_FIELD) from error
+    total = sum((length for _, length in found), Fraction(0))
+    if total != beats or any(length <= 0 for _, length in found):
+        raise Unreadable(
+            f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=_FIELD
+        )
+    return found
+
+
+def chord_at(spans: tuple[ChordSpan, ...], beat: Fraction) -> Chord:
+    """Return the chord that is in force at a beat; the last goes on."""
+    for span in reversed(spans):
+        if span.start <= beat:
+            return span.chord
+    return spans[0].chord

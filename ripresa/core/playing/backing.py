@@ -1,0 +1,108 @@
+"""Backing: chords, a bass line and a plain groove under a drill, from its own progression or its tonic."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.material import Line, Material, ScaleRun, Strum
+from ripresa.core.grid import ChordSpan, parse_progression
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, Chord, parse_tonic, voiced
+from ripresa.core.reading import Reading
+from ripresa.core.rhythm import Meter
+
+Part = Literal["chords", "bass", "groove"]
+Drum = Literal["kick", "snare", "hat"]
+
+PARTS: dict[Part, tuple[str, str]] = {
+    "chords": ("chords", "Held softly; of the progression, or of the tonic."),
+    "bass": ("a bass", "The root on every other beat."),
+    "groove": ("a groove", "Drums, as plain as can be: the beat, its halves, and a backbeat."),
+}
+#: The lowest root of the bass, as a MIDI note.
+_BASS = 36
+_SHORT = Fraction(1, 8)
+
+
+@dataclass(frozen=True, slots=True)
+class BackNote:
+    """A note of the backing: onset and length in beats, heard MIDI notes or a drum."""
+
+    onset: Fraction
+    length: Fraction
+    midis: tuple[int, ...]
+    drum: Drum | None = None
+
+
+def backing(reading: Reading, parts: Iterable[Part]) -> tuple[BackNote, ...]:
+    """Return the backing of one turn, in order; without chords or a tonic there is nothing but the groove."""
+    asked = set(parts)
+    found: list[BackNote] = []
+    if asked & {"chords", "bass"}:
+        for start, end, chord in _spans(reading):
+            if "chords" in asked:
+                found += _held(start, end, chord, reading.meter)
+            if "bass" in asked:
+                found += _bass(start, end, chord)
+    if "groove" in asked:
+        found += _groove(reading)
+    return tuple(sorted(found, key=lambda note: note.onset))
+
+
+def _spans(reading: Reading) -> Iterator[tuple[Fraction, Fraction, Chord]]:
+    """Yield start, end and chord over one turn: the progression once in each leg, the last chord to its end."""
+    spans = _progression(reading.drill.material, reading.meter)
+    if not spans:
+        return
+    for leg in reading.legs:
+        end = leg.start + leg.beats
+        is_last = leg.index == len(reading.legs) - 1
+        end += reading.meter.to_bar_line(end) if is_last else 0
+        for number, span in enumerate(spans):
+            start = leg.start + span.start
+            until = end if number == len(spans) - 1 else min(end, leg.start + span.end)
+            if start < until:
+                yield start, until, span.chord
+
+
+def _progression(material: Material, meter: Meter) -> tuple[ChordSpan, ...]:
+    if isinstance(material, Strum):
+        return parse_progression(material.chords, meter)
+    if isinstance(material, Line) and material.through:
+        return parse_progression(material.through, meter)
+    tonic = getattr(material, "tonic", None)
+    if tonic is None:
+        return ()
+    is_minor = isinstance(material, ScaleRun) and any(degree == (2, 3) for degree in material.tones.up)
+    chord = Chord(tonic, parse_tonic(tonic), CHORDS["minor_triad" if is_minor else "major_triad"])
+    return (ChordSpan(chord, Fraction(0), meter.bar_length),)
+
+
+def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter) -> Iterator[BackNote]:
+    """Yield the chord, struck anew on each bar line."""
+    midis = tuple(pitch.midi for pitch in voiced(chord, INSTRUMENTS["piano"]).tones)
+    at = start
+    while at < end:
+        until = min(end, at + (meter.to_bar_line(at) or meter.bar_length))
+        yield BackNote(at, until - at, midis)
+        at = until
+
+
+def _bass(start: Fraction, end: Fraction, chord: Chord) -> Iterator[BackNote]:
+    root = (chord.bass or chord.root).midi
+    midi = _BASS + (root - _BASS) % 12
+    at = start
+    while at < end:
+        yield BackNote(at, min(Fraction(2), end - at), (midi,))
+        at += 2
+
+
+def _groove(reading: Reading) -> Iterator[BackNote]:
+    meter = reading.meter
+    bars = int(reading.loop_beats / meter.bar_length)
+    for bar in range(bars):
+        for number, (start, length) in enumerate(zip(meter.beat_starts(), meter.beats, strict=True)):
+            at = bar * meter.bar_length + start
+            yield BackNote(at, _SHORT, (), "snare" if number % 2 else "kick")
+            yield BackNote(at, _SHORT, (), "hat")
+            yield BackNote(at + length / 2, _SHORT, (), "hat")

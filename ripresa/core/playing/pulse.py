@@ -1,0 +1,68 @@
+"""The inner pulse, made to be heard: first loud, then soft, then silent, while the student goes on with it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.errors import OutOfRange
+from ripresa.core.rhythm import Meter, inner_pulse
+
+School = Literal["middle", "large", "smallest"]
+
+SCHOOLS: dict[School, tuple[str, str]] = {
+    "middle": (
+        "near a middle rate",
+        "The multiple of the beat that stays near 140 a minute: neither rushed nor dragging.",
+    ),
+    "large": ("large", "One for two beats: to stay loose at speed."),
+    "smallest": ("small", "Sixteenths inside: nothing between two beats is left to chance."),
+}
+MOST_BARS = 16
+_LOUD, _SOFT = 1.0, 0.3
+
+
+@dataclass(frozen=True, slots=True)
+class Pulse:
+    """A pulse that fades.
+
+    Args:
+        school: Which multiple of the beat.
+        heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
+
+    Raises:
+        OutOfRange: Another number of bars.
+    """
+
+    school: School = "middle"
+    heard: int = 2
+    soft: int = 2
+
+    def __post_init__(self) -> None:
+        for bars, name in ((self.heard, "heard"), (self.soft, "soft")):
+            if not 0 <= bars <= MOST_BARS:
+                raise OutOfRange(f"The pulse is heard for 0 to {MOST_BARS} bars, not {bars}.", field=f"pulse.{name}")
+
+    def multiple(self, bpm: Fraction) -> Fraction:
+        """Return how many times the beat it goes.
+
+        >>> Pulse().multiple(Fraction(88)), Pulse("large").multiple(Fraction(88))
+        (Fraction(2, 1), Fraction(1, 2))
+        """
+        match self.school:
+            case "middle":
+                return inner_pulse(bpm)
+            case "large":
+                return Fraction(1, 2)
+            case "smallest":
+                return Fraction(4)
+
+    def beats(self, bpm: Fraction, meter: Meter) -> Iterator[tuple[Fraction, float]]:
+        """Yield (beats from the first bar line, loudness from 0 to 1) of each pulse."""
+        step = 1 / self.multiple(bpm)
+        until = (self.heard + self.soft) * meter.bar_length
+        loud = self.heard * meter.bar_length
+        number = 0
+        while number * step < until:
+            yield number * step, _LOUD if number * step < loud else _SOFT
+            number += 1

@@ -1,0 +1,191 @@
+"""The spoken count: what a voice says while a drill is played, as far as a tongue can follow."""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+from itertools import groupby, pairwise
+from typing import Literal
+
+from ripresa.core.exact import decimal, division_label, label
+from ripresa.core.grid import Event, LegReading
+from ripresa.core.reading import Reading
+
+What = Literal["nothing", "slots", "played", "beats"]
+Words = Literal["count", "names", "groups"]
+
+WHATS: dict[What, tuple[str, str]] = {
+    "nothing": ("counts in only", "The usual way: from the first note on the student counts inside."),
+    "slots": ("says every slot", "The whole division aloud, rests too."),
+    "played": ("says what is played", "A word for each note: the rhythm as it is spoken."),
+    "beats": ("says the beats", "One word a beat, whatever the hands do."),
+}
+WORDS: dict[Words, tuple[str, str]] = {
+    "count": ("in count words", "As the drill is counted; letters where it says letters."),
+    "names": (
+        "in note names",
+        "What each note is called; a double sharp by its letter alone.",
+    ),
+    "groups": ("in the numbers of the groups", "1 2 3 4 5 of each group, against the count of the bar."),
+}
+#: Syllables a second that a voice manages: full sixteenth counts end near 100 bpm, triplets near 133.
+MOST_SYLLABLES = Fraction(67, 10)
+
+#: From the fullest to the thinnest; what a voice cannot follow is thinned step by step.
+_THINNER = ("slots", "played", "beats", "bars")
+_THINNED = {
+    "slots": "every slot",
+    "played": "what is played",
+    "beats": "the beats only",
+    "bars": "the first beat of each bar only",
+}
+#: Numbers of one syllable; seven is said short, as one counts.
+_ONE_SYLLABLE = {*range(1, 11), 12}
+_VOWELS = re.compile(r"[aeiouyäöüáéíóúàèìòùâêîôû]+", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Spoken:
+    """What the teacher asks the voice for.
+
+    Args:
+        what: Nothing, every slot, what is played, or the beats.
+        words: In count words, note names, or the numbers of the groups.
+    """
+
+    what: What = "nothing"
+    words: Words = "count"
+
+
+SILENT = Spoken()
+
+
+@dataclass(frozen=True, slots=True)
+class Speech:
+    """What is said over one turn.
+
+    Args:
+        words: (onset in beats, word), in order.
+        sentences: Where it had to be thinned, and why; one for each division.
+    """
+
+    words: tuple[tuple[Fraction, str], ...]
+    sentences: tuple[str, ...] = ()
+
+
+@lru_cache(maxsize=512)
+def syllables(word: str) -> int:
+    """Return how many syllables a word takes; a sharp or a flat is a second one.
+
+    >>> [syllables(word) for word in ("1", "&", "trip", "ready", "B♭", "7", "13")]
+    [1, 1, 1, 2, 2, 1, 2]
+    """
+    if word.isdigit():
+        return 1 if int(word) in _ONE_SYLLABLE else 2 if int(word) <= 20 else 3
+    if len(word) == 1:
+        return 1
+    if word[0].isupper() and word[1] in "♯♭":
+        return 2
+    return max(1, len(_VOWELS.findall(word)))
+
+
+def fits(words: Sequence[tuple[Fraction, str]], bpm: Fraction) -> bool:
+    """Return whether a voice can say words at their onsets (beats) at a tempo."""
+    least = bpm / 60 / MOST_SYLLABLES
+    return all(after - at >= syllables(word) * least for (at, word), (after, _) in pairwise(words))
+
+
+def peak_rate(words: Sequence[tuple[Fraction, str]], bpm: Fraction) -> Fraction:
+    """Return the most syllables a second that words at their onsets (beats) ask for: syllables / gap.
+
+    >>> peak_rate([(Fraction(n, 4), "e") for n in range(8)], Fraction(105))
+    Fraction(7, 1)
+    """
+    rates = (syllables(word) / (after - at) for (at, word), (after, _) in pairwise(words) if after > at)
+    return max(rates, default=Fraction(0)) * bpm / 60
+
+
+def speech(reading: Reading, bpm: Fraction, spoken: Spoken) -> Speech:
+    """Return what is said over one turn of a reading at a tempo.
+
+    A leg whose words come faster than a voice can say them is thinned: from
+    every slot to what is played, to the beats, to the first beat of each bar.
+    """
+    if spoken.what == "nothing":
+        return Speech(())
+    found: list[tuple[Fraction, str]] = []
+    sentences: dict[str, None] = {}
+    for index, events in groupby(reading.events, key=lambda event: event.leg):
+        said, sentence = _leg(reading, reading.legs[index], list(events), bpm, spoken.what, spoken.words)
+        found += said
+        if sentence:
+            sentences[sentence] = None
+    return Speech(tuple(found), tuple(sentences))
+
+
+def _leg(
+    reading: Reading, leg: LegReading, events: Sequence[Event], bpm: Fraction, what: What, words: Words
+) -> tuple[list[tuple[Fraction, str]], str]:
+    named = list(_named(events, words))
+    asked: list[tuple[Fraction, str]] = []
+    for thinner in _THINNER[_THINNER.index(what) :]:
+        said = list(_thinned(reading, leg, named, thinner, words))
+        asked = asked or said
+        if fits(said, bpm):
+            break
+    if said == asked:
+        return said, ""
+    return said, too_fast(_THINNED[thinner], _THINNED[what], asked, leg.divisions, bpm)
+
+
+def too_fast(
+    says: str, instead_of: str, asked: Sequence[tuple[Fraction, str]], divisions: Sequence[Fraction], bpm: Fraction
+) -> str:
+    """Return the sentence for words (onset in beats, word) that no voice can follow at a tempo."""
+    return (
+        f"At {division_label(*divisions)} a beat and {label(bpm)} bpm the voice says {says}: "
+        f"{instead_of} would be {decimal(peak_rate(asked, bpm), 1)} syllables a second, "
+        f"and a voice manages about {decimal(MOST_SYLLABLES, 1)}."
+    )
+
+
+def _thinned(
+    reading: Reading, leg: LegReading, named: Sequence[tuple[Event, str]], how: str, words: Words
+) -> Iterator[tuple[Fraction, str]]:
+    """Yield the words of a leg at a step of the thinning."""
+    match how:
+        case "slots":
+            yield from ((event.onset, word) for event, word in named)
+        case "played":
+            yield from ((event.onset, word) for event, word in named if event.kind == "note")
+        case _:
+            meter = reading.meter
+            at_slot = {event.onset: word for event, word in named if event.slot == 0}
+            counting = reading.drill.counting
+            end = leg.start + leg.beats
+            bar = int(leg.start // meter.bar_length)
+            while (begin := bar * meter.bar_length) < end:
+                for number, start in enumerate(meter.beat_starts(), start=1):
+                    at = begin + start
+                    if not leg.start <= at < end or (how == "bars" and number > 1):
+                        continue
+                    # A division that spans beats has no slot on some; the beat is counted all the same.
+                    word = at_slot.get(at) or (counting.word(Fraction(1), number, 0) if words == "count" else "")
+                    if word:
+                        yield at, word
+                bar += 1
+
+
+def _named(events: Sequence[Event], words: Words) -> Iterator[tuple[Event, str]]:
+    """Yield the events that have a word, with it."""
+    for event in events:
+        match words:
+            case "count":
+                yield event, event.count
+            case "names":
+                if event.kind == "note" and event.pitch:
+                    yield event, event.pitch.shown.rstrip("0123456789-𝄪𝄫")
+            case "groups":
+                if event.in_group is not None:
+                    yield event, str(event.in_group)

@@ -1,0 +1,9 @@
+"""The reading: a drill worked out, once, into events with exact places, for everyone who needs them.
+
+Whoever tells, plays, prints or measures a drill consumes its reading and works nothing out again.
+"""
+
+from ripresa.core.reading.count_text import count_text, on_grid
+from ripresa.core.reading.reading import Reading, read, with_click
+
+__all__ = ["Reading", "count_text", "on_grid", "read", "with_click"]

@@ -1,0 +1,315 @@
+"""The reading: a drill worked out into events with exact places, once, for everyone who needs them.
+
+Rail, sums, sound, MIDI, hand-out and matching all consume this; none of them
+works it out again. A reading has no tempo: its positions are beats.
+"""
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from ripresa.core.drill import PARTS, Drill, Leg, reduced
+from ripresa.core.drill.accents import Mark
+from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
+from ripresa.core.drill.hands import SLUR
+from ripresa.core.drill.material import NotePass
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, slot_numbers
+from ripresa.core.pitch import Instrument, instrument_named
+from ripresa.core.reading.fingering import touches
+from ripresa.core.rhythm import Kind, Meter, meter_named
+
+MOST_NOTES = 20_000
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A drill worked out.
+
+    Args:
+        drill: What was read.
+        events: Every slot in order; they tile the time from 0 to ``beats`` without gap or overlap.
+        legs: One for each leg of the drill, in order.
+        click_cycle: The click over the whole drill.
+        second: Onsets of a second layer that is counted under the first, in beats.
+        body: (onset in beats, word) of each movement of the body.
+        beats: Length of the drill.
+    """
+
+    drill: Drill
+    meter: Meter
+    instrument: Instrument
+    events: tuple[Event, ...]
+    legs: tuple[LegReading, ...]
+    click_cycle: ClickCycle
+    second: tuple[Fraction, ...]
+    body: tuple[tuple[Fraction, str], ...]
+    beats: Fraction
+
+    @property
+    def notes(self) -> tuple[Event, ...]:
+        """The events that are notes."""
+        return tuple(event for event in self.events if event.kind == "note")
+
+    @property
+    def bars(self) -> Fraction:
+        """Length in bars."""
+        return self.beats / self.meter.bar_length
+
+    @property
+    def loop_beats(self) -> Fraction:
+        """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
+        return self.beats + self.meter.to_bar_line(self.beats)
+
+    def slot_beats(self, event: Event) -> Fraction:
+        """Return how long an even slot of an event's division lasts where it stands, in beats."""
+        beats = self.meter.beats
+        spanned = (beats[(event.beat - 1 + step) % len(beats)] for step in range(event.division.denominator))
+        return sum(spanned, Fraction(0)) / event.division.numerator
+
+    def lasts(self, length: Fraction) -> Fraction:
+        """Return how much of a note's length sounds, in beats: its share by the articulation."""
+        return length * self.drill.articulation
+
+    def heard(self, event: Event) -> tuple[int, ...]:
+        """Return the MIDI notes that are heard when an event is played, from the lowest; none without pitch."""
+        return tuple(pitch.midi + self.instrument.sounds for pitch in event.tones)
+
+    def sounding(self) -> Iterator[tuple[Event, Fraction]]:
+        """Yield each note with its length in beats, the held parts added."""
+        current: Event | None = None
+        length = Fraction(0)
+        for event in self.events:
+            if event.kind == "hold":
+                length += event.length
+                continue
+            if current is not None:
+                yield current, length
+            current, length = (event, event.length) if event.kind == "note" else (None, Fraction(0))
+        if current is not None:
+            yield current, length
+
+
+def read(drill: Drill) -> Reading:
+    """Return the reading of a drill.
+
+    Raises:
+        OutOfRange: It would have more than 20,000 notes.
+
+    >>> from ripresa.core.drill.material import OneNote
+    >>> reading = read(Drill(material=OneNote(beats=4), legs=(Leg(Fraction(3)),)))
+    >>> [str(event.onset) for event in reading.events][:4]
+    ['0', '1/3', '2/3', '1']
+    """
+    meter = meter_named(drill.meter)
+    instrument = instrument_named(drill.instrument)
+    passes = _passes(drill, instrument, meter)
+    fingered = {id(one): _fingered(drill, instrument, one) for one in passes}
+    cursor = Cursor(meter, drill.swing)
+    places: list[Place] = []
+    legs = [
+        _lay_leg(drill, instrument, cursor, places, index, leg, notes, fingered[id(notes)])
+        for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
+    ]
+    events = reduced(_events(drill, places), drill.reduce, legs)
+    if drill.reduce.part != "everything":
+        if not any(event.kind == "note" for event in events):
+            raise OutOfRange(
+                f"Nothing is left to play of {PARTS[drill.reduce.part][0]}"
+                + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
+                + ". Accent some notes, name a hand that plays, or play everything.",
+                field="reduce",
+            )
+        played = Counter(event.leg for event in events if event.kind == "note")
+        legs = [replace(leg, notes=played[leg.index]) for leg in legs]
+    return Reading(
+        drill=drill,
+        meter=meter,
+        instrument=instrument,
+        events=events,
+        legs=tuple(legs),
+        click_cycle=_click(drill.click, meter, events, cursor.at),
+        second=tuple(_second(legs, passes)),
+        body=tuple(drill.body.marks(cursor.at)),
+        beats=cursor.at,
+    )
+
+
+def with_click(reading: Reading, click: Click) -> Reading:
+    """Return a reading under another click; all else stays.
+
+    Raises:
+        OutOfRange: A click that the drill cannot have.
+    """
+    cycle = _click(click, reading.meter, reading.events, reading.beats)
+    return replace(reading, drill=replace(reading.drill, click=click), click_cycle=cycle)
+
+
+def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
+    """Return the cycle of a click over some events."""
+    slots = [ClickSlot(event.onset, event.kind == "note") for event in events]
+    return click.cycle(meter, slots, beats + meter.to_bar_line(beats))
+
+
+def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[Fraction]:
+    """Yield the onsets of the second layer, on and on through each leg."""
+    for leg, notes in zip(legs, passes, strict=True):
+        start = leg.start
+        while notes.second and start < leg.start + leg.beats:
+            yield from (start + at for at in notes.second if start + at < leg.start + leg.beats)
+            start += notes.second_beats
+
+
+def _fingered(drill: Drill, instrument: Instrument, notes: NotePass) -> tuple[Touch | None, ...]:
+    """Return how each note of a pass is fingered, the closing tonic in."""
+    if drill.knows_fingering:
+        return touches(drill.material, instrument, notes.sounded)
+    return (None,) * len(notes.sounded)
+
+
+def _lay_leg(
+    drill: Drill,
+    instrument: Instrument,
+    cursor: Cursor,
+    places: list[Place],
+    index: int,
+    leg: Leg,
+    notes: NotePass,
+    fingered: tuple[Touch | None, ...],
+) -> LegReading:
+    """Append the places of one leg, and return what it came to."""
+    start = cursor.at
+    numbers = slot_numbers(leg.divisions)
+    last = (Fraction(0), leg.division, 0)
+    rhythm = notes.rhythm or (Slot(*next(numbers), "note", pitch) for pitch in notes.notes)
+    touch = iter(fingered)
+    for slot in rhythm:
+        if slot.kind == "note":
+            last = (cursor.at - start, slot.division, slot.number)
+            slot = replace(slot, touch=next(touch)) if drill.knows_fingering else slot
+        places += cursor.lay(index, slot)
+    pass_beats = cursor.at - start
+    division, number = next(numbers)
+    closes = _plays_closing(drill, notes, cursor.meter, cursor.at)
+    if closes:
+        places += cursor.lay(index, Slot(division, number, "note", notes.closing, touch=fingered[-1]))
+    sounds = places[-1].kind in {"note", "hold"}
+    places += _seam(drill, cursor, index, division, "hold" if sounds else "rest")
+    sounded = notes.notes + ((notes.closing,) if closes else ())
+    return LegReading(
+        index=index,
+        divisions=tuple(dict.fromkeys(slot.division for slot in notes.rhythm)) or leg.divisions,
+        start=start,
+        beats=cursor.at - start,
+        pass_beats=pass_beats,
+        last=last,
+        closing=(pass_beats, division, number),
+        notes=len(sounded),
+        pass_notes=len(notes.notes),
+        has_closing=notes.closing is not None,
+        plays_closing=closes,
+        described=notes.described,
+        out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
+    )
+
+
+def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass]:
+    # Legs of one division play the same pass; a drill may have hundreds of them.
+    known: dict[Leg, NotePass] = {}
+    total = 0
+    found: list[NotePass] = []
+    for leg in drill.legs:
+        if leg not in known:
+            made = drill.material.pass_for(leg.divisions, instrument, meter).moved(drill.register)
+            known[leg] = made.folded(instrument) if drill.folded else made
+        found.append(known[leg])
+        # What is silent or held takes its slots too.
+        total += max(len(found[-1].notes), len(found[-1].rhythm))
+        if total > MOST_NOTES:
+            silent = len(found[-1].rhythm) > len(found[-1].notes)
+            raise OutOfRange(
+                f"This drill has more than {plural(MOST_NOTES, 'slot' if silent else 'note')}. "
+                f"Take fewer legs or {'a shorter line' if silent else 'fewer octaves'}.",
+                field="legs",
+            )
+    return found
+
+
+def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -> bool:
+    if notes.closing is None:
+        return False
+    match drill.closing, drill.seam:
+        case "own", _:
+            return True
+        case "shared", _:
+            return False
+        case _, "straight_on":
+            return False
+        case _, "hold":
+            return bool(meter.to_bar_line(end))
+        case _:
+            return True
+
+
+def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: Kind) -> Iterator[Place]:
+    """Yield what lies between two legs; a note that ends the pass is held, a silence goes on."""
+    meter = cursor.meter
+    match drill.seam:
+        case "hold":
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
+        case "straight_on":
+            # The next leg starts on a beat: a note that ends inside one is held to its end.
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
+        case "bar_rest":
+            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
+            yield from cursor.fill(index, division, meter.bar_length, "rest")
+        case "breath":
+            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
+            yield from cursor.fill(index, division, meter.beats[cursor.beat - 1], "rest")
+
+
+def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
+    strokes = drill.hands.strokes(places)
+    marks = drill.accents.marks(places)
+    inside = _in_groups(places, marks)
+    return tuple(
+        Event(
+            onset=place.onset,
+            length=place.length,
+            leg=place.leg,
+            bar=place.bar,
+            beat=place.beat,
+            slot=place.slot,
+            division=place.division,
+            count=place.word or drill.counting.word(place.division, place.beat, place.slot),
+            kind="air" if place.kind == "rest" and stroke else place.kind,
+            pitch=place.pitch,
+            stroke=None if stroke == SLUR else stroke,
+            accent=place.accent or mark.level,
+            group=mark.group,
+            slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
+            chord=place.chord,
+            statement=place.statement,
+            in_group=inside[index],
+            touch=place.touch,
+        )
+        for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
+    )
+
+
+def _in_groups(places: Sequence[Place], marks: Sequence[Mark]) -> list[int | None]:
+    """Return which note of its group each place is, from 1; of its statement where there are no groups."""
+    found: list[int | None] = []
+    before: tuple[int, int | None] | None = None
+    number = 0
+    for place, mark in zip(places, marks, strict=True):
+        group = mark.group if mark.group is not None else place.statement
+        if place.kind != "note" or group is None:
+            found.append(None)
+            continue
+        number = number + 1 if before == (place.leg, group) else 1
+        before = (place.leg, group)
+        found.append(number)
+    return found

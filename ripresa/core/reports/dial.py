@@ -1,0 +1,87 @@
+"""The dial: how an ordinary metronome is set to give a click plan."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ripresa.core.drill.click import ClickCycle
+from ripresa.core.exact import decimal, label
+from ripresa.core.rhythm import Meter, count_word, place_name
+
+#: Mechanical metronomes and most others begin here.
+LOWEST_SETTING = Fraction(40)
+#: Divisions whose slots have names of their own.
+_NAMED = (2, 3, 4)
+
+
+@dataclass(frozen=True, slots=True)
+class Dial:
+    """What to set, and what the first click means.
+
+    Args:
+        clicks_a_minute: The setting; None where clicks are uneven or absent.
+        gap_seconds: Seconds from click to click; None likewise.
+        first_click: Where the first click falls; None without clicks.
+        sentence: All of it in words.
+    """
+
+    clicks_a_minute: Fraction | None
+    gap_seconds: Fraction | None
+    first_click: str | None
+    sentence: str
+
+    @property
+    def is_below_lowest(self) -> bool:
+        """Whether the setting lies under what most metronomes offer (40)."""
+        return self.clicks_a_minute is not None and self.clicks_a_minute < LOWEST_SETTING
+
+
+def dial(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Dial:
+    """Return the setting of an ordinary metronome for a click cycle at a tempo.
+
+    A cycle of c even clicks over b beats gives bpm · c / b clicks a minute.
+
+    >>> from ripresa.core.drill.click import CLICK_PLANS
+    >>> from ripresa.core.rhythm import METERS
+    >>> meter = METERS["4/4"]
+    >>> dial(CLICK_PLANS["two_and_four"].cycle(meter), meter, Fraction(96)).sentence
+    'Set it to 48. Its first click is beat 2.'
+    """
+    if not cycle.clicks:
+        return Dial(None, None, None, "No click: leave the metronome off.")
+    first = named(cycle.clicks[0][0], meter)
+    gaps = set(cycle.gaps)
+    if len(gaps) > 1:
+        return Dial(None, None, first, f"No single setting: the clicks are uneven. The first is {first}.")
+    gap = gaps.pop()
+    rate = bpm / gap
+    if rate < LOWEST_SETTING:
+        sentence = (
+            f"{decimal(rate, 1).removesuffix('.0')} clicks a minute, below most metronomes’ lowest. "
+            f"The first is {first}."
+        )
+    else:
+        sentence = f"Set it to {label(rate)}. Its first click is {first}."
+    return Dial(rate, 60 / rate, first, sentence)
+
+
+def drift_heard(gap_seconds: Fraction, error: Fraction) -> Fraction:
+    """Return how far off the next click is heard, in seconds: gap × error.
+
+    >>> drift_heard(Fraction(80, 9), Fraction(1, 100))
+    Fraction(4, 45)
+    """
+    return gap_seconds * error
+
+
+def named(position: Fraction, meter: Meter) -> str:
+    """Return a position of a click in words: ``beat 2``, ``the & of beat 1``, ``bar 2, the a of beat 4``."""
+    bar, beat, inside = meter.place(position)
+    if not inside:
+        return f"beat {beat}" if bar == 1 else place_name(bar, beat, str(beat))
+    share = inside / meter.beats[beat - 1]
+    place = (
+        f"the {count_word(Fraction(share.denominator), beat, share.numerator)} of beat {beat}"
+        if share.denominator in _NAMED
+        else f"{label(inside)} of a beat after beat {beat}"
+    )
+    return place if bar == 1 else f"bar {bar}, {place}"

@@ -1,0 +1,98 @@
+"""What the hands do in a reading: how the load divides, which motion limits, where the pendulum is at odds."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from itertools import islice, pairwise
+
+from ripresa.core.drill.hands import ByPlace
+from ripresa.core.grid import Event
+from ripresa.core.reading import Reading
+from ripresa.core.rhythm import span_seconds
+
+_MOST_BEATS = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """What one symbol does.
+
+    Args:
+        symbol: Hand, pick direction, finger or syllable.
+        strikes: Notes that it plays. motions: Strikes and air strokes.
+        peak_nps: Motions a second at its shortest gap: half the speed under
+            strict alternation, the full speed inside a double; 0 for a lone one.
+    """
+
+    symbol: str
+    strikes: int
+    motions: int
+    peak_nps: Fraction
+
+
+def loads(reading: Reading, bpm: Fraction) -> tuple[Load, ...]:
+    """Return the load of each symbol, the busiest motion first; empty where no hands are written."""
+    found: dict[str, list[Event]] = {}
+    for event in reading.events:
+        if event.stroke:
+            found.setdefault(event.stroke, []).append(event)
+    return tuple(
+        sorted(
+            (
+                Load(
+                    symbol,
+                    sum(event.kind == "note" for event in events),
+                    len(events),
+                    _peak([event.onset for event in events], bpm),
+                )
+                for symbol, events in found.items()
+            ),
+            key=lambda load: -load.peak_nps,
+        )
+    )
+
+
+def beat_starts(reading: Reading) -> tuple[str, ...]:
+    """Return which symbol starts each of the first beats, up to 8; silent ones are left out."""
+    starts = (event.stroke for event in reading.notes if event.slot == 0 and event.stroke)
+    return tuple(islice(starts, _MOST_BEATS))
+
+
+def same_way(reading: Reading) -> tuple[tuple[Event, Event], ...]:
+    """Return neighbours by place that sound one way without an air stroke between; one for each pair of places."""
+    if not isinstance(reading.drill.hands, ByPlace):
+        return ()
+    found: dict[tuple[str, str], tuple[Event, Event]] = {}
+    for before, after in pairwise(reading.events):
+        both = before.kind == after.kind == "note" and before.stroke == after.stroke
+        # With one note a beat or fewer the arm comes back between them, off the grid.
+        if both and before.division.numerator > 1 and after.division.numerator > 1:
+            found.setdefault((before.count, after.count), (before, after))
+    return tuple(found.values())
+
+
+def flips(reading: Reading) -> tuple[tuple[Fraction, Fraction], ...]:
+    """Return (division, its double) where both occur by place: the & turns from up to down between them."""
+    if not isinstance(reading.drill.hands, ByPlace):
+        return ()
+    divisions = {event.division for event in reading.notes}
+    return tuple((one, 2 * one) for one in sorted(divisions) if one.numerator % 2 == 0 and 2 * one in divisions)
+
+
+def positions(reading: Reading) -> tuple[tuple[Event, int], ...]:
+    """Return (first note, fret of the first finger) of each hand position of the first leg, in order."""
+    found: list[tuple[Event, int]] = []
+    for event in reading.notes:
+        position = event.touch.position if event.touch and event.leg == 0 else None
+        if position is not None and (not found or found[-1][1] != position):
+            found.append((event, position))
+    return tuple(found)
+
+
+def on_numbers(reading: Reading) -> tuple[int, int]:
+    """Return how many notes fall on a beat, and how many there are."""
+    return sum(event.slot == 0 for event in reading.notes), len(reading.notes)
+
+
+def _peak(onsets: list[Fraction], bpm: Fraction) -> Fraction:
+    shortest = min((after - before for before, after in pairwise(onsets)), default=None)
+    return 1 / span_seconds(shortest, bpm) if shortest else Fraction(0)

@@ -1,0 +1,68 @@
+"""Beats, divisions and tempi: how time is cut and counted, without anything that sounds.
+
+Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` and from nowhere else.
+"""
+
+from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word
+from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, place_name
+from ripresa.core.rhythm.kinds import Kind, Level
+from ripresa.core.rhythm.meter import METERS, Meter, meter_named
+from ripresa.core.rhythm.swing import RATIOS, Swing
+from ripresa.core.rhythm.tempo import (
+    FASTEST_BPM,
+    SETTINGS,
+    SLOWEST_BPM,
+    GearChange,
+    Settings,
+    Speeds,
+    bpm_for_speed,
+    check_bpm,
+    gap_seconds,
+    gear_change,
+    inner_pulse,
+    mixed_speeds,
+    neighbours,
+    setting,
+    span_seconds,
+    speed_nps,
+    speed_twins,
+    tapped_bpm,
+)
+
+__all__ = [
+    "FASTEST_BPM",
+    "METERS",
+    "RATIOS",
+    "SETTINGS",
+    "SLOWEST_BPM",
+    "SYLLABLES",
+    "SYSTEMS",
+    "CountedBeat",
+    "Counting",
+    "Filled",
+    "GearChange",
+    "Kind",
+    "Level",
+    "Meter",
+    "Settings",
+    "Speeds",
+    "Swing",
+    "bpm_for_speed",
+    "check_bpm",
+    "count_word",
+    "gap_seconds",
+    "gear_change",
+    "inner_pulse",
+    "meter_named",
+    "mixed_speeds",
+    "neighbours",
+    "parse_count",
+    "parse_named",
+    "place_name",
+    "setting",
+    "slot_word",
+    "span_seconds",
+    "speed_nps",
+    "speed_twins",
+    "tapped_bpm",
+]

@@ -1,0 +1,166 @@
+"""The words of a typed count, read; ``ripresa.core.reading.reading.count_text`` writes them.
+
+A number is its beat. ``&`` halves it; ``e & a`` are the quarters; ``trip let``
+the thirds. From five up the beat names its division and dots name its slots:
+``1/5 .2 .3 .4 .5``. Brackets are rests: ``(3)``. ``>`` before a word is an
+accent, ``~`` a ghost, ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
+bar line; without one a bar ends where the numbers begin again with 1. What is
+not said is held.
+"""
+
+import re
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import NamedTuple
+
+from ripresa.core.errors import Unreadable
+from ripresa.core.rhythm.kinds import Kind, Level
+
+_WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
+#: Word → (division it asks for, slot).
+_SLOTS = {"&": (2, 1), "+": (2, 1), "and": (2, 1), "e": (4, 1), "a": (4, 3), "trip": (3, 1), "let": (3, 2)}
+#: The way back: division → the word of each slot but the first, which is the number of the beat.
+_WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
+_ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
+_LARGEST_DIVISION = 16
+
+Filled = tuple[Kind | None, Level | None]
+
+
+class CountedBeat(NamedTuple):
+    """One beat of a count: bar and beat from 1, and what fills each slot; None where nothing is said."""
+
+    bar: int
+    beat: int
+    division: int
+    slots: tuple[Filled, ...]
+
+
+@dataclass(slots=True)
+class _Beat:
+    """A beat while it is read: slot words so far, in order."""
+
+    bar: int
+    beat: int
+    division: int | None
+    first: Filled
+    words: list[tuple[int, str, Filled]] = field(default_factory=list)
+
+
+def parse_count(text: str) -> tuple[CountedBeat, ...]:
+    """Return the beats that are said, in order.
+
+    Raises:
+        Unreadable: A word cannot be read, or does not fit where it stands.
+
+    >>> [(beat.beat, beat.division) for beat in parse_count("1 & a 2 trip let (3)")]
+    [(1, 4), (2, 3), (3, 1)]
+    """
+    beats: list[_Beat] = []
+    bar, fresh = 1, True
+    for place, word in enumerate(text.replace("|", " | ").split(), start=1):
+        if word == "|":
+            if beats:
+                bar, fresh = bar + 1, True
+            continue
+        found = _WORD.match(word)
+        if not found or bool(found["open"]) != bool(found["close"]):
+            raise _unreadable(
+                place, word, "is not a word of a count. Write 1 e & a, trip let, (3) for a rest, > for an accent"
+            )
+        filled: Filled = ("rest" if found["open"] else "note", _ACCENTS.get(found["accent"]))
+        if found["accent"] == "-":
+            filled = (None, None)
+        name = found["word"]
+        if name[0].isdigit():
+            number, _, division = name.partition("/")
+            if not fresh and int(number) <= beats[-1].beat:
+                if int(number) != 1:
+                    raise _unreadable(
+                        place,
+                        word,
+                        f"comes after beat {beats[-1].beat}. Write {beats[-1].beat + 1}, or 1 for the next bar",
+                    )
+                bar += 1
+            beats.append(_new_beat(place, word, bar, int(number), division, filled))
+            fresh = False
+            continue
+        if not beats or fresh:
+            raise _unreadable(place, word, "has no beat before it. Write the number of its beat first, (1) for a rest")
+        _add_word(beats[-1], place, word, name, filled)
+    if not beats:
+        raise Unreadable("A count needs at least one beat: 1 & 2 &.", field="material.text")
+    return tuple(_counted(beat) for beat in beats)
+
+
+def slot_word(division: Fraction, beat: int, slot: int) -> str:
+    """Return how a slot is typed: its number on the beat, then its word; from five up with its division.
+
+    >>> [slot_word(Fraction(4), 2, slot) for slot in range(4)], [slot_word(Fraction(5), 1, slot) for slot in range(2)]
+    (['2', 'e', '&', 'a'], ['1/5', '.2'])
+    """
+    if division.numerator in _WORDS:
+        return _WORDS[division.numerator][slot] or str(beat)
+    return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"
+
+
+def parse_named(text: str, name: str, field: str) -> tuple[CountedBeat, ...]:
+    """Return the beats of a count that is shown under another name, such as ``the pattern``.
+
+    Raises:
+        Unreadable: As ``parse_count``, with that name in the sentence and that field to blame.
+    """
+    try:
+        return parse_count(text)
+    except Unreadable as error:
+        raise Unreadable(error.message.replace("the count", name), field=field) from error
+
+
+def _new_beat(place: int, word: str, bar: int, number: int, division: str, filled: Filled) -> _Beat:
+    if number < 1:
+        raise _unreadable(place, word, "is not a beat. Beats are counted from 1")
+    if division and not 1 <= int(division) <= _LARGEST_DIVISION:
+        raise _unreadable(place, word, f"asks for more slots than a beat has. Use /1 to /{_LARGEST_DIVISION}")
+    return _Beat(bar, number, int(division) if division else None, filled)
+
+
+def _add_word(beat: _Beat, place: int, word: str, name: str, filled: Filled) -> None:
+    if name.startswith("."):
+        slot, asked = int(name[1:]) - 1, beat.division
+        if asked is None:
+            raise _unreadable(place, word, f"needs the division at its beat: {beat.beat}/5 .2 .3")
+        if not 1 <= slot < asked:
+            raise _unreadable(place, word, f"is not a slot of {asked} a beat. Use .2 to .{asked}")
+    elif name in _SLOTS:
+        asked, slot = _SLOTS[name]
+    else:
+        raise _unreadable(place, word, "is not a word of a count. Use &, e & a, or trip let")
+    beat.words.append((asked, name, filled))
+    divisions = {one for one, _, _ in beat.words}
+    if 3 in divisions and divisions & {2, 4}:
+        raise _unreadable(
+            place, word, f"does not go with {beat.words[0][1]} in beat {beat.beat}: trip let or e & a, not both"
+        )
+    slots = [_slot_of(one, max(divisions)) for _, one, _ in beat.words]
+    if slots != sorted(set(slots)):
+        raise _unreadable(place, word, f"comes too late in beat {beat.beat}: its words stand in order, each once")
+
+
+def _slot_of(name: str, division: int) -> int:
+    if name.startswith("."):
+        return int(name[1:]) - 1
+    asked, slot = _SLOTS[name]
+    return slot * division // asked
+
+
+def _counted(beat: _Beat) -> CountedBeat:
+    division = beat.division or max((asked for asked, _, _ in beat.words), default=1)
+    slots: list[Filled] = [(None, None)] * division
+    slots[0] = beat.first
+    for _, name, filled in beat.words:
+        slots[_slot_of(name, division)] = filled
+    return CountedBeat(beat.bar, beat.beat, division, tuple(slots))
+
+
+def _unreadable(place: int, word: str, why: str) -> Unreadable:
+    return Unreadable(f"Word {place} of the count, “{word}”, {why}.", field="material.text")

@@ -1,0 +1,6 @@
+"""What can fill a slot, and how loud it is played."""
+
+from typing import Literal
+
+Kind = Literal["note", "rest", "air", "hold"]
+Level = Literal["accent", "plain", "ghost"]
