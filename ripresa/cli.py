@@ -24,6 +24,7 @@ from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
 from ripresa.formats.play_along import FORMATS, Heard, render, write_sound
 from ripresa.formats.reading_json import reading_values, rung_values
+from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
 _SUFFIXES = (".mid", ".musicxml", *(f".{kind}" for kind in FORMATS))
@@ -58,6 +59,11 @@ def _parser() -> argparse.ArgumentParser:
     reading.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
     reading.set_defaults(run=_read)
 
+    told = commands.add_parser("sums", help="print all numbers that are told of a drill file as JSON")
+    told.add_argument("drill", help="a drill file, or - for standard input")
+    told.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    told.set_defaults(run=_sums)
+
     export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML or sound")
     export.add_argument("drill", help="a drill file, or - for standard input")
     export.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
@@ -91,6 +97,7 @@ def _parser() -> argparse.ArgumentParser:
 
     for name, printed, text in (
         ("schema", _print_schema, "print the JSON Schema of drill files"),
+        ("sums-schema", _print_sums_schema, "print the JSON Schema of what “sums” prints"),
         ("openapi", _print_openapi, "print the description of the API"),
     ):
         command = commands.add_parser(name, help=text)
@@ -120,6 +127,12 @@ def _read(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
     _print(reading_values(read(drill), bpm))
+
+
+def _sums(chosen: argparse.Namespace) -> None:
+    drill = _drill(chosen.drill)
+    bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+    _print(sums_values(read(drill), bpm))
 
 
 def _export(chosen: argparse.Namespace) -> None:
@@ -188,6 +201,10 @@ def _serve(chosen: argparse.Namespace) -> None:
 
 def _print_schema(_chosen: argparse.Namespace) -> None:
     _print(schema())
+
+
+def _print_sums_schema(_chosen: argparse.Namespace) -> None:
+    _print(sums_schema())
 
 
 def _print_openapi(_chosen: argparse.Namespace) -> None:

@@ -8,11 +8,13 @@ from pathlib import Path
 from typing import Any
 
 from ripresa.formats.drill_file import schema
+from ripresa.formats.sums_json import sums_schema
 from ripresa.web.app import create_app
 
 ROOT = Path(__file__).parent.parent
 FRONTEND = ROOT / "frontend"
 SCHEMA = ROOT / "docs" / "drill-format.schema.json"
+SUMS = ROOT / "docs" / "sums.schema.json"
 API = FRONTEND / "openapi.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
 
@@ -22,6 +24,7 @@ def main() -> int:
         made = Path(folder)
         fresh = {
             SCHEMA: _text(schema()),
+            SUMS: _text(sums_schema()),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
         (made / "openapi.json").write_text(fresh[API])

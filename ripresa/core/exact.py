@@ -131,6 +131,27 @@ def decimal(value: Fraction, places: int) -> str:
     return sign + (f"{digits[:-places]}.{digits[-places:]}" if places else digits)
 
 
+def short(value: Fraction, places: int = 2) -> str:
+    """Return a number to so many decimals at most, without zeros at its end: ``6.75``, ``7.2``, ``8``.
+
+    >>> short(Fraction(27, 4)), short(Fraction(36, 5)), short(Fraction(11, 20)), short(Fraction(8))
+    ('6.75', '7.2', '0.55', '8')
+    """
+    return decimal(value, places).rstrip("0").rstrip(".")
+
+
+def told_beside(value: Fraction, limit: Fraction) -> str:
+    """Return a number as finely as it takes to be told from a limit: ``6.8`` beside 6.7, but ``6.703``.
+
+    >>> told_beside(Fraction(68, 10), Fraction(67, 10)), told_beside(Fraction(6703, 1000), Fraction(67, 10))
+    ('6.8', '6.703')
+    """
+    for places in range(1, 7):
+        if decimal(value, places) != decimal(limit, places):
+            return decimal(value, places)
+    return f"a little {'over' if value > limit else 'under'} {short(limit)}"
+
+
 def round_half_up(value: Fraction) -> int:
     """Return the nearest whole number, halves going up.
 

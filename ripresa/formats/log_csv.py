@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable, Iterator
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import click_words
 from ripresa.core.exact import decimal
+from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import TakeLine
 
@@ -46,7 +47,7 @@ def write_log(
                 _safe(drill.title) if drill else "",
                 take.version,
                 decimal(take.bpm, 2),
-                decimal(speed_nps(take.bpm, drill.fastest_division), 2) if drill else "",
+                decimal(speed_nps(take.bpm, peak_of_drill(drill)), 2) if drill else "",
                 click_words(take.click),
                 take.source,
                 f"{take.seconds:.2f}",

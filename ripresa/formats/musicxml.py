@@ -86,7 +86,7 @@ def _pieces(reading: Reading, events: list[Event], quarter: Fraction) -> list[_P
     pieces: list[_Piece] = []
     for number, event in enumerate(events):
         length = (_written_at(reading, event, event.length) - _written_at(reading, event, Fraction(0))) * quarter
-        span = quarter * reading.slot_beats(event) * event.division.numerator
+        span = quarter * event.span
         tuplet = _tuplet(event.division, span) if length != span else None
         last = pieces[-1] if pieces else None
         silent = event.kind in _SILENT

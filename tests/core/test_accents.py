@@ -5,13 +5,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.drill import Drill
-from ripresa.core.drill.accents import TypedAccents, Walk, seams
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import TypedAccents, Walk
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import sums
+from ripresa.core.reports import sums, walk_homes
+from ripresa.core.rhythm import span_seconds
 from tests.strategies import legs
 
 
@@ -34,7 +35,7 @@ def test_an_accent_walks_one_slot_later_every_two_bars(bar: int, words: str) -> 
 
 def test_the_walk_on_four_is_eight_bars_and_22_9_seconds_at_84() -> None:
     (found,) = sums(walked(Walk()), F(84)).walks
-    assert (found.bars, found.notes, round(float(found.seconds), 1)) == (8, 128, 22.9)
+    assert (found.bars, found.notes, round(float(span_seconds(found.beats, F(84))), 1)) == (8, 128, 22.9)
     assert found.stations == (("1", ("R",)), ("e", ("L",)), ("&", ("R",)), ("a", ("L",)))
     assert (found.gap, found.home_gap) == (5, 1)
 
@@ -56,16 +57,26 @@ def test_a_pair_that_straddles_the_beat_takes_the_one_of_what_follows() -> None:
 @given(st.integers(1, 8), st.integers(1, 3), st.integers(1, 4))
 def test_a_walk_comes_home_after_as_many_stations_as_slots(division: int, width: int, bars: int) -> None:
     walk = Walk(width=width, bars=bars)
-    home = walk.home_bars(F(division))
-    assert walk.station(F(division), home) == walk.station(F(division), 0) == 0
-    assert [walk.station(F(division), bar) for bar in range(0, home, bars)] == list(range(division))
+    (found,) = walk_homes(walked(walk, division, bars=1))
+    assert (found.bars, len(found.stations)) == (division * bars, division)
+    assert [walk.station(F(division), bar) for bar in range(0, found.bars, bars)] == list(range(division))
+
+
+def test_each_leg_walks_on_its_own_division_and_mixed_ones_until_all_are_home() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=(Leg(F(3)), Leg(F(2), (F(3),))), accents=Walk(bars=1))
+    first, mixed = walk_homes(read(drill))
+    assert (first.bars, first.notes) == (3, 36)
+    # Two and three stations meet after six bars, of ten notes each.
+    assert (mixed.bars, mixed.notes, len(mixed.stations)) == (6, 60, 6)
+    assert mixed.stations[1][0] == "&/trip"
 
 
 def test_the_gap_between_stations_is_one_more_than_the_division() -> None:
     reading = walked(Walk(width=1, bars=1), bars=5)
     numbers = [index for index, event in enumerate(reading.notes) if event.accent == "accent"]
     between = [after - before for before, after in pairwise(numbers)]
-    assert seams(F(4)) == (5, 1)
+    (found,) = walk_homes(reading)
+    assert (found.gap, found.home_gap) == (5, 1)
     assert [gap for gap in between if gap != 4] == [5, 5, 5, 1]
 
 

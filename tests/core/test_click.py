@@ -177,7 +177,7 @@ def test_takes_of_old_keep_the_words_of_their_click() -> None:
             [
                 "108 bpm are played, 6.75 clicks a minute are heard: 8.89 s from one to the next.",
                 "Playing 1 % too fast or too slow is 89 ms at the next click.",
-                "6.8 clicks a minute, below most metronomes’ lowest. The first is beat 1.",
+                "6.75 clicks a minute, below most metronomes’ lowest. The first is beat 1.",
             ],
             id="once in four bars",
         ),

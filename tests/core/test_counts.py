@@ -11,7 +11,7 @@ from ripresa.core.drill.accents import EachBeat, NoAccents
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.reading import Reading, count_text, read
-from ripresa.core.reports import on_numbers
+from ripresa.core.reports.motion import on_numbers
 from tests.strategies import legs
 
 

@@ -14,7 +14,7 @@ from ripresa.core.grid import roman
 from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
 from ripresa.core.reading.fingering.strings import on_strings
-from ripresa.core.reports import positions
+from ripresa.core.reports.motion import positions
 from tests.strategies import drills, legs
 
 GUITAR = INSTRUMENTS["guitar"]

@@ -4,66 +4,104 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth
-from ripresa.core.drill.material import OneNote
+from ripresa.core.drill.material import Count, Line, OneNote
 from ripresa.core.grid import Restart
 from ripresa.core.reading import read
-from ripresa.core.reports import landings, note_on_beat, realignment, sums
-from ripresa.core.rhythm import METERS, Meter
+from ripresa.core.reports import Groups, groups, starts_told
+from ripresa.core.rhythm import Meter
 from tests.strategies import legs, meters, whole_divisions
 
 sizes = st.integers(2, 16)
 
 
+def grouped(size: int, *divisions: int | str, meter: str = "4/4", restart: Restart = "leg", beats: int = 8) -> Groups:
+    mixed = Leg(F(divisions[0]), tuple(F(one) for one in divisions[1:]))
+    drill = Drill(material=OneNote(beats=beats), legs=(mixed,), meter=meter, accents=EveryNth(size, restart))
+    (found,) = groups(read(drill))
+    return found
+
+
 @pytest.mark.parametrize(
-    ("size", "division", "meter", "beat_notes", "bar_notes", "bars", "groups"),
+    ("size", "divisions", "meter", "on_beat", "on_bar"),
     [
-        pytest.param(5, 4, "4/4", 20, 80, 5, 16, id="5 on 4"),
-        pytest.param(7, 4, "4/4", 28, 112, 7, 16, id="7 on 4"),
-        pytest.param(5, 3, "4/4", 15, 60, 5, 12, id="5 on 3"),
-        pytest.param(4, 3, "4/4", 12, 12, 1, 3, id="4 on 3"),
-        pytest.param(3, 4, "3/4", 12, 12, 1, 4, id="3 on 4 in 3/4"),
+        pytest.param(5, (4,), "4/4", (20, 5), (80, 5, 16), id="5 on 4"),
+        pytest.param(7, (4,), "4/4", (28, 7), (112, 7, 16), id="7 on 4"),
+        pytest.param(5, (3,), "4/4", (15, 5), (60, 5, 12), id="5 on 3"),
+        pytest.param(4, (3,), "4/4", (12, 4), (12, 1, 3), id="4 on 3"),
+        pytest.param(3, (4,), "3/4", (12, 3), (12, 1, 4), id="3 on 4 in 3/4"),
+        pytest.param(3, (2, 2, 3), "7/8 (2+2+3)", (9, 4), (21, 3, 7), id="threes on the eighths of 7/8"),
+        pytest.param(5, (4, 4, 5), "3/4 +1/16", (30, 7), (65, 5, 13), id="fives on the sixteenths of 13/16"),
+        pytest.param(4, (6, 5), "4/4", (28, 5), (44, 2, 11), id="fours on 6+5"),
     ],
 )
 def test_when_groups_come_home(
-    size: int, division: int, meter: str, beat_notes: int, bar_notes: int, bars: int, groups: int
+    size: int, divisions: tuple[int, ...], meter: str, on_beat: tuple[int, int], on_bar: tuple[int, int, int]
 ) -> None:
-    home = realignment(size, F(division), METERS[meter])
-    assert (home.beat_notes, home.bar_notes, home.bars, home.groups) == (beat_notes, bar_notes, bars, groups)
+    found = grouped(size, *divisions, meter=meter)
+    assert found.beat_home
+    assert (found.beat_home.notes, found.beat_home.beats) == on_beat
+    assert found.bar_home
+    assert (found.bar_home.notes, found.bar_home.bars, found.bar_home.groups) == on_bar
 
 
 def test_where_fives_on_fours_start() -> None:
-    found = landings(5, F(4), METERS["4/4"])
-    bars = [
-        " ".join(f"{one.beat}{'' if one.slot == 0 else one.count}" for one in found if one.bar == bar)
-        for bar in range(1, 6)
-    ]
-    assert bars == ["1 2e 3& 4a", "2 3e 4&", "1a 3 4e", "1& 2a 4", "1e 2& 3a"]
+    told = starts_told(grouped(5, 4).starts)
+    assert told == "1, 2e, 3&, 4a | 2, 3e, 4& | 1a, 3, 4e | 1&, 2a, 4 | 1e, 2&, 3a"
 
 
 def test_the_heard_accent_of_fives_on_fours_walks_backwards() -> None:
-    assert [note_on_beat(beat, 4, 5) for beat in range(6)] == [1, 5, 4, 3, 2, 1]
+    assert grouped(5, 4).beats_hit == (1, 5, 4, 3, 2, 1)
+
+
+def test_places_of_fives_cannot_be_taken_for_others() -> None:
+    assert starts_told(grouped(3, 5, meter="2/4").starts[:4]) == "1, 1 4th, 2 2nd, 2 5th"
+
+
+def test_silent_slots_use_up_no_note() -> None:
+    drill = Drill(material=Count("1 (e) & a 2 e & a 3 e & a 4 e & a"), accents=EveryNth(5), legs=legs(4))
+    (found,) = groups(read(drill))
+    assert found.bar_home
+    assert (found.bar_home.notes, found.bar_home.bars) == (15, 1)
+    assert starts_told(found.starts) == "1, 2&, 3a"
+
+
+def test_three_in_the_time_of_two_in_fours() -> None:
+    assert [start.at for start in grouped(4, "3/2").starts] == [0, F(8, 3), F(16, 3)]
+
+
+def test_a_count_that_runs_on_goes_on_in_the_next_leg_at_its_number() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(2, 3), accents=EveryNth(5, "never"))
+    reading = read(drill)
+    first, second = groups(reading)
+    # Eight notes in fives: the second leg begins with note 4.
+    assert second.beats_hit[0] == 4
+    assert second.starts[0].at == next(
+        event.onset for event in reading.notes if event.leg == 1 and event.accent == "accent"
+    )
+    assert first.leg.index == 0
+
+
+def test_a_line_that_arrives_starts_and_ends_where_it_stands() -> None:
+    drill = Drill(material=Line(" ".join("1" * 35), shift=F(13)), legs=legs(4), accents=EveryNth(5))
+    (found,) = groups(read(drill))
+    assert starts_told(found.starts) == "4e | 1&, 2a, 4 | 1e, 2&, 3a"
+    assert found.end
+    assert (found.end.bar, found.end.beat, found.end.name) == (4, 1, "")
+    assert found.bar_home is None
 
 
 @given(sizes, whole_divisions, meters)
 def test_no_group_before_home_starts_on_a_bar_line(size: int, division: int, meter: Meter) -> None:
-    home = realignment(size, F(division), meter)
-    found = landings(size, F(division), meter)
-    assert len(found) * size == home.bar_notes
-    assert (home.bar_notes / F(division)) % len(meter.beats) == 0
-    assert [one.group for one in found if one.beat == 1 and one.slot == 0] == [0]
-
-
-@given(sizes, whole_divisions)
-def test_the_note_on_the_beat_is_the_first_one_just_when_groups_are_home(size: int, division: int) -> None:
-    home = realignment(size, F(division), METERS["4/4"])
-    beats = [beat for beat in range(1, int(home.beat_beats) + 1) if note_on_beat(beat, division, size) == 1]
-    assert beats[-1] == home.beat_beats
+    found = grouped(size, division, meter=meter.name)
+    assert found.bar_home
+    assert len(found.starts) * size == found.bar_home.notes
+    assert [start for start in found.starts if start.beat == 1 and not start.name] == [found.starts[0]]
 
 
 @pytest.mark.parametrize(
-    ("restart", "accented", "groups"),
+    ("restart", "accented", "numbers"),
     [
         # Two legs of six beats on two a beat, each held to its bar line: 12 notes each.
         ("never", [0, 5, 10, 15, 20], [0, 1, 2, 0, 1, 2]),
@@ -72,16 +110,17 @@ def test_the_note_on_the_beat_is_the_first_one_just_when_groups_are_home(size: i
         ("beat", list(range(0, 24, 2)), [0, 1, 2, 3, 4, 5] * 2),
     ],
 )
-def test_groups_run_on_or_start_anew(restart: Restart, accented: list[int], groups: list[int]) -> None:
+def test_groups_run_on_or_start_anew(restart: Restart, accented: list[int], numbers: list[int]) -> None:
     accents = EveryNth(size=5, restart=restart)
     notes = read(Drill(material=OneNote(beats=6), legs=legs(2, 2), accents=accents)).notes
     assert [index for index, note in enumerate(notes) if note.accent == "accent"] == accented
     assert list(dict.fromkeys((note.leg, note.group) for note in notes)) == [
-        (index // (len(groups) // 2), group) for index, group in enumerate(groups)
+        (index // (len(numbers) // 2), group) for index, group in enumerate(numbers)
     ]
 
 
-def test_the_sums_say_how_a_bar_cuts_groups_off() -> None:
-    drill = Drill(material=OneNote(beats=8), legs=legs(4), accents=EveryNth(size=5, restart="bar"))
-    (home,) = sums(read(drill), F(60)).homes
-    assert (home.cut, home.groups, home.landings) == ((5, 5, 5, 1), None, ())
+def test_a_bar_cuts_groups_off() -> None:
+    found = grouped(5, 4, restart="bar")
+    assert (found.cut, found.bar_home and found.bar_home.bars) == ((5, 5, 5, 1), 1)
+    beat = grouped(5, 4, restart="beat")
+    assert (beat.cut, beat.beat_home and beat.beat_home.beats) == ((4, 4, 4, 4), 1)

@@ -13,7 +13,7 @@ from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import beat_starts, flips, loads, same_way
+from ripresa.core.reports.motion import beat_starts, flips, loads, same_way
 from tests.strategies import legs
 
 

@@ -11,9 +11,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.material import Line, parse_line, write_line
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import ending, statements
-from ripresa.core.reports.endings import Ending
-from ripresa.core.rhythm import METERS
+from ripresa.core.reports import Ending, landings, statements
 from tests.strategies import drills, legs, lines
 
 
@@ -86,13 +84,34 @@ def test_a_short_first_bar_is_a_pickup_and_a_wrong_bar_is_named() -> None:
 @pytest.mark.parametrize(
     ("slots", "division", "expected"),
     [
-        pytest.param(6, 2, Ending("bar 1, beat 4", 2), id="six eighths end on 4"),
-        pytest.param(6, 4, Ending("bar 1, beat 2, &", 10), id="doubled they end on 2 and, ten missing"),
-        pytest.param(16, 4, Ending("bar 2, beat 1", 0), id="a full bar"),
+        pytest.param(6, 2, (1, 4, "4", 2), id="six eighths end on 4"),
+        pytest.param(6, 4, (1, 2, "&", 10), id="doubled they end on 2 and, ten missing"),
+        pytest.param(16, 4, (2, 1, "1", 0), id="a full bar"),
     ],
 )
-def test_where_a_line_lands(slots: int, division: int, expected: Ending) -> None:
-    assert ending(slots, F(division), METERS["4/4"]) == expected
+def test_where_a_line_lands(slots: int, division: int, expected: tuple[int, int, str, int]) -> None:
+    (found,) = landings(read(line(claps(slots), division)))
+    assert (*place_of(found.ending), found.ending.missing) == expected
+
+
+def place_of(over: Ending) -> tuple[int, int, str]:
+    return over.end.bar, over.end.beat, over.end.count
+
+
+def test_a_line_is_told_as_it_enters_again_and_again_and_twice_as_fast() -> None:
+    (nine,) = landings(read(line("1 2 3 4 5 4 3 2 1")))
+    assert nine.entries
+    assert (nine.entries.bars, nine.entries.statements) == (9, 8)
+    assert nine.entries.second.name == "&"
+    assert not nine.entries.on_beats
+    (six,) = landings(read(line(claps(6), 2)))
+    assert six.doubled
+    assert (*place_of(six.doubled), six.doubled.missing) == (1, 2, "&", 10)
+    (moved,) = landings(read(line(claps(35), 4, shift=F(13))))
+    assert moved.entries
+    assert place_of(moved.ending) == (4, 1, "1")
+    assert (moved.enters.bar, moved.enters.beat, moved.enters.count) == (1, 4, "e")
+    assert (moved.entries.second.bar, moved.entries.second.beat) == (4, 1)
 
 
 def test_nine_eighths_are_home_after_nine_bars() -> None:

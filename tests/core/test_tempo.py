@@ -12,7 +12,6 @@ from ripresa.core.rhythm import (
     gap_seconds,
     gear_change,
     inner_pulse,
-    mixed_speeds,
     neighbours,
     setting,
     span_seconds,
@@ -72,16 +71,6 @@ def test_no_speed_at_all_is_refused(nps: F) -> None:
 def test_speed_twins_of_5_6() -> None:
     twins = speed_twins(F(28, 5), [F(n) for n in range(2, 7)])
     assert [bpm for _, bpm in twins] == [168, 112, 84, F(672, 10), 56]
-
-
-def test_peak_and_average_of_a_mixed_bar() -> None:
-    onsets = [F(n, 2) for n in range(4)] + [2 + F(n, 4) for n in range(4)] + [3 + F(n, 8) for n in range(8)]
-    found = mixed_speeds(onsets, F(4), F(76))
-    assert (decimal(found.peak_nps, 2), decimal(found.average_nps, 2)) == ("10.13", "5.07")
-
-
-def test_a_drill_without_notes_has_no_speed() -> None:
-    assert mixed_speeds([], F(4), F(76)).peak_nps == 0
 
 
 def test_gear_change_from_five_to_six_at_84() -> None:

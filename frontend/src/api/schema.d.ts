@@ -814,7 +814,7 @@ export interface components {
          *
          *     Args:
          *         tonic: Its root, ``"D"``, ``"Eb"``.
-         *         chord: Key of a chord in ``ripresa.core.pitch.pitch.scales.CHORDS``.
+         *         chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
          *         shape, top: As in a scale run.
          *         octaves: 1 to 8.
          *
@@ -1096,11 +1096,11 @@ export interface components {
          *         material: What is played.
          *         legs: Stretches of one division each, in order; 1 to 400.
          *         bpm: Tempo, 1 to 1000, of the note that the meter names.
-         *         meter: Key of ``ripresa.core.rhythm.meter.METERS``.
+         *         meter: Key of ``ripresa.core.rhythm.METERS``.
          *         seam: What happens between legs.
          *         closing: Whether a closing tonic is played for itself.
          *         hands, accents, click: The layers on top.
-         *         instrument: Key of ``ripresa.core.pitch.pitch.instrument.INSTRUMENTS``.
+         *         instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``.
          *         swing: How the ideal places of pairs are moved; straight unless said.
          *         counting: The words that are said on each slot.
          *         articulation: Share of its length that a note sounds, above 0 to 1.
@@ -1786,7 +1786,7 @@ export interface components {
          *
          *     Args:
          *         tonic: ``"D"``, ``"Eb"``, ``"F#"``.
-         *         scale: Key of a scale in ``ripresa.core.pitch.pitch.scales.SCALES``.
+         *         scale: Key of a scale in ``ripresa.core.pitch.SCALES``.
          *         shape: Up, down, there and back, back and there.
          *         octaves: 1 to 8; ``"match"``: as many as there are notes per beat;
          *             ``"one_repeated"``: one octave as many times as notes per beat,
@@ -2445,8 +2445,8 @@ export interface components {
             peak_nps: string;
             /** Average Nps */
             average_nps: string;
-            /** Fastest */
-            fastest: string;
+            /** Closest */
+            closest: string;
             /** Working */
             working: string;
             /** Gears */
@@ -2553,7 +2553,7 @@ export interface components {
         };
         /**
          * HomeShape
-         * @description When groups and the lead come home on a division.
+         * @description What is told of a drill beside its legs: a heading, sentences, and where something starts.
          */
         HomeShape: {
             /** Title */
@@ -2565,7 +2565,7 @@ export interface components {
         };
         /**
          * LegShape
-         * @description The numbers of one leg, ready to show.
+         * @description The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster.
          */
         LegShape: {
             /** Index */
@@ -2588,6 +2588,8 @@ export interface components {
             described: string;
             /** Fit */
             fit: string;
+            /** Is Fastest */
+            is_fastest: boolean;
         };
         /**
          * LineShape

@@ -102,11 +102,11 @@ class Drill:
         material: What is played.
         legs: Stretches of one division each, in order; 1 to 400.
         bpm: Tempo, 1 to 1000, of the note that the meter names.
-        meter: Key of ``ripresa.core.rhythm.meter.METERS``.
+        meter: Key of ``ripresa.core.rhythm.METERS``.
         seam: What happens between legs.
         closing: Whether a closing tonic is played for itself.
         hands, accents, click: The layers on top.
-        instrument: Key of ``ripresa.core.pitch.pitch.instrument.INSTRUMENTS``.
+        instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``.
         swing: How the ideal places of pairs are moved; straight unless said.
         counting: The words that are said on each slot.
         articulation: Share of its length that a note sounds, above 0 to 1.

@@ -4,7 +4,7 @@ Positions are added up in one place, the ``Cursor``, and nothing it hands out cr
 """
 
 from ripresa.core.grid.event import Event, LegReading, SlotPlace
-from ripresa.core.grid.place import Cursor, Place, Restart, Slot, in_turn, slot_numbers, stretch_of
+from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
 from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression
 from ripresa.core.grid.touch import Touch, roman
 
@@ -17,6 +17,7 @@ __all__ = [
     "Restart",
     "Slot",
     "SlotPlace",
+    "Spot",
     "Touch",
     "chord_at",
     "in_turn",

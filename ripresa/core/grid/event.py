@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 from fractions import Fraction
 
+from ripresa.core.grid.place import Slot
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
-from ripresa.core.rhythm import Kind, Level, count_word, place_name
+from ripresa.core.rhythm import Kind, Level, place_name, slot_name
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,6 +18,7 @@ class Event:
         leg: Index of the leg, from 0.
         bar, beat: From 1. slot: from 0.
         count: The word that is said there.
+        span: Beats of the bpm that the slots of its division share there.
         division: Notes per beat here.
         kind: A note, a rest, an air stroke, or the held part of an earlier note.
         pitch: Written pitch, None without.
@@ -50,6 +52,7 @@ class Event:
     in_group: int | None = None
     touch: Touch | None = None
     layer: str = "notes"
+    span: Fraction = Fraction(1)
 
     @property
     def tones(self) -> tuple[Pitch, ...]:
@@ -59,7 +62,12 @@ class Event:
     @property
     def place_name(self) -> str:
         """Where it stands, in words: always by number, whatever is said while playing."""
-        return place_name(self.bar, self.beat, count_word(self.division, self.beat, self.slot))
+        return place_name(self.bar, self.beat, slot_name(self.division, self.slot, self.span))
+
+    @property
+    def slot_beats(self) -> Fraction:
+        """How long an even slot of its division lasts where it stands, in beats of the bpm."""
+        return self.span / self.division.numerator
 
 
 #: Where a slot stands in its leg: beats from the start of the leg, division, number of the slot.
@@ -74,8 +82,9 @@ class LegReading:
         divisions: Notes per beat, in the order in which they take turns.
         start, beats: In beats; what the seam adds is in.
         pass_beats: Beats of the pass alone: N / s.
-        last, closing: Slot of the last note of the pass and of the closing tonic: (beats from the
-            start of the leg, division, slot); the closing one is there whether it is played or not.
+        last, end: Slot of the last note of the pass, and of what follows it: (beats from the start of the
+            leg, division, slot). The closing tonic stands at the end, whether it is played or not.
+        rhythm: The slots of its pass where the material brings them; none where the divisions go on and on.
         notes: Notes sounded, the closing tonic in.
         pass_notes: Notes of the pass alone: N of the fit report.
         has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
@@ -89,13 +98,14 @@ class LegReading:
     beats: Fraction
     pass_beats: Fraction
     last: SlotPlace
-    closing: SlotPlace
+    end: SlotPlace
     notes: int
     pass_notes: int
     has_closing: bool
     plays_closing: bool
     described: str
     out_of_range: int
+    rhythm: tuple[Slot, ...] = ()
 
     @property
     def enters(self) -> Fraction:

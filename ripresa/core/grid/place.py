@@ -1,10 +1,10 @@
 """Places: where in time something stands, before hands and accents are given to it."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from itertools import cycle
-from typing import Literal, TypeVar
+from typing import Literal, Protocol, TypeVar
 
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
@@ -32,6 +32,7 @@ class Place:
         word: What is said there, if it is not the count.
         touch: How it is fingered, if that is worked out.
         statement: The statement of a line that it belongs to, from 0.
+        span: Beats of the bpm that the slots of its division share: its beat, or the m beats of n:m.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
     """
 
@@ -49,10 +50,29 @@ class Place:
     statement: int | None = None
     touch: Touch | None = None
     word: str | None = None
+    span: Fraction = Fraction(1)
     on_grid: bool = True
 
+    @property
+    def kind_that_goes_on(self) -> Kind:
+        """What fills the time after it: a note is held, a silence goes on."""
+        return "hold" if self.kind in {"note", "hold"} else "rest"
 
-def stretch_of(place: Place, restart: Restart) -> object:
+
+class Spot(Protocol):
+    """What a cycle has to know of a place or of an event: where it stands, and whether a note is played there."""
+
+    @property
+    def leg(self) -> int: ...  # noqa: D102
+    @property
+    def bar(self) -> int: ...  # noqa: D102
+    @property
+    def beat(self) -> int: ...  # noqa: D102
+    @property
+    def kind(self) -> Kind: ...  # noqa: D102
+
+
+def stretch_of(place: Spot, restart: Restart) -> object:
     """Return a mark that is the same for all places in which a cycle runs on."""
     match restart:
         case "never":
@@ -65,21 +85,19 @@ def stretch_of(place: Place, restart: Restart) -> object:
             return place.leg, place.bar, place.beat
 
 
-def in_turn(places: Sequence[Place], symbols: Sequence[T], restart: Restart) -> list[T | None]:
-    """Return the symbol of a cycle for each place that is a note; None for the others, which use none up."""
-    found: list[T | None] = []
+def in_turn(places: Iterable[Spot], symbols: Sequence[T], restart: Restart) -> Iterator[T | None]:
+    """Yield the symbol of a cycle for each place that is a note; None for the others, which use none up."""
     stretch: object = None
     at = 0
     for place in places:
         if place.kind != "note":
-            found.append(None)
+            yield None
             continue
         now = stretch_of(place, restart)
         if now != stretch:
             stretch, at = now, 0
-        found.append(symbols[at % len(symbols)])
+        yield symbols[at % len(symbols)]
         at += 1
-    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,6 +145,11 @@ class Cursor:
     #: What was laid last: its division, and the number of its slot.
     laid: tuple[Fraction, int] = (Fraction(1), 0)
 
+    def go_to(self, position: Fraction) -> None:
+        """Stand at a position in beats, on a beat."""
+        self.at = position
+        self.bar, self.beat, self.inside = self.meter.place(position)
+
     def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
         """Yield a slot, starting here; slot 0 of a division starts on a beat."""
         if slot.number == 0:
@@ -151,6 +174,7 @@ class Cursor:
                 statement=slot.statement,
                 touch=touch,
                 word=slot.word if on_grid else None,
+                span=self.span,
                 on_grid=on_grid,
             )
             self._advance(piece)
@@ -164,7 +188,8 @@ class Cursor:
         while length:
             piece = min(length, self.meter.beats[self.beat - 1] - self.inside)
             here, slot = (self.laid[0], self.laid[1] + 1) if self.inside else (division, 0)
-            yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, on_grid=False)
+            span = self.span if self.inside else self.meter.beats[self.beat - 1]
+            yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, span=span, on_grid=False)
             self._advance(piece)
             length -= piece
 

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Literal, NamedTuple
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import decimal, division_label, label
+from ripresa.core.exact import decimal, division_label, label, told_beside
 from ripresa.core.grid import Cursor, Slot, slot_numbers
 from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, too_fast
 from ripresa.core.reading import Reading
@@ -183,8 +183,9 @@ def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tupl
         count_in = [(at, shown, "") for at, shown, _ in count_in]
         sentences = (
             *sentences,
-            f"At {label(bpm)} bpm the count-in is not spoken: it would be {decimal(peak_rate(spoken, bpm), 1)} "
-            f"syllables a second, and a voice manages about {decimal(MOST_SYLLABLES, 1)}.",
+            f"At {label(bpm)} bpm the count-in is not spoken: it would be "
+            f"{told_beside(peak_rate(spoken, bpm), MOST_SYLLABLES)} syllables a second, "
+            f"and a voice manages about {decimal(MOST_SYLLABLES, 1)}.",
         )
     words += count_in
     first = _first_note(reading) if counted else Fraction(0)

@@ -8,7 +8,7 @@ from functools import lru_cache
 from itertools import groupby, pairwise
 from typing import Literal
 
-from ripresa.core.exact import decimal, division_label, label
+from ripresa.core.exact import decimal, division_label, label, told_beside
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading
 
@@ -145,7 +145,7 @@ def too_fast(
     """Return the sentence for words (onset in beats, word) that no voice can follow at a tempo."""
     return (
         f"At {division_label(*divisions)} a beat and {label(bpm)} bpm the voice says {says}: "
-        f"{instead_of} would be {decimal(peak_rate(asked, bpm), 1)} syllables a second, "
+        f"{instead_of} would be {told_beside(peak_rate(asked, bpm), MOST_SYLLABLES)} syllables a second, "
         f"and a voice manages about {decimal(MOST_SYLLABLES, 1)}."
     )
 

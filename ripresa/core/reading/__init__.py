@@ -4,6 +4,7 @@ Whoever tells, plays, prints or measures a drill consumes its reading and works 
 """
 
 from ripresa.core.reading.count_text import count_text, on_grid
+from ripresa.core.reading.onward import FARTHEST_HOME, onward, rounds
 from ripresa.core.reading.reading import Reading, read, with_click
 
-__all__ = ["Reading", "count_text", "on_grid", "read", "with_click"]
+__all__ = ["FARTHEST_HOME", "Reading", "count_text", "on_grid", "onward", "read", "rounds", "with_click"]

@@ -13,7 +13,7 @@ from ripresa.core.drill import PARTS, Drill, Leg, reduced
 from ripresa.core.drill.accents import Mark
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill.hands import SLUR
-from ripresa.core.drill.material import NotePass
+from ripresa.core.drill.material import NotePass, OneNote, own_rhythm
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, slot_numbers
@@ -60,14 +60,8 @@ class Reading:
 
     @property
     def loop_beats(self) -> Fraction:
-        """Length of one turn of the loop: up to the bar line, so that each turn starts on 1."""
-        return self.beats + self.meter.to_bar_line(self.beats)
-
-    def slot_beats(self, event: Event) -> Fraction:
-        """Return how long an even slot of an event's division lasts where it stands, in beats."""
-        beats = self.meter.beats
-        spanned = (beats[(event.beat - 1 + step) % len(beats)] for step in range(event.division.denominator))
-        return sum(spanned, Fraction(0)) / event.division.numerator
+        """Length of one turn of the loop: the whole drill, which ends on a bar line so that each turn starts on 1."""
+        return self.beats
 
     def lasts(self, length: Fraction) -> Fraction:
         """Return how much of a note's length sounds, in beats: its share by the articulation."""
@@ -110,7 +104,7 @@ def read(drill: Drill) -> Reading:
     cursor = Cursor(meter, drill.swing)
     places: list[Place] = []
     legs = [
-        _lay_leg(drill, instrument, cursor, places, index, leg, notes, fingered[id(notes)])
+        _lay_leg(drill, instrument, cursor, places, index, notes, fingered[id(notes)])
         for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
     ]
     events = reduced(_events(drill, places), drill.reduce, legs)
@@ -150,7 +144,7 @@ def with_click(reading: Reading, click: Click) -> Reading:
 def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
     """Return the cycle of a click over some events."""
     slots = [ClickSlot(event.onset, event.kind == "note") for event in events]
-    return click.cycle(meter, slots, beats + meter.to_bar_line(beats))
+    return click.cycle(meter, slots, beats)
 
 
 def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[Fraction]:
@@ -175,12 +169,12 @@ def _lay_leg(
     cursor: Cursor,
     places: list[Place],
     index: int,
-    leg: Leg,
     notes: NotePass,
     fingered: tuple[Touch | None, ...],
 ) -> LegReading:
     """Append the places of one leg, and return what it came to."""
-    start = cursor.at
+    start, leg = cursor.at, drill.legs[index]
+    is_last = index == len(drill.legs) - 1
     numbers = slot_numbers(leg.divisions)
     last = (Fraction(0), leg.division, 0)
     rhythm = notes.rhythm or (Slot(*next(numbers), "note", pitch) for pitch in notes.notes)
@@ -191,28 +185,41 @@ def _lay_leg(
             slot = replace(slot, touch=next(touch)) if drill.knows_fingering else slot
         places += cursor.lay(index, slot)
     pass_beats = cursor.at - start
-    division, number = next(numbers)
-    closes = _plays_closing(drill, notes, cursor.meter, cursor.at)
+    division, number = _after_last(cursor) if notes.rhythm else next(numbers)
+    closes = _plays_closing(drill, notes, cursor.meter, cursor.at, is_last=is_last)
     if closes:
         places += cursor.lay(index, Slot(division, number, "note", notes.closing, touch=fingered[-1]))
-    sounds = places[-1].kind in {"note", "hold"}
-    places += _seam(drill, cursor, index, division, "hold" if sounds else "rest")
+    places += _seam(drill, cursor, index, division, places[-1].kind_that_goes_on)
+    if is_last:
+        # Every drill ends on a bar line, so that each of its turns starts on 1.
+        to_line = cursor.meter.to_bar_line(cursor.at)
+        places += cursor.fill(index, division, to_line, places[-1].kind_that_goes_on)
     sounded = notes.notes + ((notes.closing,) if closes else ())
     return LegReading(
         index=index,
-        divisions=tuple(dict.fromkeys(slot.division for slot in notes.rhythm)) or leg.divisions,
+        divisions=tuple(dict.fromkeys(slot.division for slot in notes.rhythm))
+        if own_rhythm(drill.material)
+        else leg.divisions,
         start=start,
         beats=cursor.at - start,
         pass_beats=pass_beats,
         last=last,
-        closing=(pass_beats, division, number),
+        end=(pass_beats, division, number),
         notes=len(sounded),
         pass_notes=len(notes.notes),
         has_closing=notes.closing is not None,
         plays_closing=closes,
         described=notes.described,
         out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
+        # Letters that are said change nothing of the rhythm: the divisions give it.
+        rhythm=() if isinstance(drill.material, OneNote) else notes.rhythm,
     )
+
+
+def _after_last(cursor: Cursor) -> tuple[Fraction, int]:
+    """Return division and number of the slot that follows what was laid: on a beat a new one begins."""
+    division, number = cursor.laid
+    return (division, number + 1) if cursor.inside else (division, 0)
 
 
 def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass]:
@@ -237,7 +244,7 @@ def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass
     return found
 
 
-def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -> bool:
+def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction, *, is_last: bool) -> bool:
     if notes.closing is None:
         return False
     match drill.closing, drill.seam:
@@ -245,9 +252,9 @@ def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction) -
             return True
         case "shared", _:
             return False
-        case _, "straight_on":
+        case _, "straight_on" if not is_last:
             return False
-        case _, "hold":
+        case _, "hold" | "straight_on":
             return bool(meter.to_bar_line(end))
         case _:
             return True
@@ -271,8 +278,8 @@ def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: 
 
 
 def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
-    strokes = drill.hands.strokes(places)
-    marks = drill.accents.marks(places)
+    strokes = list(drill.hands.strokes(places))
+    marks = list(drill.accents.marks(places))
     inside = _in_groups(places, marks)
     return tuple(
         Event(
@@ -283,7 +290,8 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
             beat=place.beat,
             slot=place.slot,
             division=place.division,
-            count=place.word or drill.counting.word(place.division, place.beat, place.slot),
+            count=place.word or drill.counting.word(place.division, place.beat, place.slot, place.span),
+            span=place.span,
             kind="air" if place.kind == "rest" and stroke else place.kind,
             pitch=place.pitch,
             stroke=None if stroke == SLUR else stroke,

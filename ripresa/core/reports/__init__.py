@@ -5,37 +5,59 @@ many turns as it takes to come home.
 """
 
 from ripresa.core.reports.breath import breath_marks, breath_sums
-from ripresa.core.reports.click import click_report, off_the_beat
-from ripresa.core.reports.dial import Dial, dial, drift_heard
-from ripresa.core.reports.endings import Statement, ending, statements
-from ripresa.core.reports.groups import Landing, landings, note_on_beat, realignment
-from ripresa.core.reports.motion import beat_starts, flips, loads, on_numbers, positions, same_way
-from ripresa.core.reports.sums import Home, Sums, WalkSums, sums, warnings
+from ripresa.core.reports.click import ClickFigures, click_figures, click_report, off_the_beat
+from ripresa.core.reports.dial import Dial, dial, drift_heard, named
+from ripresa.core.reports.endings import Ending, Landing, Statement, ending, landings, statements
+from ripresa.core.reports.groups import Groups, Home, Start, groups
+from ripresa.core.reports.lead import LeadHome, lead_homes
+from ripresa.core.reports.motion import loads, motions
+from ripresa.core.reports.small import Asked, SmallSums, small_sums
+from ripresa.core.reports.speed import Speeds, peak_of, peak_of_drill, speeds
+from ripresa.core.reports.sums import Sums, sums, warnings
+from ripresa.core.reports.told import Paragraph, closest_told, gear_told, paragraphs, starts_told, working
+from ripresa.core.reports.walk import WalkHome, walk_homes
 
 __all__ = [
+    "Asked",
+    "ClickFigures",
     "Dial",
+    "Ending",
+    "Groups",
     "Home",
     "Landing",
+    "LeadHome",
+    "Paragraph",
+    "SmallSums",
+    "Speeds",
+    "Start",
     "Statement",
     "Sums",
-    "WalkSums",
-    "beat_starts",
+    "WalkHome",
     "breath_marks",
     "breath_sums",
+    "click_figures",
     "click_report",
+    "closest_told",
     "dial",
     "drift_heard",
     "ending",
-    "flips",
+    "gear_told",
+    "groups",
     "landings",
+    "lead_homes",
     "loads",
-    "note_on_beat",
+    "motions",
+    "named",
     "off_the_beat",
-    "on_numbers",
-    "positions",
-    "realignment",
-    "same_way",
+    "paragraphs",
+    "peak_of",
+    "peak_of_drill",
+    "small_sums",
+    "speeds",
+    "starts_told",
     "statements",
     "sums",
+    "walk_homes",
     "warnings",
+    "working",
 ]

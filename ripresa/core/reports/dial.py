@@ -4,13 +4,13 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ripresa.core.drill.click import ClickCycle
-from ripresa.core.exact import decimal, label
-from ripresa.core.rhythm import Meter, count_word, place_name
+from ripresa.core.exact import label, short
+from ripresa.core.rhythm import Meter, slot_name
 
 #: Mechanical metronomes and most others begin here.
 LOWEST_SETTING = Fraction(40)
-#: Divisions whose slots have names of their own.
-_NAMED = (2, 3, 4)
+#: What divides a beat further is not counted by anyone.
+_MOST_SLOTS = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,10 +55,7 @@ def dial(cycle: ClickCycle, meter: Meter, bpm: Fraction) -> Dial:
     gap = gaps.pop()
     rate = bpm / gap
     if rate < LOWEST_SETTING:
-        sentence = (
-            f"{decimal(rate, 1).removesuffix('.0')} clicks a minute, below most metronomes’ lowest. "
-            f"The first is {first}."
-        )
+        sentence = f"{short(rate)} clicks a minute, below most metronomes’ lowest. The first is {first}."
     else:
         sentence = f"Set it to {label(rate)}. Its first click is {first}."
     return Dial(rate, 60 / rate, first, sentence)
@@ -76,12 +73,13 @@ def drift_heard(gap_seconds: Fraction, error: Fraction) -> Fraction:
 def named(position: Fraction, meter: Meter) -> str:
     """Return a position of a click in words: ``beat 2``, ``the & of beat 1``, ``bar 2, the a of beat 4``."""
     bar, beat, inside = meter.place(position)
+    length = meter.beats[beat - 1]
+    share = inside / length
     if not inside:
-        return f"beat {beat}" if bar == 1 else place_name(bar, beat, str(beat))
-    share = inside / meter.beats[beat - 1]
-    place = (
-        f"the {count_word(Fraction(share.denominator), beat, share.numerator)} of beat {beat}"
-        if share.denominator in _NAMED
-        else f"{label(inside)} of a beat after beat {beat}"
-    )
+        place = f"beat {beat}"
+    elif share.denominator <= _MOST_SLOTS:
+        name = slot_name(Fraction(share.denominator), share.numerator, length)
+        place = f"beat {beat}, {name}" if " " in name else f"the {name} of beat {beat}"
+    else:
+        place = f"{label(inside)} of a beat after beat {beat}"
     return place if bar == 1 else f"bar {bar}, {place}"

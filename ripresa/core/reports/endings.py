@@ -1,14 +1,17 @@
 """Endings: where a line is over, what is missing to the next 1, and how it goes through chords."""
 
-from dataclasses import dataclass
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from itertools import pairwise
+from itertools import pairwise, takewhile
 
+from ripresa.core.drill import Leg
 from ripresa.core.drill.material import Line
-from ripresa.core.grid import Event, chord_at, parse_progression
+from ripresa.core.errors import RipresaError
+from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, chord_at, parse_progression, slot_numbers
 from ripresa.core.pitch import Chord
-from ripresa.core.reading import Reading
-from ripresa.core.rhythm import Meter, count_word, place_name
+from ripresa.core.reading import FARTHEST_HOME, Reading, read
+from ripresa.core.reports.groups import Start, end_of, start_of
 
 #: Two tones are a step apart up to a whole tone.
 _STEP = 2
@@ -16,15 +19,49 @@ _STEP = 2
 
 @dataclass(frozen=True, slots=True)
 class Ending:
-    """Where so many slots are over.
+    """Where a pass is over.
 
     Args:
-        place: Where the next note would stand, in words.
-        missing: Slots from there to the next 1; 0 on it.
+        end: Where what follows it stands.
+        missing: Slots from there to the next 1, as the divisions go on; 0 on it.
     """
 
-    place: str
+    end: Start
     missing: int
+
+
+@dataclass(frozen=True, slots=True)
+class Entries:
+    """How a line that is played again and again enters.
+
+    Args:
+        second: Where its second statement enters.
+        bars, statements: Until it enters as it did at first, its divisions anew.
+        on_beats: Whether it always enters on a beat.
+    """
+
+    second: Start
+    bars: Fraction
+    statements: int
+    on_beats: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Landing:
+    """How a line lies on one leg.
+
+    Args:
+        slots: Its length. enters: Where it begins. ending: Where it is over.
+        entries: How it enters again and again; None where it always enters on the same place, or far too late.
+        doubled: Where it is over at twice the division; None where it would be too fine.
+    """
+
+    leg: LegReading
+    slots: int
+    enters: Start
+    ending: Ending
+    entries: Entries | None
+    doubled: Ending | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +70,7 @@ class Statement:
 
     Args:
         chord: Its symbol. first, last: Its first and last pitch, in words.
+        enters: Where it begins.
         on_root: Whether it starts on the root.
         cut: Notes of the line that do not fit on the chord.
         leads: Whether its last note goes by step, or stays, into a tone of the next chord; None at the end.
@@ -41,26 +79,38 @@ class Statement:
     chord: str
     first: str
     last: str
+    enters: Start
     on_root: bool
     cut: int
     leads: bool | None
 
 
-def ending(slots: int, division: Fraction, meter: Meter) -> Ending:
-    """Return where so many slots from a bar line are over.
+def ending(reading: Reading, leg: LegReading) -> Ending:
+    """Return where a leg's pass is over, and how many slots of its divisions are missing to the next 1."""
+    return Ending(end_of(leg, reading.meter), _missing(reading, leg))
 
-    >>> from ripresa.core.rhythm import METERS
-    >>> ending(6, Fraction(2), METERS["4/4"]), ending(6, Fraction(4), METERS["4/4"])
-    (Ending(place='bar 1, beat 4', missing=2), Ending(place='bar 1, beat 2, &', missing=10))
-    """
-    beats = slots / division
-    whole, inside = divmod(beats, 1)
-    bar, beat = divmod(int(whole), len(meter.beats))
-    # A division that spans beats is counted from its own first slot.
-    slot = slots % division.numerator if division.denominator > 1 else int(inside * division)
-    word = count_word(division, beat + 1, slot)
-    missing = -beats % len(meter.beats) * division
-    return Ending(place_name(bar + 1, beat + 1, word), int(missing))
+
+def landings(reading: Reading) -> Iterator[Landing]:
+    """Yield how a line of the divisions lies on each leg that is laid in another way; nothing for other material."""
+    line = reading.drill.material
+    if not isinstance(line, Line) or line.rhythm != "legs":
+        return
+    different: dict[object, LegReading] = {}
+    for leg in reading.legs:
+        different.setdefault((leg.divisions, reading.meter.place(leg.start)[1:]), leg)
+    for leg in different.values():
+        mine = (event for event in reading.events if event.leg == leg.index)
+        first = next((event for event in mine if event.kind == "note"), None)
+        if first is None:
+            continue
+        yield Landing(
+            leg=leg,
+            slots=int(line.length),
+            enters=start_of(first),
+            ending=ending(reading, leg),
+            entries=None if line.through else _entries(reading, leg, line),
+            doubled=None if line.through else _doubled(reading, leg, line),
+        )
 
 
 def statements(reading: Reading) -> tuple[Statement, ...]:
@@ -84,12 +134,76 @@ def statements(reading: Reading) -> tuple[Statement, ...]:
             chord.shown,
             _shown(events[0]),
             _shown(events[-1]),
+            start_of(events[0]),
             _same_tone(events[0], chord),
             whole - len(events),
             lead,
         )
         for (chord, events), lead in zip(groups, [*leads, None], strict=True)
     )
+
+
+def _slots_on(reading: Reading, leg: LegReading, divisions: tuple[Fraction, ...]) -> Iterator[Place]:
+    """Yield each slot of some divisions from the start of a leg on, without end."""
+    cursor = Cursor(reading.meter, reading.drill.swing)
+    cursor.go_to(leg.start)
+    for division, number in slot_numbers(divisions):
+        yield next(iter(list(cursor.lay(leg.index, Slot(division, number)))))
+
+
+def _missing(reading: Reading, leg: LegReading) -> int:
+    """Return how many slots of a leg's divisions lie between the end of its pass and the next 1."""
+    end = leg.start + leg.pass_beats
+    line = end + reading.meter.to_bar_line(end)
+    slots = takewhile(lambda place: place.onset < line, _slots_on(reading, leg, leg.divisions))
+    return sum(place.onset >= end for place in slots)
+
+
+def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
+    """Return how a line enters again and again, each statement right after the one before."""
+    if line.around and line.shift:
+        return None
+    length = int(line.length)
+    before = _slots_before(leg, line)
+    cycle = sum(division.numerator for division in leg.divisions)
+    first: Fraction | None = None
+    second: Start | None = None
+    on_beats = True
+    for index, place in enumerate(_slots_on(reading, leg, leg.divisions)):
+        if index > FARTHEST_HOME:
+            return None
+        if index < before or (index - before) % length:
+            continue
+        on_beats = on_beats and not start_of(place).name
+        if first is None:
+            first = place.onset
+            continue
+        second = second or start_of(place)
+        as_at_first = reading.meter.place(place.onset)[1:] == reading.meter.place(first)[1:]
+        if as_at_first and (index - before) % cycle == 0:
+            number = (index - before) // length
+            bars = reading.meter.bars_passed(place.onset) - reading.meter.bars_passed(first)
+            return Entries(second, bars, number, on_beats)
+    return None
+
+
+def _slots_before(leg: LegReading, line: Line) -> int:
+    """Return the silent slots before a line that was moved, its own silence at the beginning left out."""
+    silent = next((index for index, slot in enumerate(leg.rhythm) if slot.kind != "rest"), 0)
+    own = sum((note.length for note in takewhile(lambda note: note.silent, line.played)), Fraction(0))
+    return max(0, silent - int(own))
+
+
+def _doubled(reading: Reading, leg: LegReading, line: Line) -> Ending | None:
+    """Return where a line is over at twice the division."""
+    try:
+        twice = Leg(2 * leg.divisions[0], tuple(2 * division for division in leg.divisions[1:]))
+        drill = replace(reading.drill, legs=(twice,), material=replace(line, after="open"))
+        again = read(drill)
+    except RipresaError:
+        # Too fine to be laid out.
+        return None
+    return ending(again, again.legs[0])
 
 
 def _leads(last: Event, following: Event, chord: Chord) -> bool:

@@ -1,88 +1,197 @@
 """Displacement: groups that cross the beat, where they start and when they come home.
 
-Group j of n notes at s per beat starts at note jn. A beat is met after
-lcm(n, s) notes, a bar of B beats after lcm(n, s·B).
+All of it is read off the notes of the leg as it would go on, so that it holds where divisions mix, beats are
+unequal or some slots are silent. For even beats and n notes on s a beat it comes to lcm(n, s) notes to the beat.
 """
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from math import lcm
+from itertools import chain, groupby, tee
 
-from ripresa.core.rhythm import Meter, count_word
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.material import Line
+from ripresa.core.grid import Event, LegReading, Place
+from ripresa.core.reading import FARTHEST_HOME, Reading, rounds
+from ripresa.core.rhythm import Meter, count_word, slot_name
+
+_MOST_BEATS_HIT = 65
 
 
 @dataclass(frozen=True, slots=True)
-class Realignment:
-    """When groups come home.
+class Start:
+    """Where a group starts: beats from the start of the drill, bar and beat from 1, its count word and its name."""
 
-    Args:
-        size: Notes in a group. division: Notes per beat.
-        beat_notes, beat_beats: Notes and beats until a group starts on a beat again.
-        bar_notes, bars, groups: Notes, bars and groups until one starts on a bar line again.
-    """
+    at: Fraction
+    bar: int
+    beat: int
+    count: str
+    name: str
 
-    size: int
-    division: Fraction
-    beat_notes: int
-    beat_beats: Fraction
-    bar_notes: int
+    @property
+    def short(self) -> str:
+        """Bar left out: ``3&``, ``1``; what is no word of a count stands apart: ``1 4th``."""
+        return f"{self.beat} {self.name.split()[0]}" if " " in self.name else f"{self.beat}{self.name}"
+
+
+@dataclass(frozen=True, slots=True)
+class Home:
+    """What lies between the first group and one that is home: notes, beats of the meter, bars, groups."""
+
+    notes: int
+    beats: Fraction
     bars: Fraction
     groups: int
 
-    @property
-    def crosses_beat(self) -> bool:
-        """Whether groups start anywhere but on beats."""
-        return self.beat_notes > self.size or self.division.numerator > self.size
-
 
 @dataclass(frozen=True, slots=True)
-class Landing:
-    """Where one group starts: bar and beat from 1, slot from 0, and its count word."""
+class Groups:
+    """The groups of a leg.
 
-    group: int
-    bar: int
-    beat: int
-    slot: int
-    count: str
-
-
-def realignment(size: int, division: Fraction, meter: Meter) -> Realignment:
-    """Return when groups of ``size`` notes come home to the beat and to the bar line.
-
-    >>> from ripresa.core.rhythm import METERS
-    >>> home = realignment(5, Fraction(4), METERS["4/4"])
-    >>> home.beat_notes, home.bar_notes, home.groups
-    (20, 80, 16)
+    Args:
+        size: Notes in a group.
+        restart: Where they begin anew: never, or at each beat, bar, leg.
+        starts: Where each group starts: up to the one that is home on a bar line, or all of the leg.
+        beat_home, bar_home: When a group starts on a beat, on a bar line again; None where none ever does.
+        beats_hit: Which note of its group each beat hits, from 1, until the first again.
+        cut: Notes of each group in the first bar, where they begin anew on each bar or beat.
+        end: Where what follows a line stands; None for what goes on and on.
     """
-    beat_notes = lcm(size, division.numerator)
-    # A beat holds as many notes whatever its length, so bars are counted in beats.
-    bar_notes = lcm(size, (division * len(meter.beats)).numerator)
-    return Realignment(
-        size=size,
-        division=division,
-        beat_notes=beat_notes,
-        beat_beats=beat_notes / division,
-        bar_notes=bar_notes,
-        bars=bar_notes / division / len(meter.beats),
-        groups=bar_notes // size,
+
+    leg: LegReading
+    size: int
+    restart: str
+    starts: tuple[Start, ...]
+    beat_home: Home | None
+    bar_home: Home | None
+    beats_hit: tuple[int, ...]
+    cut: tuple[int, ...]
+    end: Start | None
+
+    @property
+    def crosses_beat(self) -> bool:
+        """Whether a group starts anywhere but on a beat."""
+        return any(start.name for start in self.starts)
+
+    @property
+    def reaches_home(self) -> bool:
+        """Whether the leg lasts until a group is home on a bar line."""
+        return self.bar_home is not None and self.bar_home.notes <= self.leg.pass_notes
+
+
+def groups(reading: Reading) -> tuple[Groups, ...]:
+    """Return the groups of each leg whose groups lie in another way; nothing without groups."""
+    accents = reading.drill.accents
+    if not isinstance(accents, EveryNth):
+        return ()
+    entered = _entered(reading)
+    different = {
+        (leg.divisions, leg.rhythm, reading.meter.place(leg.start)[1:], entered.get(leg.index), leg.pass_beats): leg
+        for leg in reversed(reading.legs)
+    }
+    return tuple(_groups(reading, leg, accents) for leg in reversed(different.values()))
+
+
+def start_of(event: Event | Place) -> Start:
+    """Return where an event or a place stands."""
+    word = count_word(event.division, event.beat, event.slot, event.span)
+    return Start(event.onset, event.bar, event.beat, word, slot_name(event.division, event.slot, event.span))
+
+
+def end_of(leg: LegReading, meter: Meter) -> Start:
+    """Return where what follows the pass of a leg stands."""
+    at, division, slot = leg.end
+    bar, beat, _ = meter.place(leg.start + at)
+    span = meter.beats[beat - 1] if division.denominator == 1 else Fraction(division.denominator)
+    return Start(leg.start + at, bar, beat, count_word(division, beat, slot, span), slot_name(division, slot, span))
+
+
+def _entered(reading: Reading) -> dict[int, int]:
+    """Return which note of its group begins each leg."""
+    found: dict[int, int] = {}
+    for event in reading.events:
+        if event.in_group is not None:
+            found.setdefault(event.leg, event.in_group)
+    return found
+
+
+def _groups(reading: Reading, leg: LegReading, accents: EveryNth) -> Groups:
+    is_line = isinstance(reading.drill.material, Line)
+    ends = leg.start + (leg.pass_beats if is_line else leg.beats)
+    starts: list[Start] = []
+    beat_home = bar_home = None
+    hit: list[int] = []
+    before = 0
+    for notes, (place, number) in enumerate(_numbered(reading, leg, accents)):
+        if number == 1:
+            start = start_of(place)
+            if starts and not (beat_home and bar_home):
+                home = _home(starts[0], start, notes - before, len(starts), reading.meter)
+                on_beat = not start.name
+                beat_home = beat_home or (home if on_beat else None)
+                bar_home = bar_home or (home if on_beat and start.beat == 1 else None)
+            if not starts:
+                before = notes
+            starts.append(start)
+        if place.slot == 0 and len(hit) < _MOST_BEATS_HIT and not (len(hit) > 1 and hit[-1] == 1):
+            hit.append(number)
+        if bar_home and place.onset >= ends:
+            break
+    listed = [start for start in starts if start.at < ends] if is_line or not bar_home else starts[: bar_home.groups]
+    return Groups(
+        leg=leg,
+        size=accents.size,
+        restart=accents.restart,
+        starts=tuple(listed),
+        beat_home=beat_home,
+        bar_home=bar_home,
+        beats_hit=tuple(hit),
+        cut=_cut(reading, leg) if accents.restart in {"bar", "beat"} else (),
+        end=end_of(leg, reading.meter) if is_line else None,
     )
 
 
-def landings(size: int, division: Fraction, meter: Meter) -> tuple[Landing, ...]:
-    """Return where every group starts, up to the one before it comes home to a bar line."""
-    found = []
-    for group in range(realignment(size, division, meter).groups):
-        bar, within = divmod(group * size / division, len(meter.beats))
-        beat, inside = divmod(within, 1)
-        slot = int(inside * division)
-        found.append(Landing(group, int(bar) + 1, int(beat) + 1, slot, count_word(division, int(beat) + 1, slot)))
-    return tuple(found)
+def _home(first: Start, start: Start, notes: int, groups: int, meter: Meter) -> Home:
+    beats = meter.beats_passed(start.at) - meter.beats_passed(first.at)
+    return Home(notes, beats, meter.bars_passed(start.at) - meter.bars_passed(first.at), groups)
 
 
-def note_on_beat(beat: int, division: int, size: int) -> int:
-    """Return which note of the group a beat hits, from 1: ``(b·s mod n) + 1``, beats counted from 0.
+def _numbered(reading: Reading, leg: LegReading, accents: EveryNth) -> Iterator[tuple[Place, int]]:
+    """Yield each note of a leg as it would go on with its number in its group, from 1, until all has been seen once."""
+    earlier = [event for event in reading.events if event.leg < leg.index] if accents.restart == "never" else []
+    begins: set[int] = set()
+    laid = 0
 
-    >>> [note_on_beat(beat, 4, 5) for beat in range(6)]
-    [1, 5, 4, 3, 2, 1]
-    """
-    return beat * division % size + 1
+    def places() -> Iterator[Place]:
+        nonlocal laid
+        for one in rounds(reading, leg):
+            begins.add(laid)
+            laid += len(one)
+            yield from one
+
+    wanted, marked = tee(places())
+    spots: Iterator[Event | Place] = chain(earlier, marked)
+    marks = accents.marks(spots)
+    number = 0
+    for event, mark in zip(earlier, marks, strict=False):
+        if event.kind == "note":
+            number = 1 if mark.level == "accent" else number + 1
+    seen: set[int] = set()
+    is_last = False
+    for index, (place, mark) in enumerate(zip(wanted, marks, strict=False)):
+        if index in begins:
+            if is_last:
+                return
+            # It begins as a round before it did: this one more, in which what is home may start, and nothing new comes.
+            is_last = number % accents.size in seen or index > FARTHEST_HOME
+            seen.add(number % accents.size)
+        if place.kind == "note":
+            number = 1 if mark.level == "accent" else number + 1
+            yield place, number
+
+
+def _cut(reading: Reading, leg: LegReading) -> tuple[int, ...]:
+    """Return the notes of each group in the first bar of a leg."""
+    inside: Sequence[Event] = [event for event in reading.events if event.leg == leg.index and event.group is not None]
+    first = [event.group for event in inside if event.bar == inside[0].bar]
+    return tuple(len(list(notes)) for _, notes in groupby(first))

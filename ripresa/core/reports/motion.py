@@ -29,6 +29,48 @@ class Load:
     peak_nps: Fraction
 
 
+@dataclass(frozen=True, slots=True)
+class Motions:
+    """What one arm does that goes down and up: motions a second with its air strokes, and strikes a second.
+
+    Both are averages over a turn; ``peak_nps`` is the fastest that it has to move, there and back.
+    """
+
+    motions_nps: Fraction
+    strikes_nps: Fraction
+    peak_nps: Fraction
+
+
+#: The two ways of one arm: between two strokes of one way it goes the other.
+_ARM = frozenset("DU")
+
+
+def motions(reading: Reading, bpm: Fraction) -> Motions | None:
+    """Return what the arm does that strikes down and up; None where nothing goes down or up."""
+    moved = [event for event in reading.events if event.stroke in _ARM]
+    if not moved:
+        return None
+    seconds = span_seconds(reading.beats, bpm)
+    strikes = sum(event.kind == "note" for event in moved)
+    # Two strokes one way take a way back between them.
+    ways = sum(2 if before.stroke == after.stroke else 1 for before, after in _around(moved))
+    gaps = (
+        (_distance(before, after, reading) / (2 if before.stroke == after.stroke else 1))
+        for before, after in _around(moved)
+    )
+    return Motions(ways / seconds, strikes / seconds, 1 / span_seconds(min(gaps), bpm))
+
+
+def _around(events: list[Event]) -> list[tuple[Event, Event]]:
+    """Return each event with the next, the last with the first of the next turn."""
+    return list(zip(events, [*events[1:], events[0]], strict=True))
+
+
+def _distance(before: Event, after: Event, reading: Reading) -> Fraction:
+    """Return the beats from one event to the next, over the repeat where it lies before."""
+    return (after.onset - before.onset) % reading.beats or reading.beats
+
+
 def loads(reading: Reading, bpm: Fraction) -> tuple[Load, ...]:
     """Return the load of each symbol, the busiest motion first; empty where no hands are written."""
     found: dict[str, list[Event]] = {}
@@ -42,7 +84,7 @@ def loads(reading: Reading, bpm: Fraction) -> tuple[Load, ...]:
                     symbol,
                     sum(event.kind == "note" for event in events),
                     len(events),
-                    _peak([event.onset for event in events], bpm),
+                    _peak(reading, events, bpm),
                 )
                 for symbol, events in found.items()
             ),
@@ -93,6 +135,9 @@ def on_numbers(reading: Reading) -> tuple[int, int]:
     return sum(event.slot == 0 for event in reading.notes), len(reading.notes)
 
 
-def _peak(onsets: list[Fraction], bpm: Fraction) -> Fraction:
-    shortest = min((after - before for before, after in pairwise(onsets)), default=None)
-    return 1 / span_seconds(shortest, bpm) if shortest else Fraction(0)
+def _peak(reading: Reading, events: list[Event], bpm: Fraction) -> Fraction:
+    """Return motions a second at the shortest gap of the loop; 0 for a lone one."""
+    if len(events) == 1:
+        return Fraction(0)
+    shortest = min(_distance(before, after, reading) for before, after in _around(events))
+    return 1 / span_seconds(shortest, bpm)

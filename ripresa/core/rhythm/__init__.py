@@ -4,7 +4,7 @@ Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` a
 """
 
 from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word
-from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, place_name
+from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, ordinal, place_name, slot_name
 from ripresa.core.rhythm.kinds import Kind, Level
 from ripresa.core.rhythm.meter import METERS, Meter, meter_named
 from ripresa.core.rhythm.swing import RATIOS, Swing
@@ -14,13 +14,11 @@ from ripresa.core.rhythm.tempo import (
     SLOWEST_BPM,
     GearChange,
     Settings,
-    Speeds,
     bpm_for_speed,
     check_bpm,
     gap_seconds,
     gear_change,
     inner_pulse,
-    mixed_speeds,
     neighbours,
     setting,
     span_seconds,
@@ -45,7 +43,6 @@ __all__ = [
     "Level",
     "Meter",
     "Settings",
-    "Speeds",
     "Swing",
     "bpm_for_speed",
     "check_bpm",
@@ -54,12 +51,13 @@ __all__ = [
     "gear_change",
     "inner_pulse",
     "meter_named",
-    "mixed_speeds",
     "neighbours",
+    "ordinal",
     "parse_count",
     "parse_named",
     "place_name",
     "setting",
+    "slot_name",
     "slot_word",
     "span_seconds",
     "speed_nps",

@@ -19,6 +19,12 @@ _NUMBERS: dict[int, tuple[str, ...]] = {
     3: (BEAT, "trip", "let"),
     4: (BEAT, "e", "&", "a"),
 }
+#: A beat of quarters of the counted note, however many it has: 13/16 goes on to a fifth.
+_QUARTERS = (BEAT, "e", "&", "a", "+")
+_NUMBER_NAMES = (
+    *("five", "six", "seven", "eight", "nine", "ten"),
+    *("eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen"),
+)
 SYLLABLES: dict[int, tuple[str, ...]] = {
     1: ("ta",),
     2: ("ta", "di"),
@@ -60,8 +66,8 @@ class Counting:
         if self.system == "own":
             parse_own(self.own)
 
-    def word(self, division: Fraction, beat: int, slot: int) -> str:
-        """Return the word for a slot.
+    def word(self, division: Fraction, beat: int, slot: int, span: Fraction | None = None) -> str:
+        """Return the word for a slot; for ``span`` see ``count_word``.
 
         >>> [Counting("syllables").word(Fraction(4), 2, slot) for slot in range(4)]
         ['ta', 'ka', 'di', 'mi']
@@ -72,7 +78,7 @@ class Counting:
         if self.system != "numbers":
             known = SYLLABLES if self.system == "syllables" else parse_own(self.own)
             words = known.get(division.numerator)
-        return words[slot].replace(BEAT, str(beat)) if words else count_word(division, beat, slot)
+        return words[slot].replace(BEAT, str(beat)) if words else count_word(division, beat, slot, span)
 
 
 @lru_cache(maxsize=16)
@@ -99,31 +105,66 @@ def parse_own(text: str) -> dict[int, tuple[str, ...]]:
     return found
 
 
-def count_word(division: Fraction, beat: int, slot: int) -> str:
+def count_word(division: Fraction, beat: int, slot: int, span: Fraction | None = None) -> str:
     """Return the word for a slot, in numbers: ``1``, ``&``, ``trip``; from five up ``1 2 3 4 5``.
 
     Args:
         division: Notes per beat; n/m is n notes in the time of m beats, and is counted as n.
         beat: The beat in its bar, from 1.
         slot: The slot in its beat, from 0.
+        span: Beats of the bpm that its slots share. In a beat that a cell made longer or shorter,
+            quarters of the counted note stay e & a, and a fifth is ``+``.
 
     >>> [count_word(Fraction(4), 2, slot) for slot in range(4)]
     ['2', 'e', '&', 'a']
+    >>> [count_word(Fraction(5), 3, slot, Fraction(5, 4)) for slot in range(5)]
+    ['3', 'e', '&', 'a', '+']
     """
     if slot == 0:
         return str(beat)
-    words = _NUMBERS.get(division.numerator)
+    words = _quarters(division, span) or _NUMBERS.get(division.numerator)
     return words[slot] if words else str(slot + 1)
 
 
-def place_name(bar: int, beat: int, word: str) -> str:
-    """Return a position as it is said: ``bar 2, beat 3, &``; on the beat the word is left out.
+def slot_name(division: Fraction, slot: int, span: Fraction | None = None) -> str:
+    """Return how a slot is named so that it cannot be taken for another: ``&``; from five up ``4th of five``.
 
-    >>> place_name(2, 3, "&"), place_name(4, 3, "3")
+    Empty on the beat. What spans beats is named with them: ``3rd of 3:2``.
+
+    >>> slot_name(Fraction(4), 2), slot_name(Fraction(5), 3), slot_name(Fraction(3, 2), 2)
+    ('&', '4th of five', '3rd of 3:2')
+    """
+    if slot == 0:
+        return ""
+    if division.denominator > 1:
+        return f"{ordinal(slot + 1)} of {division.numerator}:{division.denominator}"
+    words = _quarters(division, span) or _NUMBERS.get(division.numerator)
+    return words[slot] if words else f"{ordinal(slot + 1)} of {_NUMBER_NAMES[division.numerator - 5]}"
+
+
+def place_name(bar: int, beat: int, name: str) -> str:
+    """Return a position as it is said: ``bar 2, beat 3, &``; on the beat the slot has no name.
+
+    >>> place_name(2, 3, "&"), place_name(4, 3, "")
     ('bar 2, beat 3, &', 'bar 4, beat 3')
     """
-    name = f"bar {bar}, beat {beat}"
-    return name if word == str(beat) else f"{name}, {word}"
+    return f"bar {bar}, beat {beat}" + (f", {name}" if name else "")
+
+
+def ordinal(number: int) -> str:
+    """Return a place in an order: ``2nd``, ``11th``.
+
+    >>> [ordinal(number) for number in (1, 2, 3, 4, 11, 22)]
+    ['1st', '2nd', '3rd', '4th', '11th', '22nd']
+    """
+    ending = "th" if number // 10 % 10 == 1 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{ending}"
+
+
+def _quarters(division: Fraction, span: Fraction | None) -> tuple[str, ...] | None:
+    """Return the words of a beat whose length a cell changed; None where it is counted as any other."""
+    changed = span is not None and span != division.denominator and 4 * span == division.numerator
+    return _QUARTERS if changed and division.numerator <= len(_QUARTERS) else None
 
 
 def _unreadable(place: int, part: str, why: str) -> Unreadable:

@@ -84,6 +84,19 @@ class Meter:
             beat += 1
         return int(bar) + 1, beat + 1, inside
 
+    def beats_passed(self, position: Fraction) -> Fraction:
+        """Return how many beats of the meter have passed at a position, however long each was.
+
+        >>> str(METERS["7/8 (2+2+3)"].beats_passed(Fraction(5, 2)))
+        '7/3'
+        """
+        bar, beat, inside = self.place(position)
+        return (bar - 1) * len(self.beats) + beat - 1 + inside / self.beats[beat - 1]
+
+    def bars_passed(self, position: Fraction) -> Fraction:
+        """Return how many bars have passed at a position."""
+        return position / self.bar_length
+
     def to_bar_line(self, position: Fraction) -> Fraction:
         """Return how many beats are missing from a position to the next bar line; 0 on one.
 

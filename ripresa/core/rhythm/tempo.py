@@ -124,26 +124,6 @@ def neighbours(bpm: Fraction) -> tuple[Fraction, Fraction]:
     return max(SLOWEST_BPM, slower), min(FASTEST_BPM, faster)
 
 
-@dataclass(frozen=True, slots=True)
-class Speeds:
-    """Peak (shortest gap) and average speed, in notes a second."""
-
-    peak_nps: Fraction
-    average_nps: Fraction
-
-
-def mixed_speeds(onsets: Sequence[Fraction], beats: Fraction, bpm: Fraction) -> Speeds:
-    """Return peak and average speed of notes at these onsets, in a stretch of ``beats``.
-
-    Peak is 1 / the shortest gap between neighbours (a lone note has the whole
-    stretch); average is notes / seconds.
-    """
-    if not onsets:
-        return Speeds(Fraction(0), Fraction(0))
-    shortest = min((after - before for before, after in pairwise(onsets)), default=beats)
-    return Speeds(1 / span_seconds(shortest, bpm), len(onsets) / span_seconds(beats, bpm))
-
-
 def band_place(nps: Fraction, low: Fraction, high: Fraction) -> Literal["below", "inside", "above"]:
     """Return where a speed stands to a target band; both edges belong to it."""
     if nps < low:

@@ -10,7 +10,8 @@ from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import decimal, label
+from ripresa.core.exact import label, short
+from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import Move, TakeLine
 from ripresa.core.takes import SOURCES, Mark
@@ -127,9 +128,9 @@ def _drill(drill_id: int, version: int) -> Drill | None:
 
 
 def _titles(found: Sequence[TakeLine]) -> Played:
-    """Return (title, fastest division) of each drill version that was played."""
+    """Return (title, notes per beat at its peak) of each drill version that was played."""
     kept = {key: _drill(*key) for key in {(take.drill_id, take.version) for take in found}}
-    return {key: (drill.title, drill.fastest_division) if drill else _UNKNOWN for key, drill in kept.items()}
+    return {key: (drill.title, peak_of_drill(drill)) if drill else _UNKNOWN for key, drill in kept.items()}
 
 
 def _take_entry(take: TakeLine, titles: Played) -> EntryShape:
@@ -163,12 +164,12 @@ def _move_entry(move: Move, title: str) -> EntryShape:
 
 
 def _point(take: TakeLine, titles: Played) -> PlayedShape:
-    title, division = titles[take.drill_id, take.version]
-    nps = speed_nps(take.bpm, division)
+    title, per_beat = titles[take.drill_id, take.version]
+    nps = speed_nps(take.bpm, per_beat)
     return PlayedShape(
         at=take.played_at.isoformat(),
         nps=float(nps),
-        label=f"{decimal(nps, 1)} n/s at {label(take.bpm)} bpm",
+        label=f"{short(nps)} n/s at {label(take.bpm)} bpm",
         mark=take.mark,
         title=title,
     )

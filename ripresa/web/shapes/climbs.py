@@ -10,7 +10,8 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word, beside, decide, exact_steps, rungs, steps, tempi
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, label, plural
+from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import Climb, Standing
 from ripresa.core.takes import Mark
@@ -76,7 +77,7 @@ class ClimbShape(BaseModel):
 
 def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
     """Return the rungs of a plan over a drill."""
-    found = rungs(plan, drill.fastest_division)
+    found = rungs(plan, peak_of_drill(drill))
     exact = exact_steps(plan)
     fell = exact + 1 - len(tempi(plan))
     together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
@@ -90,7 +91,7 @@ def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
 def climb_shape(climb: Climb, standing: Standing) -> ClimbShape:
     """Return a climb with its treads and its word."""
     drill = climb.drill.drill
-    found = rungs(climb.plan, drill.fastest_division)
+    found = rungs(climb.plan, peak_of_drill(drill))
     here = found[climb.rung - 1]
     word = word_of(climb, standing)
     played, answered = standing.last_take_at, standing.answered_at
@@ -106,7 +107,7 @@ def climb_shape(climb: Climb, standing: Standing) -> ClimbShape:
         rung=climb.rung,
         bpm=here.bpm,
         bpm_label=label(here.bpm),
-        nps=decimal(here.nps, 1),
+        nps=short(here.nps),
         target_label=label(found[-1].bpm),
         treads=_treads(found, climb.rung, standing.marks),
         word=word_shape(word),
@@ -145,7 +146,7 @@ def _treads(found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]]
             number=rung.number,
             bpm=rung.bpm,
             bpm_label=label(rung.bpm),
-            nps=decimal(rung.nps, 1),
+            nps=short(rung.nps),
             gap_ms=decimal(rung.gap_seconds * 1000, 1),
             height=float(Fraction(rung.bpm - low) / (high - low)),
             state=_state(rung.number, now, len(found)),

@@ -9,27 +9,19 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill.click import ClickLevel
-from ripresa.core.exact import decimal, division_label, label, plural
+from ripresa.core.exact import decimal, label, plural, short
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading, count_text
-from ripresa.core.reports import breath_marks, click_report, sums, warnings
+from ripresa.core.reports import breath_marks, click_report, closest_told, paragraphs, peak_of, sums, warnings, working
 from ripresa.core.rhythm import Kind, Level
-from ripresa.web.shapes.lines import line_shapes
 from ripresa.web.shapes.sums import (
     GearShape,
     HomeShape,
     LegShape,
     TwinShape,
-    bar_shapes,
-    breath_shapes,
     gear_shape,
-    hands_shapes,
     home_shape,
     leg_shapes,
-    neck_shapes,
-    numbers_shapes,
-    walk_shape,
-    working,
 )
 
 #: Bars that are shown as a count; a longer drill is known by its first bars.
@@ -131,7 +123,7 @@ class ReadingShape(BaseModel):
     seconds: str
     peak_nps: str
     average_nps: str
-    fastest: str
+    closest: str
     working: str
     gears: list[GearShape]
     twins: list[TwinShape]
@@ -144,7 +136,6 @@ class ReadingShape(BaseModel):
 def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     """Return the shape of a reading at a tempo."""
     found = sums(reading, bpm)
-    fastest = reading.drill.fastest_division
     breaths = breath_marks(reading, bpm)
     return ReadingShape(
         bpm=label(bpm),
@@ -160,22 +151,13 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         beats=label(found.beats),
         bars=label(found.bars),
         seconds=decimal(found.seconds, 1),
-        peak_nps=decimal(found.speeds.peak_nps, 1),
-        average_nps=decimal(found.speeds.average_nps, 1),
-        fastest=division_label(fastest),
-        working=working(bpm, fastest),
+        peak_nps=short(found.speeds.peak_nps),
+        average_nps=short(found.speeds.average_nps),
+        closest=closest_told(reading, bpm),
+        working=working(bpm, peak_of(reading)),
         gears=[gear_shape(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
-        homes=[
-            *(shape for home in found.homes if (shape := home_shape(home))),
-            *(walk_shape(walk) for walk in found.walks),
-            *bar_shapes(reading, bpm),
-            *numbers_shapes(reading),
-            *line_shapes(reading),
-            *hands_shapes(reading, bpm),
-            *neck_shapes(reading),
-            *breath_shapes(reading, bpm, breaths),
-        ],
+        homes=[home_shape(told) for told in paragraphs(reading, found, bpm)],
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         click=list(click_report(reading.click_cycle, reading.meter, bpm)),
         warnings=list(warnings(reading)),

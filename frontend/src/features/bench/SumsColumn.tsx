@@ -29,7 +29,7 @@ export function SumsColumn({ reading }: { reading: Reading }) {
             {legs.map((leg) => (
               <tr key={leg.index}>
                 <th scope="row">{leg.division}</th>
-                <td className={leg.division === reading.fastest ? "font-bold" : ""}>{leg.nps}</td>
+                <td className={leg.is_fastest ? "font-bold" : ""}>{leg.nps}</td>
                 <td>{leg.gap_ms}</td>
                 <td>{leg.notes}</td>
                 <td>{leg.beats}</td>

@@ -30,10 +30,7 @@ export function StandTop({ title, above, reading, moment, passes, large, meanwhi
         <p className={`font-display font-bold ${large ? "text-5xl" : "text-2xl"}`}>
           {reading.peak_nps} notes a second
         </p>
-        <p className="text-soft">
-          at {reading.fastest} a beat, {reading.legs.find((leg) => leg.division === reading.fastest)?.gap_ms}{" "}
-          ms between notes
-        </p>
+        <p className="text-soft">{reading.closest}</p>
       </div>
       <div className="pb-2 min-w-44" aria-live="off">
         <Where

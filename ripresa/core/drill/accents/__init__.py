@@ -7,14 +7,14 @@ to add one, write its module and add it to ``Accents`` below.
 from typing import Annotated
 
 from ripresa.core.drill.accents.each_beat import EachBeat
-from ripresa.core.drill.accents.every_nth import EveryNth
+from ripresa.core.drill.accents.every_nth import LARGEST_GROUP, EveryNth
 from ripresa.core.drill.accents.mark import Mark
 from ripresa.core.drill.accents.none import NoAccents
 from ripresa.core.drill.accents.typed import TypedAccents
-from ripresa.core.drill.accents.walk import Walk, seams
+from ripresa.core.drill.accents.walk import Walk
 from ripresa.core.exact import ByKind
 from ripresa.core.rhythm import Level
 
 Accents = Annotated[EachBeat | EveryNth | Walk | TypedAccents | NoAccents, ByKind()]
 
-__all__ = ["Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents", "TypedAccents", "Walk", "seams"]
+__all__ = ["LARGEST_GROUP", "Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents", "TypedAccents", "Walk"]

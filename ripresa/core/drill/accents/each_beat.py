@@ -1,6 +1,6 @@
 """An accent on each beat."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -14,6 +14,6 @@ class EachBeat:
 
     kind: Literal["each_beat"] = field(default="each_beat", kw_only=True)
 
-    def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return an accent for each note on slot 0, plain for the rest."""
-        return [ACCENT if place.kind == "note" and place.slot == 0 else PLAIN for place in places]
+    def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
+        """Yield an accent for each note on slot 0, plain for the rest."""
+        return (ACCENT if place.kind == "note" and place.slot == 0 else PLAIN for place in places)

@@ -1,12 +1,12 @@
 """An accent on every g-th note: groups that may cross the beat."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
 from ripresa.core.drill.accents.mark import PLAIN, Mark
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Place, Restart, stretch_of
+from ripresa.core.grid import Restart, Spot, stretch_of
 
 LARGEST_GROUP = 64
 
@@ -32,14 +32,13 @@ class EveryNth:
         if not 2 <= self.size <= LARGEST_GROUP:
             raise OutOfRange(f"A group has 2 to {LARGEST_GROUP} notes, not {self.size}.", field="accents.size")
 
-    def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return an accent for the first note of each group, and each note's group, numbered from 0 in its leg."""
-        marks: list[Mark] = []
+    def marks(self, places: Iterable[Spot]) -> Iterator[Mark]:
+        """Yield an accent for the first note of each group, and each note's group, numbered from 0 in its leg."""
         leg, group, inside = -1, -1, 0
         stretch: object = None
         for place in places:
             if place.kind != "note":
-                marks.append(PLAIN)
+                yield PLAIN
                 continue
             now = stretch_of(place, self.restart)
             if now != stretch:
@@ -49,6 +48,5 @@ class EveryNth:
                 leg, group = place.leg, 0 if inside else -1
             if not inside:
                 group += 1
-            marks.append(Mark("plain" if inside else "accent", group))
+            yield Mark("plain" if inside else "accent", group)
             inside = (inside + 1) % self.size
-        return marks

@@ -1,6 +1,6 @@
 """No accents: every note alike."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -14,6 +14,6 @@ class NoAccents:
 
     kind: Literal["none"] = field(default="none", kw_only=True)
 
-    def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return a plain mark for each place."""
-        return [PLAIN] * len(places)
+    def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
+        """Yield a plain mark for each place."""
+        return (PLAIN for _ in places)

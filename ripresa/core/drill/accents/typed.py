@@ -1,12 +1,12 @@
 """Typed accents: a cycle of accent, plain and ghost over the notes."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
 from ripresa.core.drill.accents.mark import Mark
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Place, Restart, in_turn
+from ripresa.core.grid import Restart, Spot, in_turn
 from ripresa.core.rhythm import Level
 
 LONGEST_CYCLE = 64
@@ -36,6 +36,6 @@ class TypedAccents:
                 field="accents.cycle",
             )
 
-    def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return the level of each note in turn; silences use none up."""
-        return [Mark(level or "plain") for level in in_turn(places, self.cycle, self.restart)]
+    def marks(self, places: Iterable[Spot]) -> Iterator[Mark]:
+        """Yield the level of each note in turn; silences use none up."""
+        return (Mark(level or "plain") for level in in_turn(places, self.cycle, self.restart))

@@ -1,6 +1,6 @@
 """An accent walk: neighbouring accents that move one slot later every so many bars, until they are home."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
@@ -43,22 +43,20 @@ class Walk:
         if not 1 <= self.bars <= MOST_BARS:
             raise OutOfRange(f"A walk stays 1 to {MOST_BARS} bars on a station, not {self.bars}.", field="accents.bars")
 
-    def marks(self, places: Sequence[Place]) -> list[Mark]:
-        """Return an accent for each note of a walking group; each leg walks from its own first bar."""
-        marks: list[Mark] = []
+    def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
+        """Yield an accent for each note of a walking group; each leg walks from its own first bar."""
         leg, first_bar, left = -1, 0, 0
         for place in places:
             if place.leg != leg:
                 # What is left of a straddling group goes over into the next leg.
                 leg, first_bar = place.leg, place.bar
             if place.kind != "note":
-                marks.append(PLAIN)
+                yield PLAIN
                 continue
             if place.slot == self.station(place.division, place.bar - first_bar):
                 left = self.width
-            marks.append(ACCENT if left else PLAIN)
+            yield ACCENT if left else PLAIN
             left = max(0, left - 1)
-        return marks
 
     def station(self, division: Fraction, bar: int) -> int:
         """Return the slot on which groups start in a bar, counted from 0 at the start of the leg.
@@ -71,16 +69,3 @@ class Walk:
     def stations(self, division: Fraction) -> int:
         """Return how many stations there are: one for each slot of the division."""
         return division.numerator
-
-    def home_bars(self, division: Fraction) -> int:
-        """Return after how many bars the walk is home."""
-        return self.stations(division) * self.bars
-
-
-def seams(division: Fraction) -> tuple[int, int]:
-    """Return the gaps in slots from one station to the next, and on the return home: n + 1, and 1.
-
-    >>> seams(Fraction(4))
-    (5, 1)
-    """
-    return division.numerator + 1, 1

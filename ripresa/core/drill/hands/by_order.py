@@ -1,13 +1,11 @@
 """By order: a cycle of symbols runs over the notes, whatever slots they stand on."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
-from fractions import Fraction
-from math import lcm
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Place, Restart, in_turn
+from ripresa.core.grid import Restart, Spot, in_turn
 
 RESTARTS: dict[Restart, tuple[str, str]] = {
     "never": ("runs on", "It never stops to think; where it is odd, another part of it falls on 1."),
@@ -65,16 +63,6 @@ class ByOrder:
                     field="hands.cycle",
                 )
 
-    def strokes(self, places: Sequence[Place]) -> list[str | None]:
-        """Return a symbol for each place that is a note, None for the others; silences do not use one up."""
+    def strokes(self, places: Iterable[Spot]) -> Iterator[str | None]:
+        """Yield a symbol for each place that is a note, None for the others; silences do not use one up."""
         return in_turn(places, self.cycle, self.restart)
-
-    def home_beats(self, division: Fraction) -> Fraction:
-        """Return after how many beats the lead comes home: lcm of cycle and division, in beats.
-
-        >>> ByOrder(cycle=("D", "U")).home_beats(Fraction(3))
-        Fraction(2, 1)
-        """
-        if self.restart == "beat":
-            return max(Fraction(1), 1 / division)
-        return lcm(len(self.cycle), division.numerator) / division

@@ -1,6 +1,6 @@
 """By place, the pendulum: the direction comes from the slot, whether it sounds or not."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -35,18 +35,16 @@ class ByPlace:
     lead: Literal["down", "up"] = "down"
     odd: Odd = "through"
 
-    def strokes(self, places: Sequence[Place]) -> list[str | None]:
-        """Return D or U for each slot of a division, sounded or not; None for what only fills time."""
+    def strokes(self, places: Iterable[Place]) -> Iterator[str | None]:
+        """Yield D or U for each slot of a division, sounded or not; None for what only fills time."""
         ways = ("D", "U") if self.lead == "down" else ("U", "D")
-        marks: list[str | None] = []
         run = 0
         for place in places:
             notes = place.division.numerator
             if not place.on_grid:
-                marks.append(None)
+                yield None
                 run = 0
                 continue
             swings_through = notes > 1 and notes % 2 == 1 and self.odd == "through"
-            marks.append(ways[(run if swings_through else place.slot) % 2])
+            yield ways[(run if swings_through else place.slot) % 2]
             run = run + 1 if swings_through else 0
-        return marks

@@ -1,6 +1,6 @@
 """Economy picking: strict alternation on a string; across strings the pick goes on the way it has to go."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -20,13 +20,12 @@ class Economy:
     kind: Literal["economy"] = field(default="economy", kw_only=True)
     lead: Literal["down", "up"] = "down"
 
-    def strokes(self, places: Sequence[Place]) -> list[str | None]:
-        """Return D or U for each note, None for the others; a note on no known string alternates."""
-        marks: list[str | None] = []
+    def strokes(self, places: Iterable[Place]) -> Iterator[str | None]:
+        """Yield D or U for each note, None for the others; a note on no known string alternates."""
         stroke, string = "U" if self.lead == "down" else "D", None
         for place in places:
             if place.kind != "note":
-                marks.append(None)
+                yield None
                 continue
             now = place.touch.string if place.touch else None
             if string is None or now is None or now == string:
@@ -34,5 +33,4 @@ class Economy:
             else:
                 stroke = "D" if now < string else "U"
             string = now
-            marks.append(stroke)
-        return marks
+            yield stroke

@@ -1,6 +1,6 @@
 """No hands written: the student chooses."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -13,6 +13,6 @@ class NoHands:
 
     kind: Literal["none"] = field(default="none", kw_only=True)
 
-    def strokes(self, places: Sequence[Place]) -> list[str | None]:
-        """Return None for each place."""
-        return [None] * len(places)
+    def strokes(self, places: Iterable[Place]) -> Iterator[str | None]:
+        """Yield None for each place."""
+        return (None for _ in places)

@@ -21,7 +21,7 @@ class Arpeggio:
 
     Args:
         tonic: Its root, ``"D"``, ``"Eb"``.
-        chord: Key of a chord in ``ripresa.core.pitch.pitch.scales.CHORDS``.
+        chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
         shape, top: As in a scale run.
         octaves: 1 to 8.
 

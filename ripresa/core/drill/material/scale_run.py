@@ -26,7 +26,7 @@ class ScaleRun:
 
     Args:
         tonic: ``"D"``, ``"Eb"``, ``"F#"``.
-        scale: Key of a scale in ``ripresa.core.pitch.pitch.scales.SCALES``.
+        scale: Key of a scale in ``ripresa.core.pitch.SCALES``.
         shape: Up, down, there and back, back and there.
         octaves: 1 to 8; ``"match"``: as many as there are notes per beat;
             ``"one_repeated"``: one octave as many times as notes per beat,

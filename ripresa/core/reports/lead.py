@@ -1,0 +1,63 @@
+"""The lead: which hand or direction starts each beat of a leg, and when that comes round again."""
+
+from dataclasses import dataclass
+from itertools import islice
+from math import lcm
+
+from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.grid import LegReading, Place
+from ripresa.core.reading import FARTHEST_HOME, Reading, rounds
+
+
+@dataclass(frozen=True, slots=True)
+class LeadHome:
+    """When the lead of a leg comes home.
+
+    Args:
+        beats: Beats of the meter after which every beat starts as it did; 1 where each starts alike. None where
+            nothing starts a beat, or it takes too long to be looked for.
+        bars: Bars after which it is so on a bar line.
+        starts: What starts each beat until then; None where nothing does.
+    """
+
+    leg: LegReading
+    beats: int | None
+    bars: int | None
+    starts: tuple[str | None, ...]
+
+
+def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
+    """Return when the lead comes home, for each leg that is laid in another way; nothing where no law leads."""
+    hands = reading.drill.hands
+    if not isinstance(hands, ByOrder | ByPlace):
+        return ()
+    different: dict[object, LegReading] = {}
+    for leg in reading.legs:
+        different.setdefault((leg.divisions, leg.rhythm, reading.meter.place(leg.start)[1:]), leg)
+    return tuple(_home(reading, leg, hands) for leg in different.values())
+
+
+def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHome:
+    # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds.
+    cycle = len(hands.cycle) if isinstance(hands, ByOrder) else 2
+    places: list[Place] = []
+    for one in islice(rounds(reading, leg), cycle):
+        places += one
+        if len(places) > FARTHEST_HOME:
+            return LeadHome(leg, None, None, ())
+    meter = reading.meter
+    last = places[-1]
+    first, end = meter.beats_passed(leg.start), meter.beats_passed(last.onset + last.length)
+    starts: list[str | None] = [None] * int(end - first)
+    for place, stroke in zip(places, hands.strokes(places), strict=True):
+        if place.slot == 0 and place.kind == "note":
+            starts[int(meter.beats_passed(place.onset) - first)] = stroke
+    if not any(starts):
+        return LeadHome(leg, None, None, ())
+    beats = next(length for length in _divisors(len(starts)) if starts == starts[:length] * (len(starts) // length))
+    per_bar = len(meter.beats)
+    return LeadHome(leg, beats, lcm(beats, per_bar) // per_bar, tuple(starts[:beats]))
+
+
+def _divisors(number: int) -> list[int]:
+    return [one for one in range(1, number + 1) if number % one == 0]

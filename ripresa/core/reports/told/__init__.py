@@ -1,0 +1,34 @@
+"""What is told of a drill, in sentences: each says numbers that a report found, and finds none itself."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from ripresa.core.reading import Reading
+from ripresa.core.reports.breath import breath_marks
+from ripresa.core.reports.sums import Sums
+from ripresa.core.reports.told.breath import breath_told
+from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
+from ripresa.core.reports.told.hands import hands_told, neck_told
+from ripresa.core.reports.told.lines import landings_told, statements_told
+from ripresa.core.reports.told.paragraph import Paragraph
+from ripresa.core.reports.told.rhythm import bar_told, cells_told, numbers_told
+from ripresa.core.reports.told.speed import closest_told, gear_told, working
+
+__all__ = ["Paragraph", "closest_told", "gear_told", "paragraphs", "starts_told", "working"]
+
+
+def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
+    """Yield all that is told of a reading beside its table of legs, in the order in which it is shown."""
+    for group in found.groups:
+        yield from groups_told(group, reading)
+    yield from lead_told(found.leads, reading)
+    for walk in found.walks:
+        yield walk_told(walk, reading, bpm)
+    yield from bar_told(reading, bpm)
+    yield from numbers_told(reading)
+    yield from cells_told(reading)
+    yield from landings_told(reading)
+    yield from statements_told(reading)
+    yield from hands_told(reading, found)
+    yield from neck_told(reading)
+    yield from breath_told(reading, found.breath, bpm, breath_marks(reading, bpm))

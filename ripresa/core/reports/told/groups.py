@@ -1,0 +1,102 @@
+"""Groups, the lead and the accent walk, in sentences."""
+
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from itertools import groupby
+
+from ripresa.core.exact import decimal, label, plural
+from ripresa.core.reading import Reading
+from ripresa.core.reports.groups import Groups, Start
+from ripresa.core.reports.lead import LeadHome
+from ripresa.core.reports.told.paragraph import Paragraph, a_beat, which
+from ripresa.core.reports.walk import WalkHome
+from ripresa.core.rhythm import span_seconds
+
+_MOST_STARTS = 8
+
+
+def groups_told(found: Groups, reading: Reading) -> Iterator[Paragraph]:
+    """Yield where the groups of a leg start and when they come home; nothing where they never leave the beat."""
+    title = f"Groups of {found.size} on {a_beat(found.leg)}{which(found.leg, reading)}"
+    sentences = list(_anew(found) if found.cut else _running(found))
+    if found.end:
+        sentences.append(f"What follows stands on bar {found.end.bar}, beat {_inside(found.end)}.")
+    if sentences:
+        yield Paragraph(title, tuple(sentences), "" if found.cut else starts_told(found.starts))
+
+
+def starts_told(starts: Sequence[Start]) -> str:
+    """Return where groups start, bar by bar: ``1, 2e, 3& | 2, 3e``."""
+    bars = (", ".join(start.short for start in inside) for _, inside in groupby(starts, key=lambda start: start.bar))
+    return " | ".join(bars)
+
+
+def _running(found: Groups) -> Iterator[str]:
+    if not found.crosses_beat:
+        return
+    beat, bar = found.beat_home, found.bar_home
+    if beat is None:
+        yield "No group ever starts on a beat again."
+        return
+    on_beat = f"Home on a beat after {plural(beat.notes, 'note')}, {plural(beat.beats, 'beat')}"
+    if bar is None:
+        yield f"{on_beat}; never on a bar line."
+        return
+    yield (
+        f"{on_beat}; on a bar line after {plural(bar.notes, 'note')}, {plural(bar.bars, 'bar')}, "
+        f"{plural(bar.groups, 'group')}."
+    )
+    if not found.reaches_home and found.end is None:
+        yield f"This leg has {plural(found.leg.pass_notes, 'note')}: it does not come home."
+
+
+def _anew(found: Groups) -> Iterator[str]:
+    if len(set(found.cut)) > 1:
+        sizes = " + ".join(str(size) for size in found.cut)
+        yield f"Cut off where they start anew: {sizes} notes in the first bar."
+    if found.restart == "beat":
+        yield "They begin again at each beat, so they come home every beat."
+    elif len(set(found.cut)) > 1:
+        yield "They begin again at each bar line, so they come home every bar."
+
+
+def lead_told(found: Sequence[LeadHome], reading: Reading) -> Iterator[Paragraph]:
+    """Yield when the lead of each leg comes home; nothing where every beat starts alike by itself."""
+    for home in found:
+        if home.beats is None or home.bars is None or (home.beats == 1 and len(home.leg.rhythm) == 0):
+            continue
+        title = f"Lead on {a_beat(home.leg)}{which(home.leg, reading)}"
+        if home.beats == 1:
+            yield Paragraph(title, (f"The lead is home on every beat: each starts with {home.starts[0]}.",))
+            continue
+        starts = " ".join(one or "·" for one in home.starts[:_MOST_STARTS])
+        more = " …" if len(home.starts) > _MOST_STARTS else ""
+        yield Paragraph(
+            title,
+            (
+                f"The lead is home after {plural(home.beats, 'beat')}, on a bar line after {plural(home.bars, 'bar')}. "
+                f"Beats start with {starts}{more}.",
+            ),
+        )
+
+
+def walk_told(walk: WalkHome, reading: Reading, bpm: Fraction) -> Paragraph:
+    """Return an accent walk in words."""
+    named = ", ".join(" ".join([word, "/".join(hands)]).strip() for word, hands in walk.stations)
+    sentences = [
+        f"{plural(len(walk.stations), 'station')}: {named}.",
+        f"Home after {plural(walk.bars, 'bar')}, {plural(walk.notes, 'note')}, "
+        f"{decimal(span_seconds(walk.beats, bpm), 1)} s.",
+    ]
+    if walk.gap is not None and walk.home_gap is not None:
+        sentences.append(
+            f"From one station to the next {plural(walk.gap, 'slot')}, on the return home "
+            f"{label(Fraction(walk.home_gap))}."
+        )
+    if walk.walked_bars < walk.bars:
+        sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
+    return Paragraph(f"Accent walk on {a_beat(walk.leg)}{which(walk.leg, reading)}", tuple(sentences))
+
+
+def _inside(start: Start) -> str:
+    return f"{start.beat}, {start.name}" if start.name else str(start.beat)

@@ -1,0 +1,65 @@
+"""What the hands do, and where they stand on the neck, in sentences."""
+
+from collections.abc import Iterator
+
+from ripresa.core.exact import division_label, short
+from ripresa.core.grid import roman
+from ripresa.core.reading import Reading
+from ripresa.core.reports.motion import beat_starts, flips, positions, same_way
+from ripresa.core.reports.sums import Sums
+from ripresa.core.reports.told.paragraph import Paragraph
+
+_MOST_POSITIONS = 6
+_WAY = {"D": "down", "U": "up"}
+
+
+def hands_told(reading: Reading, found: Sums) -> Iterator[Paragraph]:
+    """Yield what the hands do; nothing where none are written."""
+    if not found.loads:
+        return
+    shares = ", ".join(
+        f"{load.symbol} {load.strikes}" + (f" of {load.motions} motions" if load.motions > load.strikes else "")
+        for load in found.loads
+    )
+    sentences = [f"Notes each plays: {shares}."]
+    if found.limiting:
+        sentences.append(
+            f"The motion that limits: {found.limiting.symbol}, {short(found.limiting.peak_nps)} times a second."
+        )
+    if found.motions:
+        moves, strikes, peak = (
+            short(one) for one in (found.motions.motions_nps, found.motions.strikes_nps, found.motions.peak_nps)
+        )
+        sentences.append(
+            f"The arm moves {moves} times a second and strikes {strikes}; at its fastest it moves {peak}, "
+            "the way back counted."
+        )
+    starts = beat_starts(reading)
+    if starts:
+        sentences.append(f"Beats start with {' '.join(starts)} …")
+    sentences += [
+        f"{before.count} and the next {after.count} both go {_WAY[before.stroke or 'D']}, with no air stroke between."
+        for before, after in same_way(reading)
+    ]
+    sentences += [
+        f"From {division_label(one)} to {division_label(double)} a beat the & turns round."
+        for one, double in flips(reading)
+    ]
+    yield Paragraph("Hands", tuple(sentences))
+
+
+def neck_told(reading: Reading) -> Iterator[Paragraph]:
+    """Yield the positions on the neck; nothing where none are worked out."""
+    found = positions(reading)
+    if not found:
+        return
+    changes = [f"{roman(position)} from {event.place_name}" for event, position in found[1:]]
+    said = "; ".join([f"Position {roman(found[0][1])}", *changes[:_MOST_POSITIONS]])
+    more = len(changes) - _MOST_POSITIONS
+    yield Paragraph(
+        "On the neck",
+        (
+            said + (f"; and {more} more changes." if more > 0 else "."),
+            "By least movement: the hand stays where four frets reach, and goes the short way.",
+        ),
+    )

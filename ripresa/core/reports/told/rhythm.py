@@ -1,0 +1,67 @@
+"""How a rhythm lies to the beat, what its cells are, and how long an uneven bar lasts, in sentences."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from fractions import Fraction
+from itertools import groupby
+
+from ripresa.core.drill.click import CLICK_PLANS
+from ripresa.core.drill.material import Cells, Count, own_rhythm
+from ripresa.core.exact import decimal, label, plural
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports.click import off_the_beat
+from ripresa.core.reports.motion import on_numbers
+from ripresa.core.reports.told.paragraph import Paragraph
+from ripresa.core.rhythm import span_seconds
+
+_MOST_BARS_COUNTED = 16
+_CELLS = "ABCDEFGH"
+
+
+def numbers_told(reading: Reading) -> Iterator[Paragraph]:
+    """Yield how a counted rhythm lies to the beat, before and after it was moved; nothing for other material."""
+    material = reading.drill.material
+    if not own_rhythm(material):
+        return
+    on, notes = on_numbers(reading)
+    sentences = [f"{on} of {plural(notes, 'note')} fall on a number."]
+    if isinstance(material, Count) and material.shift:
+        before, _ = on_numbers(read(replace(reading.drill, material=replace(material, shift=0))))
+        sentences.append(f"Before it was moved: {before}.")
+    bars = [len(list(inside)) for _, inside in groupby(reading.notes, key=lambda event: event.bar)]
+    if len(set(bars)) > 1 and len(bars) <= _MOST_BARS_COUNTED:
+        sentences.append(f"Notes in each bar: {', '.join(str(count) for count in bars)}.")
+    yield Paragraph("To the beat", tuple(sentences))
+
+
+def cells_told(reading: Reading) -> Iterator[Paragraph]:
+    """Yield the cells of mixed cells and their order; nothing for other material."""
+    material = reading.drill.material
+    if not isinstance(material, Cells):
+        return
+    order = material.order(reading.meter)
+    named = " | ".join(" ".join(_CELLS[cell] for cell in bar) for bar in order)
+    cells = zip(_CELLS, material.text.split(";"), strict=False)
+    letters = ", ".join(f"{letter} is “{text.strip()}”" for letter, text in cells)
+    yield Paragraph(f"Cells over {plural(len(order), 'bar')}", (f"{letters}.",), named)
+
+
+def bar_told(reading: Reading, bpm: Fraction) -> Iterator[Paragraph]:
+    """Yield how long an uneven bar lasts, and when a running click is back on its 1; nothing for even ones."""
+    meter = reading.meter
+    if len(set(meter.beats)) == 1:
+        return
+    lengths = " + ".join(label(beat) for beat in meter.beats)
+    seconds = decimal(span_seconds(meter.bar_length, bpm), 3)
+    running = CLICK_PLANS["through"].cycle(meter)
+    off = len(off_the_beat(running, meter))
+    yield Paragraph(
+        "The bar",
+        (
+            f"{meter.name}: {lengths} = {plural(meter.bar_length, 'beat')}, {seconds} s at {label(bpm)}.",
+            f"A click that runs through on each {meter.counted_name} falls off the beat {off} times, "
+            f"and is back on 1 after {plural(meter.bars_passed(running.length), 'bar')}."
+            if off
+            else f"A click that runs through on each {meter.counted_name} meets every beat.",
+        ),
+    )
