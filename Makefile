@@ -24,7 +24,7 @@ check: setup build
 	$(VENV)/mypy
 	$(VENV)/lint-imports
 	cd frontend && npm run --silent lint && npm run --silent tsc
-	$(VENV)/python tools/drift.py
+	$(VENV)/python -m tools.drift
 
 test: check
 	@GOAL=test tools/need.sh browser
@@ -40,7 +40,7 @@ fmt: setup
 	cd frontend && npx biome check --write src
 
 types: setup ## Make the API's description and its TypeScript types, and the drill file's schema, anew.
-	$(VENV)/python tools/drift.py --write
+	$(VENV)/python -m tools.drift --write
 
 attack: setup build ## Attack the app for up to ten minutes: hostile requests and files, kills, full disks.
 	$(VENV)/python -m tools.attack

@@ -16,13 +16,13 @@ from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import parse_amount
-from ripresa.core.playing import perform
+from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
-from ripresa.formats.play_along import FORMATS, Heard, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, Rung, render, write_sound
 from ripresa.formats.reading_json import reading_values, rung_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.store.files import DATABASE_NAME, backup, restore
@@ -154,7 +154,7 @@ def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) ->
     for sound in FORMATS:
         if kind == sound:
             levels = Heard(click=with_click)
-            return write_sound(render(perform(reading, bpm), reading.instrument.voice, 2, levels), sound)
+            return write_sound(render(Rung(score(reading, bpm), bpm), reading.instrument.voice, 2, levels), sound)
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 

@@ -10,12 +10,14 @@ from typing import Any
 from ripresa.formats.drill_file import schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.web.app import create_app
+from tools.soundings import examples
 
 ROOT = Path(__file__).parent.parent
 FRONTEND = ROOT / "frontend"
 SCHEMA = ROOT / "docs" / "drill-format.schema.json"
 SUMS = ROOT / "docs" / "sums.schema.json"
 API = FRONTEND / "openapi.json"
+SOUNDINGS = FRONTEND / "soundings.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
 
 
@@ -25,6 +27,7 @@ def main() -> int:
         fresh = {
             SCHEMA: _text(schema()),
             SUMS: _text(sums_schema()),
+            SOUNDINGS: _text(list(examples())),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
         (made / "openapi.json").write_text(fresh[API])

@@ -19,7 +19,7 @@ from ripresa.core.reading import Reading
 from ripresa.core.rhythm import check_bpm
 
 TICKS_A_QUARTER = 10080
-_VELOCITY = {"accent": 112, "plain": 80, "ghost": 48}
+_VELOCITY = {"accent": 120, "plain": 80, "ghost": 40}
 _CLICK_VELOCITY = {"strong": 110, "plain": 80, "division": 50}
 # General MIDI 1 percussion key map, on channel 10: high and low wood block, side stick.
 _PERCUSSION = 9

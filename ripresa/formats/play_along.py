@@ -1,7 +1,7 @@
-"""Play-along files: performances rendered to sound one after the other, each onset exact to the sample."""
+"""Play-along files: scores rendered to sound one after the other, each onset exact to the sample."""
 
 import io
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
@@ -17,20 +17,19 @@ from ripresa.core.pitch import instrument_named
 from ripresa.core.playing import (
     COUNT_A_BAR,
     SILENT,
-    BackTone,
     Before,
     Part,
-    Performance,
     Pulse,
-    Said,
+    Score,
+    Sounding,
     Spoken,
-    Tone,
     lead_of,
-    perform,
+    score,
+    soundings,
 )
 from ripresa.core.reading import read, with_click
 from ripresa.core.rhythm import check_bpm, span_seconds
-from ripresa.formats.recipes import RECIPES, Role, Timbre, Voice
+from ripresa.formats.recipes import RECIPES, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
 from ripresa.formats.speaker import ANCHOR
 from ripresa.formats.words import word_sound
@@ -65,14 +64,30 @@ class Heard:
     timbre: Timbre = "beep"
 
 
-def check_length(performances: Sequence[Performance], passes: int) -> None:
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """A score and its tempo: what sounds until the next rung begins."""
+
+    score: Score
+    bpm: Fraction
+
+    def seconds(self, beats: Fraction) -> float:
+        """Return how long so many beats last."""
+        return float(span_seconds(beats, self.bpm))
+
+    def lasts(self, passes: int) -> float:
+        """Return how many seconds its lead and so many passes last."""
+        return self.seconds(self.score.lead.beats + passes * self.score.beats)
+
+
+def check_length(rungs: Sequence[Rung], passes: int) -> None:
     """Refuse what is too much for one file.
 
     Raises:
         OutOfRange: Fewer than 1 or more than 32 passes, more than 40 rungs, or more than 20 minutes.
     """
-    _check_count(len(performances), passes)
-    _check_seconds([one.lead.seconds + one.loop_seconds * passes for one in performances])
+    _check_count(len(rungs), passes)
+    _check_seconds([rung.lasts(passes) for rung in rungs])
 
 
 def _check_count(rungs: int, passes: int) -> None:
@@ -92,35 +107,35 @@ def _check_seconds(parts: Sequence[float]) -> None:
         )
 
 
-def render(performance: Performance, voice: Voice, passes: int, heard: Heard = Heard()) -> Samples:
+def render(rung: Rung, voice: Voice, passes: int, heard: Heard = Heard()) -> Samples:
     """Return count-in and passes as samples from −1 to 1, 44,100 a second.
 
     Raises:
         OutOfRange: Fewer than 1 or more than 32 passes, or more than 20 minutes.
     """
-    return render_all([performance], voice, passes, heard)
+    return render_all([rung], voice, passes, heard)
 
 
 def render_all(
-    performances: Sequence[Performance],
+    rungs: Sequence[Rung],
     voice: Voice,
     passes: int,
     heard: Heard = Heard(),
     tell: Callable[[int], None] = lambda _done: None,
 ) -> Samples:
-    """Return performances one after the other, each with its count-in, as samples from −1 to 1.
+    """Return rungs one after the other, each with its count-in, as samples from −1 to 1.
 
     Args:
-        tell: Called with how many performances are done, after each.
+        tell: Called with how many rungs are done, after each.
 
     Raises:
         OutOfRange: As ``check_length``.
     """
-    check_length(performances, passes)
+    check_length(rungs, passes)
     parts = []
-    for done, performance in enumerate(performances, start=1):
-        last = done == len(performances)
-        parts.append(_part(performance, voice, passes, heard, _RINGS if last else _BETWEEN))
+    for done, rung in enumerate(rungs, start=1):
+        last = done == len(rungs)
+        parts.append(_part(rung, voice, passes, heard, _RINGS if last else _BETWEEN))
         tell(done)
     sound = np.concatenate(parts)
     peak = float(np.abs(sound).max())
@@ -166,23 +181,29 @@ class PlayAlong:
             with_click(reading, other)
         _check_seconds(
             [
-                lead_of(reading, check_bpm(bpm), self.before)[0].seconds
-                + float(span_seconds(reading.loop_beats * self.passes, bpm))
+                float(
+                    span_seconds(
+                        lead_of(reading, check_bpm(bpm), self.before)[0].beats + reading.loop_beats * self.passes, bpm
+                    )
+                )
                 for bpm, _ in self.rungs
             ]
         )
 
-    def performances(self) -> list[Performance]:
+    def made(self) -> list[Rung]:
         """Return what is heard, rung by rung."""
         reading = read(self.drill)
         return [
-            perform(
-                with_click(reading, click) if click else reading,
+            Rung(
+                score(
+                    with_click(reading, click) if click else reading,
+                    bpm,
+                    before=self.before,
+                    pulse=self.pulse,
+                    back=self.back,
+                    spoken=self.spoken,
+                ),
                 bpm,
-                before=self.before,
-                pulse=self.pulse,
-                back=self.back,
-                spoken=self.spoken,
             )
             for bpm, click in self.rungs
         ]
@@ -191,72 +212,43 @@ class PlayAlong:
 def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> None:
     """Write a play-along file; ``tell`` is called with how many rungs are done."""
     voice = instrument_named(asked.drill.instrument).voice
-    sound = render_all(asked.performances(), voice, asked.passes, asked.heard, tell)
+    sound = render_all(asked.made(), voice, asked.passes, asked.heard, tell)
     target.write_bytes(write_sound(sound, asked.sound))
 
 
-def _part(performance: Performance, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:
-    lead, length = performance.lead.seconds, performance.loop_seconds * passes
-    levels = RECIPES.levels
-    sound = np.zeros(round((lead + length + after) * RATE))
-    if heard.click:
-        for at, role, loud in _ticks(performance, length):
-            softer = {"plain": levels.plain_click, "division": levels.division_click}
-            gain = levels.click * loud * softer.get(role, 1.0)
-            _add(sound, at, click(role, heard.timbre) * gain)
-    for word in performance.lead.said:
-        _add_word(sound, word.at, word)
-    for number in range(passes):
-        start = lead + number * performance.loop_seconds
-        for word in performance.said:
-            # Where the count-in is spoken up to a pickup, nothing else is said meanwhile.
-            if not performance.lead.said or start + word.at >= performance.lead.until - 1e-9:
-                _add_word(sound, start + word.at, word)
-        for tone in performance.tones if heard.notes else ():
-            _add_tone(sound, start + tone.at, tone, voice)
-        for back in performance.backing:
-            _add_backing(sound, start + back.at, back)
+def _part(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:
+    sound = np.zeros(round((rung.lasts(passes) + after) * RATE))
+    for one in soundings(rung.score, passes):
+        _add_sounding(sound, one, rung, voice, heard)
     soft = round(_SOFT_SECONDS * RATE)
     sound[:soft] *= np.linspace(_SOFT_SHARE, 1, soft)[: len(sound)]
     return sound
 
 
-def _ticks(performance: Performance, length: float) -> Iterator[tuple[float, Role, float]]:
-    """Yield (seconds, role, loudness) of each click and each beat of the inner pulse."""
-    lead = performance.lead.seconds
-    yield from ((tick.at, tick.level, 1.0) for tick in performance.lead.ticks)
-    yield from ((lead + beat.at, "pulse", beat.loud) for beat in performance.pulse if beat.at < length - 1e-9)
-    start = 0.0
-    number = 0
-    while start < length:
-        for tick in performance.ticks:
-            if start + tick.at < length - 1e-9:
-                yield lead + start + tick.at, tick.level, 1.0
-        number += 1
-        # From the number each time, so that no rounding adds up.
-        start = number * performance.click_seconds
+def _add_sounding(sound: Samples, one: Sounding, rung: Rung, voice: Voice, heard: Heard) -> None:
+    at, levels = rung.seconds(one.at), RECIPES.levels
+    if one.click and heard.click:
+        softer = {"plain": levels.plain_click, "division": levels.division_click}
+        gain = levels.click * one.loud * softer.get(one.click, 1.0)
+        _add(sound, at, click(one.click, heard.timbre) * gain)
+    if one.tone and heard.notes:
+        pitches = one.tone.midis or (None,)
+        gain = levels.notes * levels.of(one.tone.level) * len(pitches) ** -levels.chord
+        for pitch in pitches:
+            _add(sound, at, _held(note(voice, pitch), rung.seconds(one.tone.beats)) * gain)
+    if one.back and one.back.drum:
+        _add(sound, at, drum(one.back.drum) * levels.backing)
+    if one.back:
+        gain = levels.backing * max(1, len(one.back.midis)) ** -levels.chord
+        for midi in one.back.midis:
+            _add(sound, at, _held(note("keys", midi), rung.seconds(one.back.beats)) * gain)
+    if one.said:
+        _add_word(sound, at, one.said.word, rung.seconds(one.said.beats))
 
 
-def _add_tone(sound: Samples, at: float, tone: Tone, voice: Voice) -> None:
-    levels = RECIPES.levels
-    pitches = (tone.midi, *tone.also)
-    gain = levels.notes * (levels.accented if tone.accented else levels.plain) * len(pitches) ** -levels.chord
-    for midi in pitches:
-        _add(sound, at, _held(note(voice, midi), tone.seconds) * gain)
-
-
-def _add_backing(sound: Samples, at: float, back: BackTone) -> None:
-    levels = RECIPES.levels
-    if back.drum:
-        _add(sound, at, drum(back.drum) * levels.backing)
-    for midi in back.midis:
-        gain = levels.backing * len(back.midis) ** -levels.chord
-        _add(sound, at, _held(note("keys", midi), back.seconds) * gain)
-
-
-def _add_word(sound: Samples, at: float, word: Said) -> None:
+def _add_word(sound: Samples, at: float, word: str, seconds: float) -> None:
     """Add a word so that its vowel is in time; its consonant comes before."""
-    made = _held(word_sound(word.word), ANCHOR + word.seconds) * RECIPES.levels.voice
+    made = _held(word_sound(word), ANCHOR + seconds) * RECIPES.levels.voice
     start = at - ANCHOR
     # A word at the very beginning loses what would come before the file does.
     _add(sound, max(start, 0.0), made[max(0, round(-start * RATE)) :])

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ripresa.core.playing import Drum
+from ripresa.core.rhythm import Level
 
 Voice = Literal["pluck", "keys", "wind"]
 Role = Literal["strong", "plain", "division", "count", "pulse"]
@@ -96,7 +97,8 @@ class Levels:
 
     Args:
         click, notes, backing, voice: Gain of a channel.
-        accented, plain: Of a note. plain_click, division_click: Of a click on a beat, and inside one.
+        accent, plain, ghost: Of a note: an accent is 6 dB over a plain one, a ghost 7 dB under it.
+        plain_click, division_click: Of a click on a beat, and inside one.
         chord: Power of the number of tones that a chord's tones are made softer by.
     """
 
@@ -104,11 +106,16 @@ class Levels:
     notes: float = 0.28
     backing: float = 0.16
     voice: float = 0.5
-    accented: float = 1.0
-    plain: float = 0.55
+    accent: float = 1.0
+    plain: float = 0.5
+    ghost: float = 0.22
     plain_click: float = 0.75
     division_click: float = 0.4
     chord: float = 0.7
+
+    def of(self, level: Level) -> float:
+        """Return the gain of a note of a level."""
+        return {"accent": self.accent, "plain": self.plain, "ghost": self.ghost}[level]
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from fractions import Fraction as F
 import pytest
 from hypothesis import given
 
-from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill import STEPS, Drill, Reduce
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, Line, OneNote
@@ -18,9 +18,10 @@ from ripresa.core.playing import (
     bars_window,
     before_it_was_moved,
     in_turn,
+    is_drill_itself,
     perform,
+    score,
     seams,
-    within,
 )
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
@@ -29,9 +30,7 @@ DRILL = Drill(material=OneNote(beats=8), legs=legs(2, 3))
 
 
 def played(drill: Drill, window: Window | None = None) -> Performance:
-    reading = read(drill)
-    whole = perform(reading, F(60))
-    return within(reading, whole, window) if window else whole
+    return perform(read(drill), F(60), window=window)
 
 
 def test_bars_go_round_by_themselves() -> None:
@@ -60,25 +59,30 @@ def test_the_click_keeps_its_phase_in_a_part() -> None:
 @given(drills)
 def test_a_window_over_everything_is_the_whole(drill: Drill) -> None:
     reading = read(drill)
-    whole = perform(reading, F(60))
-    around = within(reading, whole, Window(F(0), reading.loop_beats, "all"))
+    whole = score(reading, F(60))
+    around = score(reading, F(60), window=Window(F(0), reading.loop_beats, "all"))
     assert [tone.at for tone in around.tones] == [tone.at for tone in whole.tones]
-    turn = [tick.at for tick in whole.ticks if tick.at < around.loop_seconds - 1e-9]
-    assert [round(tick.at, 9) for tick in around.ticks][: len(turn)] == [round(at, 9) for at in turn]
-    assert around.bars == whole.bars
+    turn = [tick for tick in whole.ticks if tick.at < around.beats]
+    assert list(around.ticks)[: len(turn)] == turn
+    assert (around.bars, around.lead) == (whole.bars, whole.lead)
 
 
 def test_in_turn_the_notes_sound_for_one_half_and_the_click_for_all_of_it() -> None:
-    whole = played(DRILL)
+    whole = score(read(DRILL), F(60))
     found = in_turn(whole, 2)
-    assert found.loop_seconds == 4 * whole.loop_seconds
-    assert found.yours_from == 2 * whole.loop_seconds
+    assert found.beats == 4 * whole.beats
+    assert found.yours_from == 2 * whole.beats
     assert len(found.tones) == 2 * len(whole.tones)
-    assert (found.ticks, found.click_seconds) == (whole.ticks, whole.click_seconds)
+    assert (found.ticks, found.click_beats) == (whole.ticks, whole.click_beats)
     assert [bar.number for bar in found.bars] == [1, 2, 3, 4] * 4
     assert max(tone.at for tone in found.tones) < found.yours_from
     with pytest.raises(OutOfRange, match="Take turns of 1 to 8 passes"):
         in_turn(whole, 0)
+
+
+def test_a_step_that_is_not_the_drill_itself_is_practice() -> None:
+    assert [step for step in STEPS if is_drill_itself(step)] == ["whole"]
+    assert is_drill_itself(None)
 
 
 def test_before_it_was_moved() -> None:

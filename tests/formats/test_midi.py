@@ -6,12 +6,13 @@ import pytest
 from hypothesis import given, settings
 
 from ripresa.core.drill import Drill
-from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Thinned
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import read
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
+from ripresa.formats.recipes import RECIPES
 from tests.strategies import drills, legs
 
 
@@ -53,9 +54,17 @@ def test_tempo_and_meter_stand_at_the_start() -> None:
     assert (found["time_signature"].numerator, found["time_signature"].denominator) == (6, 8)
 
 
-def test_accents_are_louder() -> None:
-    body = write_midi(read(Drill(material=OneNote(beats=4), legs=legs(2), accents=EveryNth(size=3))), F(60))
-    assert [velocity for _, _, velocity in onsets(body, "notes")][:4] == [112, 80, 80, 112]
+def test_accents_are_louder_and_ghosts_softer_than_plain_notes() -> None:
+    accents = TypedAccents(("accent", "plain", "ghost"))
+    body = write_midi(read(Drill(material=OneNote(beats=4), legs=legs(2), accents=accents)), F(60))
+    accent, plain, ghost, again = [velocity for _, _, velocity in onsets(body, "notes")][:4]
+    assert (accent, plain) == (again, 80)
+    # Loudness goes with the square of velocity: 6 dB is twice the amplitude.
+    assert (accent / plain) ** 2 >= 2
+    assert (plain / ghost) ** 2 >= 2
+    levels = RECIPES.levels
+    assert levels.of("accent") >= 2 * levels.of("plain")
+    assert levels.of("plain") >= 2 * levels.of("ghost") > 0
 
 
 def test_a_transposing_instrument_is_written_as_it_sounds() -> None:

@@ -14,13 +14,17 @@ from ripresa.core.drill.click import Thinned
 from ripresa.core.drill.click.made import OfTheSlots
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import Before, perform
+from ripresa.core.playing import COUNT_A_BAR, Before, score
 from ripresa.core.reading import read
-from ripresa.formats.play_along import FORMATS, Heard, SoundFormat, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, Rung, SoundFormat, render, write_sound
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
 NESTED = Drill(material=OneNote(beats=4), legs=legs(2, 3, 4, 5), click=OfTheSlots("all"))
+
+
+def rung(drill: Drill, bpm: F, before: Before = COUNT_A_BAR) -> Rung:
+    return Rung(score(read(drill), bpm, before=before), bpm)
 
 
 def set_ins(sound: np.ndarray) -> list[int]:
@@ -31,8 +35,7 @@ def set_ins(sound: np.ndarray) -> list[int]:
 
 @pytest.mark.parametrize("bpm", [F(60), F(97), F(253, 3)])
 def test_every_click_sets_in_at_its_sample(bpm: F) -> None:
-    performance = perform(read(NESTED), bpm)
-    sound = render(performance, "keys", 2, Heard(notes=False))
+    sound = render(rung(NESTED, bpm), "keys", 2, Heard(notes=False))
     beats = [F(n) for n in range(4)]
     turn = [4 + leg * 4 + F(n, d) for leg, d in enumerate((2, 3, 4, 5)) for n in range(4 * d)]
     due = [round(at * 60 / bpm * RATE) for at in [*beats, *turn, *(at + 16 for at in turn)]]
@@ -42,20 +45,20 @@ def test_every_click_sets_in_at_its_sample(bpm: F) -> None:
 
 def test_every_note_sets_in_at_its_sample_and_ends_before_the_next() -> None:
     drill = Drill(material=ScaleRun(octaves=1), legs=legs(4), articulation=F(1, 2), instrument="piano")
-    performance = perform(read(drill), F(60))
-    sound = render(performance, "keys", 1, Heard(click=False))
-    due = [round((performance.lead.seconds + tone.at) * RATE) for tone in performance.tones]
+    made = rung(drill, F(60))
+    sound = render(made, "keys", 1, Heard(click=False))
+    due = [round(made.seconds(made.score.lead.beats + tone.at) * RATE) for tone in made.score.tones]
     assert [at - 1 for at in set_ins(sound)] == due
 
 
 def test_a_click_longer_than_a_pass_goes_on_over_the_passes() -> None:
     drill = Drill(material=OneNote(beats=4), legs=legs(1), click=Thinned(F(8)))
-    sound = render(perform(read(drill), F(120), before=Before(count_bars=0)), "keys", 4, Heard(notes=False))
+    sound = render(rung(drill, F(120), Before(count_bars=0)), "keys", 4, Heard(notes=False))
     assert [at - 1 for at in set_ins(sound)] == [0, 4 * RATE]
 
 
 def test_nothing_is_louder_than_full() -> None:
-    loud = render(perform(read(NESTED), F(200)), "pluck", 1)
+    loud = render(rung(NESTED, F(200)), "pluck", 1)
     assert 0.1 < np.abs(loud).max() <= 0.97
 
 
@@ -69,7 +72,7 @@ def test_a_voice_sounds_at_its_pitch(voice: str) -> None:
 
 @pytest.mark.parametrize("kind", FORMATS)
 def test_a_file_holds_what_was_rendered(kind: str) -> None:
-    sound = render(perform(read(Drill(material=OneNote(beats=4), legs=legs(2))), F(90)), "keys", 1)
+    sound = render(rung(Drill(material=OneNote(beats=4), legs=legs(2)), F(90)), "keys", 1)
     found, rate = soundfile.read(io.BytesIO(write_sound(sound, kind)))  # type: ignore[arg-type]
     assert rate == RATE
     assert abs(len(found) - len(sound)) < 0.1 * RATE
@@ -79,7 +82,7 @@ def test_a_file_holds_what_was_rendered(kind: str) -> None:
 @pytest.mark.parametrize(("passes", "bpm"), [(0, F(60)), (33, F(60)), (32, F(1))])
 def test_too_much_is_refused(passes: int, bpm: F) -> None:
     with pytest.raises(OutOfRange) as refused:
-        render(perform(read(NESTED), bpm), "keys", passes)
+        render(rung(NESTED, bpm), "keys", passes)
     assert refused.value.field == "passes"
 
 

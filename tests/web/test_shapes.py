@@ -6,7 +6,7 @@ from hypothesis import given, settings
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import at_step, in_turn, perform, seams, within
+from ripresa.core.playing import at_step, in_turn, perform, score, seams
 from ripresa.core.reading import read
 from ripresa.web.shapes.reading import reading_shape
 from tests.strategies import drills
@@ -28,12 +28,11 @@ def test_every_drill_is_shown_row_by_row(drill: Drill) -> None:
 @settings(max_examples=40)
 def test_every_step_and_seam_of_a_drill_can_be_played(drill: Drill) -> None:
     reading = read(drill)
-    whole = perform(reading, drill.bpm)
     for step in drill.way_in:
         # A drill may have no hits, or nothing in one half: then the step is refused.
         with suppress(OutOfRange):
             perform(read(at_step(drill, step)), drill.bpm)
     for seam in seams(reading):
-        part = within(reading, whole, seam)
-        assert all(0 <= tone.at < part.loop_seconds for tone in part.tones)
-        assert in_turn(part, 1).loop_seconds == 2 * part.loop_seconds
+        part = score(reading, drill.bpm, window=seam)
+        assert all(0 <= tone.at < part.beats for tone in part.tones)
+        assert in_turn(part, 1).beats == 2 * part.beats

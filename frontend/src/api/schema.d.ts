@@ -1477,7 +1477,8 @@ export interface components {
          *
          *     Args:
          *         click, notes, backing, voice: Gain of a channel.
-         *         accented, plain: Of a note. plain_click, division_click: Of a click on a beat, and inside one.
+         *         accent, plain, ghost: Of a note: an accent is 6 dB over a plain one, a ghost 7 dB under it.
+         *         plain_click, division_click: Of a click on a beat, and inside one.
          *         chord: Power of the number of tones that a chord's tones are made softer by.
          */
         Levels: {
@@ -1502,15 +1503,20 @@ export interface components {
              */
             voice: number;
             /**
-             * Accented
+             * Accent
              * @default 1
              */
-            accented: number;
+            accent: number;
             /**
              * Plain
-             * @default 0.55
+             * @default 0.5
              */
             plain: number;
+            /**
+             * Ghost
+             * @default 0.22
+             */
+            ghost: number;
             /**
              * Plain Click
              * @default 0.75
@@ -2709,8 +2715,7 @@ export interface components {
          * @description A bar of a turn, or the part of it that is played.
          *
          *     Args:
-         *         at: When it begins, in seconds from the start of the turn.
-         *         number: Its number in the drill, from 1.
+         *         at: When it begins, in seconds from the start of the turn. number: Its number in the drill, from 1.
          *         begin, end: The part of it, in beats from its start.
          */
         BarSpan: {
@@ -2724,57 +2729,8 @@ export interface components {
             end: number;
         };
         /**
-         * CountWord
-         * @description A word that is shown, of the count-in or of a division that is said, and when.
-         */
-        CountWord: {
-            /** At */
-            at: number;
-            /** Word */
-            word: string;
-        };
-        /**
-         * Lead
-         * @description What comes before the first note, in seconds from its own start.
-         *
-         *     Args:
-         *         listen_seconds: Length of the listen-in.
-         *         rehearsals: The divisions that are said, in order.
-         *         seconds: Where the drill starts: on a bar line.
-         *         until: Where its first note is due; later where the drill begins with a pickup, and counted to there.
-         *         words: What is shown. said: What is spoken.
-         */
-        Lead: {
-            /** Listen Seconds */
-            listen_seconds: number;
-            /** Rehearsals */
-            rehearsals: components["schemas"]["Rehearsal"][];
-            /** Seconds */
-            seconds: number;
-            /** Until */
-            until: number;
-            /** Ticks */
-            ticks: components["schemas"]["Tick"][];
-            /** Words */
-            words: components["schemas"]["CountWord"][];
-            /** Said */
-            said: components["schemas"]["Said"][];
-        };
-        /**
          * Performance
-         * @description One turn of the loop in seconds, and the lead before the first.
-         *
-         *     Args:
-         *         bpm: Tempo.
-         *         loop_seconds: From the start of one turn to the start of the next.
-         *         bars: The bars of a turn in order, the first at 0.
-         *         tones: In order. ticks: One cycle of the click, in order.
-         *         click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
-         *         backing: What accompanies, over one turn, in order.
-         *         pulse: The inner pulse, from the start of the first turn on; it is heard once.
-         *         said: What is spoken over one turn, in order.
-         *         told: What of the speech no voice can follow, in sentences.
-         *         yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
+         * @description One turn of the loop in seconds, and the lead before the first; its parts are those of ``Score``.
          */
         Performance: {
             /** Bpm */
@@ -2784,12 +2740,12 @@ export interface components {
             /** Bars */
             bars: components["schemas"]["BarSpan"][];
             /** Tones */
-            tones: components["schemas"]["Tone"][];
+            tones: components["schemas"]["TimedTone"][];
             /** Ticks */
-            ticks: components["schemas"]["Tick"][];
+            ticks: components["schemas"]["TimedTick"][];
             /** Click Seconds */
             click_seconds: number;
-            lead: components["schemas"]["Lead"];
+            lead: components["schemas"]["TimedLead"];
             /** Yours From */
             yours_from?: number | null;
             /**
@@ -2806,7 +2762,7 @@ export interface components {
              * Said
              * @default []
              */
-            said: components["schemas"]["Said"][];
+            said: components["schemas"]["TimedSaid"][];
             /**
              * Told
              * @default []
@@ -2824,10 +2780,36 @@ export interface components {
             loud: number;
         };
         /**
-         * Rehearsal
+         * TimedLead
+         * @description What comes before the first note, in seconds from its own start.
+         *
+         *     Args:
+         *         listen_seconds: Length of the listen-in. rehearsals: The divisions that are said, in order.
+         *         seconds: When the drill, or the part of it that is played, starts.
+         *         until: When its first note is due; later where it begins with a pickup, and counted to there.
+         *         words: What is shown. said: What is spoken.
+         */
+        TimedLead: {
+            /** Listen Seconds */
+            listen_seconds: number;
+            /** Rehearsals */
+            rehearsals: components["schemas"]["TimedRehearsal"][];
+            /** Seconds */
+            seconds: number;
+            /** Until */
+            until: number;
+            /** Ticks */
+            ticks: components["schemas"]["TimedTick"][];
+            /** Words */
+            words: components["schemas"]["TimedWord"][];
+            /** Said */
+            said: components["schemas"]["TimedSaid"][];
+        };
+        /**
+         * TimedRehearsal
          * @description A division that is said before it is played: when, for how long in seconds, and which.
          */
-        Rehearsal: {
+        TimedRehearsal: {
             /** At */
             at: number;
             /** Seconds */
@@ -2836,10 +2818,10 @@ export interface components {
             division: string;
         };
         /**
-         * Said
+         * TimedSaid
          * @description A word that is spoken: when its vowel sounds, seconds until the next word, and the word.
          */
-        Said: {
+        TimedSaid: {
             /** At */
             at: number;
             /** Seconds */
@@ -2848,10 +2830,10 @@ export interface components {
             word: string;
         };
         /**
-         * Tick
+         * TimedTick
          * @description A click: seconds from the start of its part, and its level or role.
          */
-        Tick: {
+        TimedTick: {
             /** At */
             at: number;
             /**
@@ -2861,12 +2843,12 @@ export interface components {
             level: "strong" | "plain" | "division" | "count";
         };
         /**
-         * Tone
+         * TimedTone
          * @description A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
          *
          *     ``also`` are the heard notes that sound with it: the other tones of a chord.
          */
-        Tone: {
+        TimedTone: {
             /** Event */
             event: number;
             /** At */
@@ -2875,13 +2857,26 @@ export interface components {
             seconds: number;
             /** Midi */
             midi: number | null;
-            /** Accented */
-            accented: boolean;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "accent" | "plain" | "ghost";
             /**
              * Also
              * @default []
              */
             also: number[];
+        };
+        /**
+         * TimedWord
+         * @description A word that is shown, of the count-in or of a division that is said, and when.
+         */
+        TimedWord: {
+            /** At */
+            at: number;
+            /** Word */
+            word: string;
         };
         /**
          * PerformanceBody

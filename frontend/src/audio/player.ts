@@ -2,6 +2,7 @@
 import type { Schemas } from "../api/client";
 import { heardAt, SlipWatch } from "./clock";
 import {
+  HAIR,
   nextBarLine,
   opening,
   type Position,
@@ -28,8 +29,6 @@ const TOO_NEAR = 0.01;
 const MOST_MOVES = 5;
 /** Clicks start soft and cannot be made dangerous: the gain of each channel is the server’s, a limiter behind them. */
 const SOFT_START = 0.8;
-/** What begins on an edge belongs to what begins there, whatever the last bit of its time says. */
-const HAIR = 1e-6;
 
 const CHANNELS = ["click", "notes", "backing", "voice"] as const;
 export type Channel = (typeof CHANNELS)[number];
@@ -184,7 +183,7 @@ export class Player {
       ? nextBarLine(stretch, this.context.currentTime + BEFORE_CHANGE).at
       : this.context.currentTime;
     // A hair before the line, so that the click on it already obeys.
-    const from = Math.max(0, at - 1e-4);
+    const from = Math.max(0, at - 100 * HAIR);
     gain.cancelScheduledValues(from);
     gain.setValueAtTime(level, from);
   }
@@ -224,7 +223,7 @@ export class Player {
 
   /** Where a moment of the audio clock lies in what is played; null when nothing is. */
   positionAt(at: Seconds): Position | null {
-    const stretch = this.#stretches.findLast((one) => one.from <= at + 1e-9) ?? this.#stretches[0];
+    const stretch = this.#stretches.findLast((one) => one.from <= at + HAIR) ?? this.#stretches[0];
     return stretch ? positionIn(stretch, at) : null;
   }
 
@@ -265,7 +264,7 @@ export class Player {
   }
 
   #sound(one: Sounding): void {
-    const { accented, plain, chord } = this.#gains;
+    const { chord } = this.#gains;
     switch (one.kind) {
       case "click": {
         const loud = (one.loud ?? 1) * this.#clickGain(one.role);
@@ -287,7 +286,7 @@ export class Player {
       case "note":
         // The tones of a chord together are a little louder than one note, not many times.
         for (const midi of pitches(one)) {
-          const share = (one.accented ? accented : plain) * (1 + one.also.length) ** -chord;
+          const share = this.#gains[one.level] * (1 + one.also.length) ** -chord;
           this.#start("notes", one.at, this.#sounds.note(this.#voice, midi), share, one.seconds);
         }
     }

@@ -1,5 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { firstAt, nextBarLine, opening, positionIn, soundings, takeOver } from "./schedule";
+import {
+  firstAt,
+  HAIR,
+  nextBarLine,
+  opening,
+  positionIn,
+  type Score,
+  type Sounding,
+  soundings,
+  takeOver,
+} from "./schedule";
+import examples from "../../soundings.json";
 import { scoreOf } from "./testScore";
 
 const score = scoreOf(0.5);
@@ -24,6 +35,37 @@ describe("soundings", () => {
   it("goes round without a gap and without adding rounding up", () => {
     const notes = soundings(started, 12 + 4000, 12 + 4004).filter((one) => one.kind === "note");
     expect(notes.map((one) => one.at)).toEqual(score.tones.map((tone) => 12 + 4000 + tone.at));
+  });
+});
+
+/** One sounding as the files' list has it: when, of what kind, and what it is. */
+function told(one: Sounding): [number, string, string] {
+  const at = Math.round(one.at * 1e6) / 1e6;
+  switch (one.kind) {
+    case "click":
+      return [at, "click", one.role];
+    case "word":
+      return [at, "word", one.word];
+    case "back":
+      return [at, "back", one.drum ?? one.midis.join(" ")];
+    case "note":
+      return [at, "note", [one.level, ...(one.midi === null ? [] : [one.midi, ...one.also])].join(" ")];
+  }
+}
+
+describe("what sounds is what a file holds", () => {
+  it.each(examples.map((example) => [example.name, example] as const))("%s", (_, example) => {
+    const score = example.performance as unknown as Score;
+    const begun = opening(score, 0);
+    const end = begun.base + example.passes * score.loop_seconds - HAIR;
+    const sounds: Sounding[] = [];
+    // As the player asks for it: a little at a time.
+    for (let from = -HAIR; from < end; from += 0.37)
+      sounds.push(...soundings(begun, from, Math.min(end, from + 0.37)));
+    const key = ([at, kind, what]: [number, string, string]) => `${at.toFixed(4)} ${kind} ${what}`;
+    expect(sounds.map(told).map(key).sort()).toEqual(
+      example.sounds.map((one) => key(one as [number, string, string])).sort(),
+    );
   });
 });
 

@@ -11,7 +11,11 @@ export type Sounding =
   | { kind: "click"; at: Seconds; role: ClickRole; loud?: number }
   | { kind: "word"; at: Seconds; seconds: Seconds; word: string }
   | { kind: "back"; at: Seconds; seconds: Seconds; midis: number[]; drum: Drum | null }
-  | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; accented: boolean };
+  | { kind: "note"; at: Seconds; seconds: Seconds; midi: number | null; also: number[]; level: Level };
+export type Level = Score["tones"][number]["level"];
+
+/** The one hair of this side: times this near to an edge lie on it, whatever their last bit says. */
+export const HAIR = 1e-6;
 
 /** A score from a moment of the audio clock on: `base` is where the first turn would begin. */
 export type Stretch = { score: Score; base: Seconds; from: Seconds; withLead: boolean };
@@ -25,7 +29,7 @@ export function opening(score: Score, begin: Seconds): Stretch {
 export function soundings(stretch: Stretch, after: Seconds, before: Seconds): Sounding[] {
   const { score, base, from } = stretch;
   const found: Sounding[] = [];
-  const due = (at: Seconds) => at >= after && at < before && at >= from - 1e-9;
+  const due = (at: Seconds) => at >= after && at < before && at >= from - HAIR;
   // The count-in goes on behind the first bar line where a pickup follows.
   const leads = base - score.lead.seconds;
   if (stretch.withLead && after < leads + score.lead.until) {
@@ -43,12 +47,11 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
   for (const [start, tick] of repeated(score.ticks, base, round, after, before))
     if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
   for (const [start, tone] of repeated(score.tones, base, turn, after, before)) {
-    const { seconds, midi, also, accented } = tone;
-    if (due(start + tone.at))
-      found.push({ kind: "note", at: start + tone.at, seconds, midi, also, accented });
+    const { seconds, midi, also, level } = tone;
+    if (due(start + tone.at)) found.push({ kind: "note", at: start + tone.at, seconds, midi, also, level });
   }
   // Where the count-in is spoken up to a pickup, nothing else is said meanwhile.
-  const spokenTo = stretch.withLead && score.lead.said.length > 0 ? leads + score.lead.until - 1e-9 : 0;
+  const spokenTo = stretch.withLead && score.lead.said.length > 0 ? leads + score.lead.until - HAIR : 0;
   for (const [start, { at, seconds, word }] of repeated(score.said, base, turn, after, before))
     if (due(start + at) && start + at >= spokenTo)
       found.push({ kind: "word", at: start + at, seconds, word });
@@ -86,7 +89,7 @@ export function positionIn(stretch: Stretch, at: Seconds): Position {
   const since = at - stretch.base;
   const { loop_seconds: loop } = stretch.score;
   // The end of a turn is the beginning of the next one, whatever the last bit of its time says.
-  const turn = Math.floor((since + 1e-9) / loop);
+  const turn = Math.floor((since + HAIR) / loop);
   return { turn, within: Math.max(0, since - turn * loop), stretch };
 }
 
@@ -95,7 +98,7 @@ export function nextBarLine(stretch: Stretch, at: Seconds): { bar: number; at: S
   const { score, base } = stretch;
   if (at <= base) return { bar: 0, at: base };
   const { turn, within } = positionIn(stretch, at);
-  const bar = score.bars.findIndex((one) => one.at >= within - 1e-9);
+  const bar = score.bars.findIndex((one) => one.at >= within - HAIR);
   const start = base + turn * score.loop_seconds;
   return bar < 0
     ? { bar: 0, at: start + score.loop_seconds }

@@ -4,28 +4,21 @@ Beats become seconds here and nowhere else, each from its own position, so that 
 """
 
 from ripresa.core.playing.backing import PARTS, Drum, Part
-from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, Said, lead_of
-from ripresa.core.playing.performance import (
-    BackTone,
-    Performance,
-    Tone,
-    expected_onsets,
-    most_due,
-    onsets_within,
-    perform,
-)
+from ripresa.core.playing.due import expected_onsets, most_due, onsets_within
+from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
+from ripresa.core.playing.performance import BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
 from ripresa.core.playing.practice import (
     SLOWS,
-    Window,
     at_step,
     bars_window,
     before_it_was_moved,
-    in_turn,
+    is_drill_itself,
     seams,
     slowed,
-    within,
 )
 from ripresa.core.playing.pulse import SCHOOLS, Pulse
+from ripresa.core.playing.score import Score, Window, in_turn
+from ripresa.core.playing.sounding import Sounding, soundings
 from ripresa.core.playing.speech import SILENT, WHATS, WORDS, Spoken
 
 __all__ = [
@@ -43,20 +36,25 @@ __all__ = [
     "Part",
     "Performance",
     "Pulse",
-    "Said",
+    "Score",
+    "Sounding",
     "Spoken",
-    "Tone",
+    "TimedSaid",
+    "TimedTone",
     "Window",
     "at_step",
     "bars_window",
     "before_it_was_moved",
     "expected_onsets",
     "in_turn",
+    "is_drill_itself",
     "lead_of",
     "most_due",
     "onsets_within",
     "perform",
+    "score",
     "seams",
     "slowed",
-    "within",
+    "soundings",
+    "timed",
 ]

@@ -26,10 +26,10 @@ _SHORT = Fraction(1, 8)
 
 @dataclass(frozen=True, slots=True)
 class BackNote:
-    """A note of the backing: onset and length in beats, heard MIDI notes or a drum."""
+    """A note of the backing: where and how long in beats, heard MIDI notes or a drum."""
 
-    onset: Fraction
-    length: Fraction
+    at: Fraction
+    beats: Fraction
     midis: tuple[int, ...]
     drum: Drum | None = None
 
@@ -38,15 +38,17 @@ def backing(reading: Reading, parts: Iterable[Part]) -> tuple[BackNote, ...]:
     """Return the backing of one turn, in order; without chords or a tonic there is nothing but the groove."""
     asked = set(parts)
     found: list[BackNote] = []
+    # What is written for an instrument that transposes sounds elsewhere, and so do the chords under it.
+    concert = (reading.instrument.sounds + 6) % 12 - 6
     if asked & {"chords", "bass"}:
         for start, end, chord in _spans(reading):
             if "chords" in asked:
-                found += _held(start, end, chord, reading.meter)
+                found += _held(start, end, chord, reading.meter, concert)
             if "bass" in asked:
-                found += _bass(start, end, chord)
+                found += _bass(start, end, chord, concert)
     if "groove" in asked:
         found += _groove(reading)
-    return tuple(sorted(found, key=lambda note: note.onset))
+    return tuple(sorted(found, key=lambda note: note.at))
 
 
 def _spans(reading: Reading) -> Iterator[tuple[Fraction, Fraction, Chord]]:
@@ -56,8 +58,6 @@ def _spans(reading: Reading) -> Iterator[tuple[Fraction, Fraction, Chord]]:
         return
     for leg in reading.legs:
         end = leg.start + leg.beats
-        is_last = leg.index == len(reading.legs) - 1
-        end += reading.meter.to_bar_line(end) if is_last else 0
         for number, span in enumerate(spans):
             start = leg.start + span.start
             until = end if number == len(spans) - 1 else min(end, leg.start + span.end)
@@ -78,9 +78,9 @@ def _progression(material: Material, meter: Meter) -> tuple[ChordSpan, ...]:
     return (ChordSpan(chord, Fraction(0), meter.bar_length),)
 
 
-def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter) -> Iterator[BackNote]:
+def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter, concert: int) -> Iterator[BackNote]:
     """Yield the chord, struck anew on each bar line."""
-    midis = tuple(pitch.midi for pitch in voiced(chord, INSTRUMENTS["piano"]).tones)
+    midis = tuple(pitch.midi + concert for pitch in voiced(chord, INSTRUMENTS["piano"]).tones)
     at = start
     while at < end:
         until = min(end, at + (meter.to_bar_line(at) or meter.bar_length))
@@ -88,8 +88,8 @@ def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter) -> Iterato
         at = until
 
 
-def _bass(start: Fraction, end: Fraction, chord: Chord) -> Iterator[BackNote]:
-    root = (chord.bass or chord.root).midi
+def _bass(start: Fraction, end: Fraction, chord: Chord, concert: int) -> Iterator[BackNote]:
+    root = (chord.bass or chord.root).midi + concert
     midi = _BASS + (root - _BASS) % 12
     at = start
     while at < end:

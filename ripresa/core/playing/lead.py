@@ -1,17 +1,17 @@
 """What comes before the first note: listening, saying the divisions, and the count-in on the true beats."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
-from itertools import pairwise
+from itertools import islice
 from typing import Literal, NamedTuple
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import decimal, division_label, label, told_beside
 from ripresa.core.grid import Cursor, Slot, slot_numbers
+from ripresa.core.playing.score import Lead, Rehearsal, Said, Tick, room
 from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, too_fast
 from ripresa.core.reading import Reading
-from ripresa.core.rhythm import span_seconds
 
 Meanwhile = Literal["feel", "sway", "say", "hear"]
 
@@ -69,40 +69,6 @@ class Before:
 COUNT_A_BAR = Before()
 
 
-@dataclass(frozen=True, slots=True)
-class Tick:
-    """A click: seconds from the start of its part, and its level or role."""
-
-    at: float
-    level: Literal["strong", "plain", "division", "count"]
-
-
-@dataclass(frozen=True, slots=True)
-class CountWord:
-    """A word that is shown, of the count-in or of a division that is said, and when."""
-
-    at: float
-    word: str
-
-
-@dataclass(frozen=True, slots=True)
-class Said:
-    """A word that is spoken: when its vowel sounds, seconds until the next word, and the word."""
-
-    at: float
-    seconds: float
-    word: str
-
-
-@dataclass(frozen=True, slots=True)
-class Rehearsal:
-    """A division that is said before it is played: when, for how long in seconds, and which."""
-
-    at: float
-    seconds: float
-    division: str
-
-
 class _Saying(NamedTuple):
     """How a division is said: its name, beats, words with their onsets, and the onsets that are spoken too."""
 
@@ -112,71 +78,37 @@ class _Saying(NamedTuple):
     aloud: set[Fraction]
 
 
-@dataclass(frozen=True, slots=True)
-class Lead:
-    """What comes before the first note, in seconds from its own start.
+def lead_of(
+    reading: Reading, bpm: Fraction, before: Before, start: Fraction = Fraction(0)
+) -> tuple[Lead, tuple[str, ...]]:
+    """Return the lead of a reading at a tempo, and what of it no voice can follow, in sentences.
 
     Args:
-        listen_seconds: Length of the listen-in.
-        rehearsals: The divisions that are said, in order.
-        seconds: Where the drill starts: on a bar line.
-        until: Where its first note is due; later where the drill begins with a pickup, and counted to there.
-        words: What is shown. said: What is spoken.
+        start: Where what is played begins, in beats: the last number of the count-in is the beat before it.
     """
-
-    listen_seconds: float
-    rehearsals: tuple[Rehearsal, ...]
-    seconds: float
-    until: float
-    ticks: tuple[Tick, ...]
-    words: tuple[CountWord, ...]
-    said: tuple[Said, ...]
-
-    def to_the_bar_line(self) -> "Lead":
-        """Return it for a part of the drill that begins elsewhere: no pickup follows."""
-        end = self.seconds - 1e-9
-        return replace(
-            self,
-            until=self.seconds,
-            ticks=tuple(tick for tick in self.ticks if tick.at < end),
-            words=tuple(word for word in self.words if word.at < end),
-            said=tuple(word for word in self.said if word.at < end),
-        )
-
-
-def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tuple[str, ...]]:
-    """Return the lead of a reading at a tempo, and what of it no voice can follow, in sentences."""
     meter = reading.meter
-    bar = meter.bar_length
     cycle = reading.click_cycle
-    listen = before.listen_bars * bar
+    listen = meter.bar_start(before.listen_bars + 1)
     sayings, sentences = _sayings(reading, bpm, before)
     end_of_saying = listen + sum((saying.beats for saying in sayings), Fraction(0))
-    counted = _counted(reading, before.count_bars * len(meter.beats) + before.count_beats)
-    count = -counted[0][0] if counted else Fraction(0)
+    counted = _counted(reading, before, start)
+    count = start - counted[0][0] if counted else Fraction(0)
     # Whatever was heard before keeps its bars: a count of two beats after it begins on beat 3.
-    total = end_of_saying + count + (meter.to_bar_line(count) if end_of_saying else 0)
+    total = end_of_saying + count + (meter.to_bar_line(count - start) if end_of_saying else 0)
 
-    def seconds(at: Fraction) -> float:
-        return float(span_seconds(at, bpm))
-
-    ticks = [Tick(seconds(at), level) for at, level in cycle.within(listen)]
+    ticks = [Tick(at, level) for at, level in cycle.within(listen)]
     words: list[tuple[Fraction, str, str]] = []
     at = listen
     rehearsals = []
     for saying in sayings:
-        rehearsals.append(Rehearsal(seconds(at), seconds(saying.beats), saying.division))
-        ticks += [
-            Tick(seconds(at + start + number * bar), "count")
-            for number in range(before.say_bars)
-            for start in meter.beat_starts()
-        ]
+        rehearsals.append(Rehearsal(at, saying.beats, saying.division))
+        ticks += [Tick(at + beat, "count") for beat in meter.beats_until(saying.beats)]
         words += [(at + onset, word, word if onset in saying.aloud else "") for onset, word in saying.words]
         at += saying.beats
     # The count-in stands on the true beats whatever the click plan does; where a pickup follows, it goes on to it.
     clicked = {at for at, _ in cycle.within(max(counted[-1][0], Fraction(0)) + 1)} if counted else set()
-    ticks += [Tick(seconds(total + at), "count") for at, _ in counted if at < 0 or at not in clicked]
-    count_in = _count_words(counted, total, before.count_words.split())
+    ticks += [Tick(total + at - start, "count") for at, _ in counted if at < start or at not in clicked]
+    count_in = _count_words(counted, total - start, before.count_words.split())
     spoken = [(at, word) for at, _, word in count_in]
     if not fits(spoken, bpm):
         # Shown and clicked it still is.
@@ -188,28 +120,22 @@ def lead_of(reading: Reading, bpm: Fraction, before: Before) -> tuple[Lead, tupl
             f"and a voice manages about {decimal(MOST_SYLLABLES, 1)}.",
         )
     words += count_in
-    first = _first_note(reading) if counted else Fraction(0)
+    until = total + (_first_note(reading) if counted and not start else Fraction(0))
     lead = Lead(
-        listen_seconds=seconds(listen),
+        listen=listen,
         rehearsals=tuple(rehearsals),
-        seconds=seconds(total),
-        until=seconds(total + first),
+        beats=total,
+        until=until,
         ticks=tuple(ticks),
-        words=tuple(CountWord(seconds(at), shown) for at, shown, _ in words),
-        said=tuple(_said(words, total + first, bpm)) if before.aloud else (),
+        words=tuple((at, shown) for at, shown, _ in words),
+        said=tuple(_said(words, until)) if before.aloud else (),
     )
     return lead, sentences if before.aloud else ()
 
 
-def room(words: Sequence[tuple[Fraction, str]], end: Fraction, bpm: Fraction) -> Iterator[Said]:
-    """Yield words with the seconds that each has until the next; the last has until ``end``, in beats."""
-    for (at, word), (after, _) in pairwise([*words, (end, "")]):
-        yield Said(float(span_seconds(at, bpm)), float(span_seconds(after - at, bpm)), word)
-
-
-def _said(words: Sequence[tuple[Fraction, str, str]], end: Fraction, bpm: Fraction) -> Iterator[Said]:
+def _said(words: Sequence[tuple[Fraction, str, str]], end: Fraction) -> Iterator[Said]:
     spoken = [(at, word) for at, _, word in words if word]
-    yield from room(spoken, max(end, spoken[-1][0] if spoken else end), bpm)
+    yield from room(spoken, max(end, spoken[-1][0] if spoken else end))
 
 
 def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Saying], tuple[str, ...]]:
@@ -219,7 +145,7 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
     meter, counting = reading.meter, reading.drill.counting
     found: list[_Saying] = []
     sentences: list[str] = []
-    beats = before.say_bars * meter.bar_length
+    beats = meter.bar_start(before.say_bars + 1)
     for division in dict.fromkeys(one for leg in reading.legs for one in leg.divisions):
         cursor = Cursor(meter, reading.drill.swing)
         words: list[tuple[Fraction, str]] = []
@@ -231,7 +157,7 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
         words = [one for one in words if one[0] < beats]
         aloud = {at for at, _ in words}
         if not fits(words, bpm):
-            aloud = {at for at in aloud if at % meter.bar_length in meter.beat_starts()}
+            aloud = {at for at in aloud if not meter.place(at)[2]}
             if not fits([one for one in words if one[0] in aloud], bpm):
                 aloud = set()
             sentences.append(too_fast("the beats only", "the whole division", words, (division,), bpm))
@@ -243,23 +169,22 @@ def _first_note(reading: Reading) -> Fraction:
     return next((event.onset for event in reading.events if event.kind == "note"), Fraction(0))
 
 
-def _counted(reading: Reading, beats: int) -> list[tuple[Fraction, int]]:
-    """Return (beats from the drill's start, number) of each beat counted, up to the first note."""
-    if not beats:
-        return []
+def _counted(reading: Reading, before: Before, start: Fraction) -> list[tuple[Fraction, int]]:
+    """Return (beats from the drill's start, number) of each beat counted, up to where is started or the first note."""
     meter = reading.meter
     found: list[tuple[Fraction, int]] = []
-    at = Fraction(0)
-    for back in range(1, beats + 1):
-        number = -back % len(meter.beats)
-        at -= meter.beats[number]
-        found.append((at, number + 1))
+    beats = meter.beats_before(start)
+    bars = 0
+    # Whole bars of beats first, however long the bars are, then the beats on top of them.
+    while bars < before.count_bars:
+        at, number = next(beats)
+        found.append((at, number))
+        bars += meter.place(at)[1:] == meter.place(start)[1:]
+    found += islice(beats, before.count_beats)
     found.reverse()
-    first = _first_note(reading)
-    at, number = Fraction(0), 0
-    while at < first:
-        found.append((at, number + 1))
-        at, number = at + meter.beats[number], (number + 1) % len(meter.beats)
+    if found and not start:
+        first = _first_note(reading)
+        found += [(at, meter.place(at)[1]) for at in meter.beats_until(first)]
     return found
 
 

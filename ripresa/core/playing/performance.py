@@ -1,31 +1,29 @@
-"""A performance: a reading at a tempo, in seconds, ready for the player and for matching.
+"""A performance: a score in seconds, as browser and files consume it.
 
 Here, and only here, beats become seconds. Each time is worked out from its
 own position, never by adding up rounded gaps, so nothing drifts.
 """
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Literal
 
-from ripresa.core.drill.click import ClickCycle
 from ripresa.core.exact import Exact
-from ripresa.core.grid import Event
 from ripresa.core.playing.backing import Drum, Part, backing
-from ripresa.core.playing.lead import COUNT_A_BAR, Before, Lead, Said, Tick, lead_of, room
+from ripresa.core.playing.lead import COUNT_A_BAR, Before, lead_of
 from ripresa.core.playing.pulse import Pulse
+from ripresa.core.playing.score import Score, Tick, Tone, Window, bar_parts, in_turn, room, within
 from ripresa.core.playing.speech import SILENT, Spoken, speech
 from ripresa.core.reading import Reading
-from ripresa.core.rhythm import check_bpm, span_seconds
+from ripresa.core.rhythm import Level, check_bpm, span_seconds
 
-#: How early, in seconds, the first note of a drill may come and still be meant as that note: our choice.
-_EARLIEST = 0.25
 #: How the second layer sounds: a low F, short.
-_SECOND_MIDI, _SECOND_SECONDS = 41, 0.2
+_SECOND_MIDI, _SECOND_SECONDS = 41, Fraction(1, 5)
 
 
 @dataclass(frozen=True, slots=True)
-class Tone:
+class TimedTone:
     """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
 
     ``also`` are the heard notes that sound with it: the other tones of a chord.
@@ -35,8 +33,42 @@ class Tone:
     at: float
     seconds: float
     midi: int | None
-    accented: bool
+    level: Level
     also: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class TimedTick:
+    """A click: seconds from the start of its part, and its level or role."""
+
+    at: float
+    level: Literal["strong", "plain", "division", "count"]
+
+
+@dataclass(frozen=True, slots=True)
+class TimedSaid:
+    """A word that is spoken: when its vowel sounds, seconds until the next word, and the word."""
+
+    at: float
+    seconds: float
+    word: str
+
+
+@dataclass(frozen=True, slots=True)
+class TimedWord:
+    """A word that is shown, of the count-in or of a division that is said, and when."""
+
+    at: float
+    word: str
+
+
+@dataclass(frozen=True, slots=True)
+class TimedRehearsal:
+    """A division that is said before it is played: when, for how long in seconds, and which."""
+
+    at: float
+    seconds: float
+    division: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,8 +76,7 @@ class BarSpan:
     """A bar of a turn, or the part of it that is played.
 
     Args:
-        at: When it begins, in seconds from the start of the turn.
-        number: Its number in the drill, from 1.
+        at: When it begins, in seconds from the start of the turn. number: Its number in the drill, from 1.
         begin, end: The part of it, in beats from its start.
     """
 
@@ -74,33 +105,40 @@ class BackTone:
 
 
 @dataclass(frozen=True, slots=True)
-class Performance:
-    """One turn of the loop in seconds, and the lead before the first.
+class TimedLead:
+    """What comes before the first note, in seconds from its own start.
 
     Args:
-        bpm: Tempo.
-        loop_seconds: From the start of one turn to the start of the next.
-        bars: The bars of a turn in order, the first at 0.
-        tones: In order. ticks: One cycle of the click, in order.
-        click_seconds: Length of that cycle: it goes round by itself, and may be longer than a turn.
-        backing: What accompanies, over one turn, in order.
-        pulse: The inner pulse, from the start of the first turn on; it is heard once.
-        said: What is spoken over one turn, in order.
-        told: What of the speech no voice can follow, in sentences.
-        yours_from: Where it is the student's turn, in seconds from the start; None where nobody takes turns.
+        listen_seconds: Length of the listen-in. rehearsals: The divisions that are said, in order.
+        seconds: When the drill, or the part of it that is played, starts.
+        until: When its first note is due; later where it begins with a pickup, and counted to there.
+        words: What is shown. said: What is spoken.
     """
+
+    listen_seconds: float
+    rehearsals: tuple[TimedRehearsal, ...]
+    seconds: float
+    until: float
+    ticks: tuple[TimedTick, ...]
+    words: tuple[TimedWord, ...]
+    said: tuple[TimedSaid, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Performance:
+    """One turn of the loop in seconds, and the lead before the first; its parts are those of ``Score``."""
 
     bpm: Exact
     loop_seconds: float
     bars: tuple[BarSpan, ...]
-    tones: tuple[Tone, ...]
-    ticks: tuple[Tick, ...]
+    tones: tuple[TimedTone, ...]
+    ticks: tuple[TimedTick, ...]
     click_seconds: float
-    lead: Lead
+    lead: TimedLead
     yours_from: float | None = None
     pulse: tuple[PulseTick, ...] = ()
     backing: tuple[BackTone, ...] = ()
-    said: tuple[Said, ...] = ()
+    said: tuple[TimedSaid, ...] = ()
     told: tuple[str, ...] = ()
 
 
@@ -112,125 +150,110 @@ def perform(
     pulse: Pulse | None = None,
     back: Iterable[Part] = (),
     spoken: Spoken = SILENT,
+    window: Window | None = None,
+    turns: int | None = None,
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
     Args:
-        before: What comes before the first note.
-        pulse: The inner pulse, if it is to be heard.
-        back: Parts of the backing that sound.
-        spoken: What a voice says with it.
+        before: What comes before the first note. pulse: The inner pulse, if it is to be heard.
+        back: Parts of the backing that sound. spoken: What a voice says with it.
+        window: The part that goes round, if not all of it. turns: Passes each in turn with the teacher, if any.
 
     Raises:
-        OutOfRange: A tempo out of range.
+        OutOfRange: A tempo or turns out of range.
+    """
+    made = score(reading, bpm, before=before, pulse=pulse, back=back, spoken=spoken, window=window)
+    return timed(in_turn(made, turns) if turns is not None else made, bpm)
+
+
+def score(
+    reading: Reading,
+    bpm: Fraction,
+    *,
+    before: Before = COUNT_A_BAR,
+    pulse: Pulse | None = None,
+    back: Iterable[Part] = (),
+    spoken: Spoken = SILENT,
+    window: Window | None = None,
+) -> Score:
+    """Return one turn of a reading in beats; the tempo says what a voice can follow, and how fast a pulse goes.
+
+    Args and raises: As ``perform``.
     """
     check_bpm(bpm)
-    lead, too_fast = lead_of(reading, bpm, before)
+    start = window.start if window else Fraction(0)
+    lead, too_fast = lead_of(reading, bpm, before, start)
     said = speech(reading, bpm, spoken)
     cycle = reading.click_cycle
-    bar_length = reading.meter.bar_length
-    turn_bars = int(reading.loop_beats / bar_length)
-    indexes = {id(event): index for index, event in enumerate(reading.events)}
+    whole = Score(
+        beats=reading.loop_beats,
+        bars=tuple(bar_parts(reading, Fraction(0), reading.loop_beats)),
+        tones=tuple(sorted([*_tones(reading), *_second(reading, bpm)], key=lambda tone: tone.at)),
+        ticks=tuple(Tick(at, level) for at, level in cycle.within(cycle.length)),
+        click_beats=cycle.length,
+        lead=lead,
+        backing=tuple(backing(reading, back)),
+        pulse=tuple(pulse.beats(bpm, reading.meter)) if pulse else (),
+        said=tuple(room(said.words, reading.loop_beats)),
+        told=tuple(dict.fromkeys((*too_fast, *said.sentences))),
+    )
+    return within(whole, reading, window) if window else whole
+
+
+def timed(made: Score, bpm: Fraction) -> Performance:
+    """Return a score in seconds at a tempo."""
+
+    def seconds(beats: Fraction) -> float:
+        return float(span_seconds(beats, bpm))
+
+    lead = made.lead
     return Performance(
         bpm=bpm,
-        loop_seconds=float(span_seconds(reading.loop_beats, bpm)),
-        bars=tuple(
-            BarSpan(float(span_seconds(bar * bar_length, bpm)), bar + 1, 0.0, float(bar_length))
-            for bar in range(turn_bars)
-        ),
+        loop_seconds=seconds(made.beats),
+        bars=tuple(BarSpan(seconds(bar.at), bar.number, float(bar.begin), float(bar.end)) for bar in made.bars),
         tones=tuple(
-            sorted(
-                [
-                    *(_tone(reading, indexes[id(event)], event, length, bpm) for event, length in reading.sounding()),
-                    *_second(reading, bpm),
-                ],
-                key=lambda tone: tone.at,
+            TimedTone(
+                tone.event,
+                seconds(tone.at),
+                seconds(tone.beats),
+                tone.midis[0] if tone.midis else None,
+                tone.level,
+                tone.midis[1:],
             )
+            for tone in made.tones
         ),
-        ticks=_ticks(cycle, cycle.length, bpm),
-        click_seconds=float(span_seconds(cycle.length, bpm)),
-        lead=lead,
-        backing=tuple(
-            BackTone(float(span_seconds(one.onset, bpm)), float(span_seconds(one.length, bpm)), one.midis, one.drum)
-            for one in backing(reading, back)
+        ticks=tuple(TimedTick(seconds(tick.at), tick.level) for tick in made.ticks),
+        click_seconds=seconds(made.click_beats),
+        lead=TimedLead(
+            listen_seconds=seconds(lead.listen),
+            rehearsals=tuple(
+                TimedRehearsal(seconds(one.at), seconds(one.beats), one.division) for one in lead.rehearsals
+            ),
+            seconds=seconds(lead.beats),
+            until=seconds(lead.until),
+            ticks=tuple(TimedTick(seconds(tick.at), tick.level) for tick in lead.ticks),
+            words=tuple(TimedWord(seconds(at), word) for at, word in lead.words),
+            said=tuple(TimedSaid(seconds(one.at), seconds(one.beats), one.word) for one in lead.said),
         ),
-        pulse=tuple(
-            PulseTick(float(span_seconds(at, bpm)), loud)
-            for at, loud in (pulse.beats(bpm, reading.meter) if pulse else ())
-        ),
-        said=tuple(room(said.words, reading.loop_beats, bpm)),
-        told=tuple(dict.fromkeys((*too_fast, *said.sentences))),
+        yours_from=None if made.yours_from is None else seconds(made.yours_from),
+        pulse=tuple(PulseTick(seconds(at), loud) for at, loud in made.pulse),
+        backing=tuple(BackTone(seconds(one.at), seconds(one.beats), one.midis, one.drum) for one in made.backing),
+        said=tuple(TimedSaid(seconds(one.at), seconds(one.beats), one.word) for one in made.said),
+        told=made.told,
     )
 
 
-def most_due(reading: Reading, bpm: Fraction, seconds: float) -> int:
-    """Return how many notes at most are due in so many seconds: those of every turn that is begun.
-
-    ``turns = seconds * bpm / 60 / beats of a turn``, rounded up.
-    """
-    return len(reading.notes) * (int(Fraction(seconds) * bpm / 60 / reading.loop_beats) + 1)
+def _tones(reading: Reading) -> Iterable[Tone]:
+    indexes = {id(event): index for index, event in enumerate(reading.events)}
+    for event, length in reading.sounding():
+        yield Tone(indexes[id(event)], event.onset, reading.lasts(length), reading.heard(event), event.accent)
 
 
-def expected_onsets(reading: Reading, bpm: Fraction, start: float, end: float) -> list[tuple[float, int]]:
-    """Return (seconds, index of the event) of each note due from ``start`` to before ``end``, turns repeated.
-
-    Args:
-        start, end: Seconds from the start of the first turn.
-    """
-    turn = reading.loop_beats
-    due = [(index, event.onset) for index, event in enumerate(reading.events) if event.kind == "note"]
-    found: list[tuple[float, int]] = []
-    first = int(Fraction(start) * bpm / 60 / turn)
-    last = int(Fraction(end) * bpm / 60 / turn)
-    for number in range(max(0, first), last + 1):
-        for index, onset in due:
-            at = float(span_seconds(number * turn + onset, bpm))
-            # A hair of slack, so that a note on the very edge is not lost to rounding.
-            if start - 1e-9 <= at < end - 1e-9:
-                found.append((at, index))
-    return found
-
-
-def onsets_within(played: Sequence[float], due: Sequence[tuple[float, int]], end: float, latency: float) -> list[float]:
-    """Return the played onsets that may belong to a stretch, in order.
-
-    A stretch is cut at a bar line. What was played within half a gap before
-    its first note, or after its last, belongs to the bar beside it.
-
-    Args:
-        played: Seconds, rising. due: As ``expected_onsets`` gives them.
-        end: Where the stretch ends, in seconds. latency: Known delay of the source, in seconds.
-    """
-    if not due:
-        return list(played)
-    times = [at for at, _ in due]
-    # The gap at each edge; a lone note has the whole stretch. The very first note of a drill has no bar before it.
-    first = times[1] - times[0] if len(times) > 1 else end - times[0]
-    begin = times[0] - first / 2 if times[0] > 0 else times[0] - max(first / 2, _EARLIEST)
-    finish = end - (end - times[-1]) / 2
-    return [at for at in played if begin + latency <= at < finish + latency]
-
-
-def _second(reading: Reading, bpm: Fraction) -> Iterator[Tone]:
+def _second(reading: Reading, bpm: Fraction) -> Iterable[Tone]:
     """Yield the second layer as low notes; each lights the event that goes on there."""
     index = 0
     for onset in reading.second:
         while index + 1 < len(reading.events) and reading.events[index + 1].onset <= onset:
             index += 1
-        yield Tone(index, float(span_seconds(onset, bpm)), _SECOND_SECONDS, _SECOND_MIDI, accented=False)
-
-
-def _tone(reading: Reading, index: int, event: Event, length: Fraction, bpm: Fraction) -> Tone:
-    heard = reading.heard(event)
-    return Tone(
-        event=index,
-        at=float(span_seconds(event.onset, bpm)),
-        seconds=float(span_seconds(reading.lasts(length), bpm)),
-        midi=heard[0] if heard else None,
-        accented=event.accent == "accent",
-        also=heard[1:],
-    )
-
-
-def _ticks(cycle: ClickCycle, beats: Fraction, bpm: Fraction) -> tuple[Tick, ...]:
-    return tuple(Tick(float(span_seconds(at, bpm)), level) for at, level in cycle.within(beats))
+        yield Tone(index, onset, _SECOND_SECONDS * bpm / 60, (_SECOND_MIDI,), "plain")

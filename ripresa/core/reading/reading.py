@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from math import ceil
 
 from ripresa.core.drill import PARTS, Drill, Leg, reduced
 from ripresa.core.drill.accents import Mark
@@ -56,7 +57,12 @@ class Reading:
     @property
     def bars(self) -> Fraction:
         """Length in bars."""
-        return self.beats / self.meter.bar_length
+        return self.meter.bars_passed(self.beats)
+
+    @property
+    def bar_count(self) -> int:
+        """How many bars it has, begun ones too."""
+        return ceil(self.bars)
 
     @property
     def loop_beats(self) -> Fraction:

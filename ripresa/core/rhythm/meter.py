@@ -1,6 +1,7 @@
 """Meters: a bar as a list of beats, and the note value that bpm counts."""
 
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -92,6 +93,31 @@ class Meter:
         """
         bar, beat, inside = self.place(position)
         return (bar - 1) * len(self.beats) + beat - 1 + inside / self.beats[beat - 1]
+
+    def bar_start(self, bar: int) -> Fraction:
+        """Return where a bar, from 1, begins, in beats of the bpm."""
+        return (bar - 1) * self.bar_length
+
+    def beats_until(self, end: Fraction) -> Iterator[Fraction]:
+        """Yield where each beat begins, from the first bar on, before a position."""
+        at, bar = Fraction(0), 1
+        while at < end:
+            for length in self.beats:
+                if at < end:
+                    yield at
+                at += length
+            bar += 1
+
+    def beats_before(self, start: Fraction) -> Iterator[tuple[Fraction, int]]:
+        """Yield (position, number in its bar) of each beat before a position on a beat, the nearest first, without end.
+
+        Positions before the first bar are negative, and go on as the meter would have.
+        """
+        at, beat = start, self.place(start)[1]
+        while True:
+            beat = beat - 1 or len(self.beats)
+            at -= self.beats[beat - 1]
+            yield at, beat
 
     def bars_passed(self, position: Fraction) -> Fraction:
         """Return how many bars have passed at a position."""

@@ -21,11 +21,10 @@ from ripresa.core.playing import (
     at_step,
     bars_window,
     before_it_was_moved,
-    in_turn,
+    is_drill_itself,
     perform,
     seams,
     slowed,
-    within,
 )
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
@@ -146,22 +145,22 @@ def show_performance(body: PerformanceBody) -> Response:
         spoken=body.spoken,
         pulse=body.pulse,
         back=body.backing,
+        window=_window(reading, body.loop) if body.loop else None,
+        turns=body.turns,
     )
-    if body.loop:
-        performance = within(reading, performance, _window(reading, body.loop))
-    if body.turns is not None:
-        performance = in_turn(performance, body.turns)
     slower, faster = neighbours(asked_bpm)
     return answer(
         PerformanceShape(
             performance=performance,
             reading=reading_shape(reading, bpm),
             voice=reading.instrument.voice,
-            bars=int(reading.loop_beats / reading.meter.bar_length),
+            bars=reading.bar_count,
             seams=[seam.name for seam in seams(reading)],
             hands=_hands(asked),
             # What differs from the drill as it is kept cannot be held against it.
-            is_practice=reading.drill != asked or any(part is not None for part in (body.loop, body.turns, body.slow)),
+            is_practice=reading.drill != asked
+            or not is_drill_itself(body.step)
+            or any(part is not None for part in (body.loop, body.turns, body.slow)),
             slower=slower,
             faster=faster,
             half=asked_bpm / 2 if asked_bpm / 2 >= SLOWEST_BPM else None,

@@ -1,5 +1,5 @@
 import type { Position, Seconds, Stretch } from "../../audio/schedule";
-import { positionIn } from "../../audio/schedule";
+import { HAIR, positionIn } from "../../audio/schedule";
 
 /** What was played in one go, ready to become a take; seconds from the start of the stretch's first turn. */
 export type Run = {
@@ -22,7 +22,7 @@ export function lastBarLine(stretch: Stretch, at: Seconds): Seconds {
   const { turn, within } = positionIn(stretch, at);
   if (turn < 0) return 0;
   const { bars, loop_seconds: loop } = stretch.score;
-  const reached = bars.findLast((bar) => bar.at <= within + 1e-6)?.at ?? 0;
+  const reached = bars.findLast((bar) => bar.at <= within + HAIR)?.at ?? 0;
   return turn * loop + reached;
 }
 
@@ -38,14 +38,14 @@ export function momentOf(position: Position): Moment {
   const { lead } = score;
   const since = within + turn * score.loop_seconds + lead.seconds;
   // Where a pickup follows, the count goes on behind the first bar line.
-  if (turn >= 0 && !(stretch.withLead && since < lead.until - 1e-6)) {
-    const bar = score.bars.findLast((one) => one.at <= within + 1e-6)?.number ?? 1;
+  if (turn >= 0 && !(stretch.withLead && since < lead.until - HAIR)) {
+    const bar = score.bars.findLast((one) => one.at <= within + HAIR)?.number ?? 1;
     const yours = score.yours_from ?? null;
-    const word = yours === null ? "" : within >= yours - 1e-6 ? "your turn" : "listen";
+    const word = yours === null ? "" : within >= yours - HAIR ? "your turn" : "listen";
     return { ...IDLE, phase: "play", word, bar, pass: turn + 1 };
   }
-  if (lead.listen_seconds > 0 && since < lead.listen_seconds - 1e-6) return { ...IDLE, phase: "listen" };
-  const word = lead.words.findLast((one) => one.at <= since + 1e-6)?.word ?? "";
-  const said = lead.rehearsals.find((one) => since < one.at + one.seconds - 1e-6);
+  if (lead.listen_seconds > 0 && since < lead.listen_seconds - HAIR) return { ...IDLE, phase: "listen" };
+  const word = lead.words.findLast((one) => one.at <= since + HAIR)?.word ?? "";
+  const said = lead.rehearsals.find((one) => since < one.at + one.seconds - HAIR);
   return said ? { ...IDLE, phase: "say", word, division: said.division } : { ...IDLE, phase: "count", word };
 }
