@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import examples from "../../soundings.json";
 import {
   firstAt,
   HAIR,
@@ -10,7 +11,6 @@ import {
   soundings,
   takeOver,
 } from "./schedule";
-import examples from "../../soundings.json";
 import { scoreOf } from "./testScore";
 
 const score = scoreOf(0.5);
