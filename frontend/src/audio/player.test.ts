@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { advance, FakeContext, FakeNode, fakeGlobals } from "./fakeAudio";
 import { Player } from "./player";
+import type { Stretch } from "./schedule";
 import { MADE, scoreOf } from "./testScore";
 
 const score = scoreOf(0.5);
@@ -18,10 +19,27 @@ function expected(base: number): number[] {
   ].sort((a, b) => a - b);
 }
 
+/** The stretch of a start that nobody cancelled. */
+async function begin(starting: Promise<Stretch | null>): Promise<Stretch> {
+  const stretch = await starting;
+  if (!stretch) throw new Error("cancelled");
+  return stretch;
+}
+
 describe("the player", () => {
+  it("sounds nothing of a start that was stopped before it was ready", async () => {
+    const player = new Player(MADE);
+    const starting = player.start(score, "pluck");
+    player.stop();
+    expect(await starting).toBeNull();
+    advance(8);
+    expect(FakeContext.newest.due()).toEqual([]);
+    expect(player.isPlaying).toBe(false);
+  });
+
   it("puts every time of the plan on the clock unchanged", async () => {
     const player = new Player(MADE);
-    const stretch = await player.start(score, "pluck");
+    const stretch = await begin(player.start(score, "pluck"));
     player.endAt = stretch.base + score.loop_seconds;
     advance(8);
     expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
@@ -38,7 +56,7 @@ describe("the player", () => {
     context.meanwhile = () => {
       if (holdUps-- > 0) context.currentTime += 0.7;
     };
-    const stretch = await player.start(score, "pluck");
+    const stretch = await begin(player.start(score, "pluck"));
     expect(holdUps).toBeLessThanOrEqual(0);
     expect(stretch.from).toBeGreaterThan(context.currentTime + 0.1);
     player.endAt = stretch.base + score.loop_seconds;
@@ -66,7 +84,7 @@ describe("the player", () => {
 
   it("holds every time when the timer comes late", async () => {
     const player = new Player(MADE);
-    const stretch = await player.start(score, "keys");
+    const stretch = await begin(player.start(score, "keys"));
     player.endAt = stretch.base + score.loop_seconds;
     advance(8, 0.4);
     expect(FakeContext.newest.due()).toEqual(expected(stretch.base));
@@ -75,7 +93,7 @@ describe("the player", () => {
   it("has not drifted by a sample after ten minutes", async () => {
     const beat = 60 / 97;
     const player = new Player(MADE);
-    const { base } = await player.start({ ...scoreOf(beat), tones: [] }, "keys");
+    const { base } = await begin(player.start({ ...scoreOf(beat), tones: [] }, "keys"));
     player.endAt = base + 600;
     advance(605);
     const clicks = FakeContext.newest.due().filter((at) => at >= base);
@@ -86,7 +104,7 @@ describe("the player", () => {
 
   it("changes the tempo on the next bar line, and what was planned beyond it never sounds", async () => {
     const player = new Player(MADE);
-    const stretch = await player.start(score, "wind");
+    const stretch = await begin(player.start(score, "wind"));
     advance(3);
     const next = player.change(scoreOf(1));
     const line = stretch.base + 2;
@@ -103,7 +121,7 @@ describe("the player", () => {
 
   it("says where a moment of the clock lies, before and after a change", async () => {
     const player = new Player(MADE);
-    const stretch = await player.start(score, "keys");
+    const stretch = await begin(player.start(score, "keys"));
     expect(player.positionAt(stretch.base + 4.25)).toMatchObject({ turn: 1, within: 0.25 });
     advance(3);
     player.change(scoreOf(1));
@@ -182,7 +200,7 @@ describe("the player", () => {
       { at: 0.5, seconds: 0.1, midis: [], drum: "kick" as const },
     ];
     const bare = { ...score, tones: [], ticks: [], lead: { ...score.lead, ticks: [] } };
-    const stretch = await player.start({ ...bare, backing }, "keys");
+    const stretch = await begin(player.start({ ...bare, backing }, "keys"));
     player.endAt = stretch.base + score.loop_seconds;
     advance(8);
     const due = [0, 0, 0, 0.5].map((at) => stretch.base + at);
@@ -200,7 +218,7 @@ describe("the player", () => {
       { at: 1, seconds: 1, word: "und" },
     ];
     const lead = { ...score.lead, ticks: [], said: [{ at: 1, seconds: 1, word: "1" }] };
-    const stretch = await player.start({ ...score, tones: [], ticks: [], said, lead }, "keys");
+    const stretch = await begin(player.start({ ...score, tones: [], ticks: [], said, lead }, "keys"));
     player.endAt = stretch.base + score.loop_seconds;
     advance(8);
     const due = [1 - score.lead.seconds, 0, 1].map((at) => stretch.base + at - MADE.voice.anchor);

@@ -49,6 +49,8 @@ export class Player {
   #stretches: Stretch[] = [];
   #planned: Planned[] = [];
   #until: Seconds = 0;
+  /** How often it was stopped: a start that began before the last time is none. */
+  #stops = 0;
   #voice: Voice = "keys";
   #watch: SlipWatch | null = null;
   readonly #levels: Record<Channel, number> = { click: 1, notes: 1, backing: 1, voice: 1 };
@@ -105,11 +107,13 @@ export class Player {
    * Start a score with its lead; returns the stretch that begins.
    *
    * Nothing is heard until the first half second is planned and still to come: where a busy computer took too long
-   * over it, the beginning is moved, and what was planned for it never sounds.
+   * over it, the beginning is moved, and what was planned for it never sounds. A stop meanwhile cancels it: null.
    */
-  async start(score: Score, voice: Voice): Promise<Stretch> {
+  async start(score: Score, voice: Voice): Promise<Stretch | null> {
     this.stop();
+    const asked = this.#stops;
     await Promise.all([this.context.resume(), this.#words.prepareSoon(score)]);
+    if (asked !== this.#stops) return null;
     this.#voice = voice;
     this.#makeReady(score);
     const { gain } = this.#master;
@@ -119,8 +123,7 @@ export class Player {
     for (let moves = 0; moves < MOST_MOVES; moves++) {
       // The clock of the sound may stand still for as long as one task of the screen lasts.
       await new Promise((next) => setTimeout(next));
-      // Stopped, or started again, in between.
-      if (this.#stretches[0] !== first) return first;
+      if (asked !== this.#stops) return null;
       if (this.context.currentTime + TOO_NEAR < first.from) break;
       for (const one of this.#planned) one.source.stop();
       room *= 2;
@@ -201,6 +204,7 @@ export class Player {
 
   /** Stop; what sounds already rings out, what is still to come does not sound. */
   stop(): void {
+    this.#stops += 1;
     this.#timer.postMessage(null);
     const now = this.context.currentTime;
     for (const one of this.#planned) one.source.stop(one.at > now ? 0 : now + 0.25);

@@ -6,7 +6,6 @@ import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { TakeNote } from "../../ui/TakeNote";
 import { ByEar } from "./ByEar";
-import type { Run } from "./runs";
 import { TheWord } from "./TheWord";
 import { ThroughThePass } from "./ThroughThePass";
 import type { Subject, useTakes } from "./useTakes";
@@ -16,7 +15,6 @@ type Props = {
   subject: Subject;
   climb: Climb | null;
   takes: ReturnType<typeof useTakes>;
-  run: Run | null;
   playing: boolean;
   large: boolean;
   onMoved: (climb: Climb) => void;
@@ -26,7 +24,7 @@ type Props = {
 export function AfterTheTake(props: Props) {
   const { climb, takes, subject, large } = props;
   if (takes.busy) return <Loading what="what the take measured" />;
-  if (takes.judged)
+  if (takes.judged && !takes.byEar.length)
     return large ? <Word {...props} judged={takes.judged} /> : <Figures {...props} judged={takes.judged} />;
   const ear = <Ear {...props} />;
   if (large) return ear;
@@ -83,9 +81,10 @@ function Word({ judged, subject, onMoved }: JudgedProps) {
   );
 }
 
-/** Where nothing was measured, the ear marks the take. */
-function Ear({ subject, takes, run, playing }: Props) {
-  if (!run || playing || subject.studentId === null || !takes.askEar) return null;
+/** Where nothing was measured, the ear marks the take; of several, one after the other. */
+function Ear({ subject, takes, playing }: Props) {
+  const [run] = takes.byEar;
+  if (!run || playing || subject.studentId === null) return null;
   return (
     <div>
       {run.slipped && (
@@ -93,7 +92,11 @@ function Ear({ subject, takes, run, playing }: Props) {
           The sound clock jumped during this take, so taps would be judged wrongly. Mark it by ear.
         </p>
       )}
-      <ByEar busy={takes.busy} onMark={(ear) => void takes.mark(run, ear)} />
+      <ByEar
+        busy={takes.busy}
+        at={takes.byEar.length > 1 ? run.bpm : null}
+        onMark={(ear) => void takes.mark(run, ear)}
+      />
     </div>
   );
 }

@@ -59,6 +59,7 @@ export function Calibrate({ drill, made, onClose, onMeasured }: Props) {
     setPlaying(true);
     const { performance: clicks } = score.data;
     const stretch = await sounding.start(clicks, score.data.voice);
+    if (!stretch) return;
     sounding.endAt = stretch.base + clicks.loop_seconds;
     // Wait until the last click has left the loudspeaker.
     const watch = setInterval(() => {

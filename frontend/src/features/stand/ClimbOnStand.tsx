@@ -45,7 +45,9 @@ function Standing({ climb, kept, choices }: Props) {
     }),
     [kept, climb.student.id, climb.id, number, click],
   );
-  const bpmOf = (rung: number) => climb.treads.find((tread) => tread.number === rung)?.bpm ?? null;
+  // By number: with all clicks at each tempo several rungs have one tempo.
+  const stepTo = (rung: number) =>
+    climb.treads.some((tread) => tread.number === rung) ? () => setTried(rung) : null;
   return (
     <StandScreen
       subject={subject}
@@ -59,8 +61,8 @@ function Standing({ climb, kept, choices }: Props) {
       }
       choices={choices}
       bpm={at?.bpm ?? climb.bpm}
-      steps={{ slower: bpmOf(number - 1), faster: bpmOf(number + 1) }}
-      onTempo={(bpm) => setTried(climb.treads.find((tread) => tread.bpm === bpm)?.number ?? null)}
+      steps={{ slower: stepTo(number - 1), faster: stepTo(number + 1) }}
+      onTempo={() => setTried(number)}
       onClick={setClick}
       onMoved={() => {
         setTried(null);

@@ -1,12 +1,9 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type ReactNode, useRef, useState } from "react";
 import type { Choices, Climb, Drill } from "../../api/client";
-import { performanceQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { takeOffered } from "../../ui/offered";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
-import { useLastGood } from "../../ui/useLastGood";
 import { AfterTheTake } from "./AfterTheTake";
 import { Calibrate } from "./Calibrate";
 import { USUAL } from "./count";
@@ -14,17 +11,16 @@ import { FootSwitch } from "./FootSwitch";
 import { keepSwitch, keptSwitch, switchName, useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
 import { PracticeWords } from "./PracticeWords";
-import { ALL_OF_IT, loopOf, reduceOf } from "./practice";
-import type { Run } from "./runs";
-import { SoundWords } from "./SoundWords";
+import { ALL_OF_IT } from "./practice";
 import { StandButtons } from "./StandButtons";
+import { StandFolds } from "./StandFolds";
 import { type RailHandle, StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
 import { StandWords } from "./StandWords";
 import { keepSound, soundFor } from "./sound";
-import { TempoByHand } from "./TempoByHand";
 import { useAwake } from "./useAwake";
 import { useLarge } from "./useLarge";
+import { usePlayed } from "./usePlayed";
 import { useStand } from "./useStand";
 import { useStandKeys } from "./useStandKeys";
 import { type Subject, useTakes } from "./useTakes";
@@ -37,16 +33,12 @@ type Props = {
   above: ReactNode;
   choices: Choices;
   bpm: string;
-  /** Tempi one press away; where they are not given, the server says them. */
-  steps: { slower: string | null; faster: string | null } | null;
+  /** One press slower or faster, null at an end; where none is given it is a tempo that the server says. */
+  steps: { slower: (() => void) | null; faster: (() => void) | null } | null;
   onTempo: (bpm: string) => void;
   onClick: (click: Drill["click"]) => void;
   onMoved: (climb: Climb) => void;
 };
-
-/** Before a beat that has to be found: nothing that gives it away. */
-const NOTHING_BEFORE = { listen_bars: 0, say_bars: 0, count_bars: 0, count_beats: 0, count_words: "" };
-const SILENT = { what: "nothing", words: "count" } as const;
 
 /** The stand: where a drill is played, heard and measured. */
 export function StandScreen(props: Props) {
@@ -58,7 +50,6 @@ export function StandScreen(props: Props) {
   const [open, setOpen] = useState<"latency" | "switch" | null>(null);
   const [footSwitch, setFootSwitch] = useState(keptSwitch);
   const [latency, setLatency] = useState(keptLatency);
-  const [run, setRun] = useState<Run | null>(null);
   const [practice, setPractice] = useState(ALL_OF_IT);
   const [sound, setSound] = useState(() => soundFor(subject.studentId));
   const [soundOf, setSoundOf] = useState(subject.studentId);
@@ -66,32 +57,8 @@ export function StandScreen(props: Props) {
     setSoundOf(subject.studentId);
     setSound(soundFor(subject.studentId));
   }
-  const isHidden = practice.beat === "hidden";
   const rail = useRef<RailHandle>(null);
-  const performance = useQuery({
-    ...performanceQuery({
-      drill: subject.drill,
-      bpm: practice.bpm ?? bpm,
-      click: subject.click,
-      // Who has to find the beat gets no count that gives it away.
-      before: { ...(isHidden ? NOTHING_BEFORE : count.before), aloud: sound.aloud },
-      spoken: isHidden ? SILENT : sound.spoken,
-      pulse: isHidden ? null : count.pulse,
-      backing: sound.parts ?? [],
-      step: practice.step,
-      loop: loopOf(practice.loop),
-      unmoved: practice.unmoved,
-      turns: practice.turns,
-      divide: practice.divide,
-      reduce: reduceOf(practice.part),
-      slow: practice.slow ? practice.share : null,
-    }),
-    placeholderData: keepPreviousData,
-  });
-  // What is refused, a click that was mistyped, leaves standing what could be played.
-  const played = useLastGood(performance.data);
-  // What was hidden at first is not held against anyone, though it was revealed.
-  const isPractice = (played?.is_practice ?? false) || practice.beat !== "shown" || practice.bpm !== null;
+  const { asked, played, isPractice, isHidden } = usePlayed(subject, bpm, count, practice, sound);
   const takes = useTakes(subject, source, latency, choices);
   const changeSound = (changed: typeof sound) => {
     setSound(changed);
@@ -100,34 +67,35 @@ export function StandScreen(props: Props) {
   const stand = useStand({
     made: choices,
     performance: played ?? undefined,
-    // A part of it goes round until someone stops it.
-    passes: isPractice ? null : count.passes,
+    of: {
+      click: subject.click,
+      rung: subject.rung,
+      // A part of it goes round until someone stops it.
+      passes: isPractice ? null : count.passes,
+      isPractice,
+    },
     clickMuted: muted.click || isHidden,
     notesMuted: muted.notes,
     sound,
     onFrame: (position) => rail.current?.show(position),
-    onEnd: (ended) => {
+    onEnd: (runs) => {
       if (practice.beat === "revealed") setPractice({ ...practice, beat: "shown" });
-      if (isPractice) return;
-      setRun(ended);
-      if (subject.studentId !== null) void takes.finish(ended);
+      if (subject.studentId !== null) void takes.finish(runs);
     },
   });
   useAwake(stand.isPlaying);
   useLarge(large);
   const start = () => {
     takes.clear();
-    setRun(null);
     void stand.start();
   };
   const toggle = () => (stand.isPlaying ? stand.stop() : start());
-  const [slower, faster] = steps
-    ? [steps.slower, steps.faster]
-    : [played?.slower ?? null, played?.faster ?? null];
-  const go = (to: string | null) => {
-    if (to === null) return;
+  const to = (bpm: string | undefined) => (bpm === undefined ? null : () => onTempo(bpm));
+  const { slower, faster } = steps ?? { slower: to(played?.slower), faster: to(played?.faster) };
+  const go = (step: (() => void) | null) => {
+    if (!step) return;
     setPractice((old) => ({ ...old, bpm: null }));
-    onTempo(to);
+    step();
   };
 
   useStandKeys({
@@ -147,8 +115,8 @@ export function StandScreen(props: Props) {
   });
 
   if (!played)
-    return performance.isError ? (
-      <Problem error={performance.error} onRetry={() => void performance.refetch()} />
+    return asked.isError ? (
+      <Problem error={asked.error} onRetry={() => void asked.refetch()} />
     ) : (
       <Loading what="the drill in seconds" />
     );
@@ -168,7 +136,7 @@ export function StandScreen(props: Props) {
             choices={choices}
             click={subject.click}
             onClick={props.onClick}
-            refusal={refusalOf(performance.error)}
+            refusal={refusalOf(asked.error)}
             count={count}
             onCount={setCount}
             sound={sound}
@@ -200,37 +168,22 @@ export function StandScreen(props: Props) {
         </p>
       ))}
       {!large && (
-        <div className="stand-folds flex flex-wrap items-baseline gap-x-6">
-          <SoundWords sound={sound} choices={choices} figures={reading.click} onSound={changeSound} />
-          <TempoByHand
-            performance={played}
-            bpm={practice.bpm ?? bpm}
-            divide={practice.divide}
-            typed={climb !== null}
-            onChange={(to, divide) => {
-              // On a climb another tempo is tried beside its rungs; the rung itself ends that.
-              setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
-              if (!climb) onTempo(to);
-            }}
-          />
-          <span className="flex-1" />
-          {source === "taps" && (
-            <button
-              type="button"
-              className="button button-small button-quiet"
-              onClick={() => setOpen("latency")}
-            >
-              {latency ? `Latency ${Math.round(latency.ms)} ms` : "Measure the latency"}
-            </button>
-          )}
-          <button
-            type="button"
-            className="button button-small button-quiet"
-            onClick={() => setOpen("switch")}
-          >
-            Foot switch: {switchName(footSwitch)}
-          </button>
-        </div>
+        <StandFolds
+          choices={choices}
+          performance={played}
+          sound={sound}
+          onSound={changeSound}
+          bpm={bpm}
+          practice={practice}
+          typed={climb !== null}
+          onTempo={(to, divide) => {
+            // On a climb another tempo is tried beside its rungs; the rung itself ends that.
+            setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
+            if (!climb) onTempo(to);
+          }}
+          latency={source === "taps" ? { measured: latency, onMeasure: () => setOpen("latency") } : null}
+          footSwitch={{ name: switchName(footSwitch), onChoose: () => setOpen("switch") }}
+        />
       )}
       {isPractice && (
         <p className="text-soft" role="status">
@@ -257,7 +210,6 @@ export function StandScreen(props: Props) {
         subject={subject}
         climb={climb}
         takes={takes}
-        run={run}
         playing={stand.isPlaying}
         large={large}
         onMoved={(moved) => {

@@ -1,9 +1,13 @@
+import type { Drill } from "../../api/client";
 import type { Position, Seconds, Stretch } from "../../audio/schedule";
 import { HAIR, positionIn } from "../../audio/schedule";
 
 /** What was played in one go, ready to become a take; seconds from the start of the stretch's first turn. */
 export type Run = {
   bpm: string;
+  /** Under which click, and on which rung of a climb. */
+  click: Drill["click"];
+  rung: number | null;
   start: Seconds;
   end: Seconds;
   onsets: Seconds[];

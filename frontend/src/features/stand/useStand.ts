@@ -2,7 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Performance } from "../../api/client";
 import { type Lost, type Made, Player } from "../../audio/player";
 import type { Position, Stretch } from "../../audio/schedule";
-import { IDLE, lastBarLine, momentOf, type Run, runStart } from "./runs";
+import { IDLE, type Moment, momentOf, type Run } from "./runs";
+import * as sessions from "./session";
 import type { Sound } from "./sound";
 
 const LOST: Record<Lost, string> = {
@@ -10,18 +11,22 @@ const LOST: Record<Lost, string> = {
     "The sound device stopped or was unplugged. The bars until then are kept. Connect it, then start again.",
   sleep: "Stopped, because the computer slept. The bars until then are kept.",
 };
+const HIDDEN = "Stopped, because this page went out of sight. The bars until then are kept.";
+const TOO_SHORT = "Less than a bar was played, so nothing was measured.";
+const SILENT = "This browser gives no sound. Check that a loudspeaker is connected, then start again.";
 
 type Options = {
   /** What its sounds are made of. */
   made: Made;
   performance: Performance | undefined;
-  /** Passes until it stops by itself; null goes round until someone stops it. */
-  passes: number | null;
+  /** What a take of it is of, and how often it goes round. */
+  of: Omit<sessions.Wanted, "score">;
   clickMuted: boolean;
   notesMuted: boolean;
   sound: Sound;
   onFrame: (position: Position | null) => void;
-  onEnd: (run: Run) => void;
+  /** What was played, a run for each tempo and click, in order; none where it was too short. */
+  onEnd: (runs: Run[]) => void;
 };
 
 function setSound(player: Player, sound: Sound): void {
@@ -32,11 +37,11 @@ function setSound(player: Player, sound: Sound): void {
   player.level("voice", sound.voice);
 }
 
-/** Plays what stands on the stand, follows the sound with the screen, and gathers taps into a run. */
+/** Plays what stands on the stand, and follows the sound with the screen; what happens to it is `session.ts`. */
 export function useStand({
   made,
   performance: given,
-  passes,
+  of,
   clickMuted,
   notesMuted,
   sound,
@@ -44,88 +49,76 @@ export function useStand({
   onEnd,
 }: Options) {
   const [moment, setMoment] = useState(IDLE);
+  const [isStarting, setStarting] = useState(false);
   const [message, setMessage] = useState("");
   const player = useRef<Player | null>(null);
-  // `reached` is the latest moment seen: the clocks may slip back, what was heard stays heard.
-  const run = useRef<{ stretch: Stretch; bpm: string; playedAt: string; reached: number } | null>(null);
-  const taps = useRef<number[]>([]);
-  const starting = useRef(false);
-  const latest = useRef({ given, passes, onFrame, onEnd });
-  latest.current = { given, passes, onFrame, onEnd };
+  const session = useRef<sessions.Session>(sessions.IDLE_SESSION);
+  const wanted = given && { score: given.performance, ...of };
+  const latest = useRef({ wanted, onFrame, onEnd });
+  latest.current = { wanted, onFrame, onEnd };
 
-  const endAt = useCallback(
-    (stretch: Stretch) =>
-      latest.current.passes === null
-        ? Number.POSITIVE_INFINITY
-        : stretch.base + latest.current.passes * stretch.score.loop_seconds,
-    [],
-  );
-
-  // Another tempo or click while playing takes over at the next bar line, and the take begins anew there.
-  const follow = useCallback(() => {
-    const { given } = latest.current;
+  const stop = useCallback((at: number | null, why = "") => {
     const playing = player.current;
-    if (!given || !playing?.isPlaying || !run.current) return;
-    if (run.current.stretch.score === given.performance) return;
-    const stretch = playing.change(given.performance);
-    if (!stretch) return;
-    const sameTempo = run.current.bpm === given.performance.bpm;
-    if (!sameTempo) taps.current = [];
-    run.current = { ...run.current, stretch, bpm: given.performance.bpm };
-    playing.endAt = endAt(stretch);
-  }, [endAt]);
-
-  const finish = useCallback((at: number | null) => {
-    const [playing, begun] = [player.current, run.current];
-    if (!playing || !begun) return;
-    const { stretch, bpm, playedAt } = begun;
-    const moment = at ?? Math.max(begun.reached, playing.heardAt(performance.now()));
-    playing.stop();
-    run.current = null;
+    const moment = at ?? (playing?.isPlaying ? playing.heardAt(performance.now()) : null);
+    if (moment !== null) session.current = sessions.reached(session.current, moment);
+    session.current = sessions.stop(session.current, at, playing?.slipped ?? false);
+    playing?.stop();
+    setStarting(false);
     setMoment(IDLE);
     latest.current.onFrame(null);
-    const [start, end] = [runStart(stretch), lastBarLine(stretch, moment)];
-    if (end <= start) {
-      if (moment > stretch.base) setMessage("Less than a bar was played, so nothing was measured.");
-      return;
-    }
-    const onsets = taps.current.map((tap) => tap - stretch.base);
-    latest.current.onEnd({ bpm, start, end, onsets, playedAt, slipped: playing.slipped });
+    if (why) setMessage(why);
+    if (session.current.phase !== "ending") return;
+    const { runs, short } = session.current;
+    session.current = sessions.taken(session.current);
+    if (short && !why) setMessage(TOO_SHORT);
+    latest.current.onEnd(runs);
+  }, []);
+
+  /** What is wanted and not played yet takes over at the next bar line. */
+  const follow = useCallback(() => {
+    const playing = player.current;
+    const next = sessions.pending(session.current);
+    if (!next || !playing?.isPlaying) return;
+    const stretch = playing.change(next.score);
+    if (!stretch) return;
+    session.current = sessions.takenOver(session.current, stretch, new Date().toISOString());
+    playing.endAt = sessions.endsAt(session.current);
   }, []);
 
   const start = useCallback(async () => {
-    // The first start fetches words; a second press meanwhile is the same one.
-    if (!given || player.current?.isPlaying || starting.current) return;
-    starting.current = true;
+    const { wanted } = latest.current;
+    if (!given || !wanted || session.current.phase !== "idle") return;
+    session.current = sessions.start(session.current, wanted);
     setMessage("");
+    setStarting(true);
     player.current ??= new Player(made);
     const playing = player.current;
-    playing.onLost = (why) => {
-      setMessage(LOST[why]);
-      finish(null);
-    };
-    taps.current = [];
+    playing.onLost = (why) => stop(null, LOST[why]);
     playing.mute("click", clickMuted);
     playing.mute("notes", notesMuted);
     setSound(playing, sound);
+    let stretch: Stretch | null = null;
     try {
-      const stretch = await playing.start(given.performance, given.voice);
-      // Stopped before anything sounded.
-      if (!playing.isPlaying) return;
-      const playedAt = new Date().toISOString();
-      run.current = { stretch, bpm: given.performance.bpm, playedAt, reached: 0 };
-      playing.endAt = endAt(stretch);
-      // What was changed while it was starting.
-      follow();
+      stretch = await playing.start(given.performance, given.voice);
     } catch {
-      setMessage("This browser gives no sound. Check that a loudspeaker is connected, then start again.");
-    } finally {
-      starting.current = false;
+      stop(null, SILENT);
+      return;
     }
-  }, [made, given, clickMuted, notesMuted, sound, finish, follow, endAt]);
+    // Cancelled by a stop.
+    if (!stretch) return;
+    session.current = sessions.started(session.current, stretch, new Date().toISOString());
+    playing.endAt = sessions.endsAt(session.current);
+    setStarting(false);
+    follow();
+  }, [made, given, clickMuted, notesMuted, sound, stop, follow]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: it is followed whenever another one is given.
-  useEffect(follow, [given, follow]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is wanted is another one when one of these is.
+  useEffect(() => {
+    const { wanted } = latest.current;
+    if (!wanted) return;
+    session.current = sessions.want(session.current, wanted);
+    follow();
+  }, [given, of.click, of.rung, of.passes, of.isPractice, follow]);
 
   useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
   useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);
@@ -133,48 +126,38 @@ export function useStand({
     if (player.current) setSound(player.current, sound);
   }, [sound]);
 
-  const isPlaying = moment.phase !== "idle";
   useEffect(() => {
     let frame = 0;
     const show = () => {
       frame = requestAnimationFrame(show);
-      const [playing, begun] = [player.current, run.current];
-      if (!playing?.isPlaying || !begun) return;
+      const playing = player.current;
+      if (!playing?.isPlaying || session.current.phase !== "playing") return;
       const at = playing.heardAt(performance.now());
-      begun.reached = Math.max(begun.reached, at);
+      session.current = sessions.reached(session.current, at);
       if (at >= playing.endAt) {
-        finish(playing.endAt);
+        stop(playing.endAt);
         return;
       }
       const position = playing.positionAt(at);
       if (!position) return;
       const now = momentOf(position);
-      setMoment((old) =>
-        old.phase === now.phase &&
-        old.word === now.word &&
-        old.division === now.division &&
-        old.bar === now.bar &&
-        old.pass === now.pass
-          ? old
-          : now,
-      );
+      setMoment((old) => (isAlike(old, now) ? old : now));
       latest.current.onFrame(now.phase === "play" ? position : null);
     };
     frame = requestAnimationFrame(show);
     const hidden = () => {
-      if (document.visibilityState !== "hidden" || !player.current?.isPlaying) return;
-      setMessage("Stopped, because this page went out of sight. The bars until then are kept.");
-      finish(null);
+      if (document.visibilityState === "hidden" && session.current.phase !== "idle") stop(null, HIDDEN);
     };
     document.addEventListener("visibilitychange", hidden);
     return () => {
       cancelAnimationFrame(frame);
       document.removeEventListener("visibilitychange", hidden);
     };
-  }, [finish]);
+  }, [stop]);
 
   useEffect(
     () => () => {
+      session.current = sessions.IDLE_SESSION;
       player.current?.close();
       player.current = null;
     },
@@ -184,8 +167,19 @@ export function useStand({
   /** A tap, by the time stamp of its event. */
   const tap = useCallback((eventMs: number) => {
     const playing = player.current;
-    if (playing?.isPlaying) taps.current.push(playing.heardAt(eventMs));
+    if (playing?.isPlaying) session.current = sessions.tapped(session.current, playing.heardAt(eventMs));
   }, []);
 
-  return { moment, isPlaying, message, start, stop: () => finish(null), tap };
+  const isPlaying = isStarting || moment.phase !== "idle";
+  return { moment, isPlaying, message, start, stop: () => stop(null), tap };
+}
+
+function isAlike(one: Moment, other: Moment): boolean {
+  return (
+    one.phase === other.phase &&
+    one.word === other.word &&
+    one.division === other.division &&
+    one.bar === other.bar &&
+    one.pass === other.pass
+  );
 }

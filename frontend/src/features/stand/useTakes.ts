@@ -15,27 +15,27 @@ export type Subject = {
   click: Drill["click"];
 };
 
-type State = { judged: Judged | null; error: Error | null; busy: boolean; askEar: boolean };
-const NOTHING: State = { judged: null, error: null, busy: false, askEar: false };
+/** What came back last; `byEar` are runs that wait for someone's ear, the first of them is asked for. */
+type State = { judged: Judged | null; error: Error | null; busy: boolean; byEar: Run[] };
+const NOTHING: State = { judged: null, error: null, busy: false, byEar: [] };
 
 /** Makes takes of runs, sends them, and holds what came back. */
 export function useTakes(subject: Subject, source: string, latency: Latency | null, choices: Choices) {
   const [state, setState] = useState<State>(NOTHING);
 
   const send = useCallback(
-    async (run: Run, how: Pick<TakeBody, "source" | "onsets" | "ear">) => {
-      if (subject.studentId === null) return;
-      setState({ ...NOTHING, busy: true });
+    async (run: Run, how: Pick<TakeBody, "source" | "onsets" | "ear">): Promise<Judged | null> => {
+      if (subject.studentId === null) return null;
       const measured = how.source === "taps" ? latency : null;
       const take: TakeBody = {
         id: crypto.randomUUID(),
         student_id: subject.studentId,
         climb_id: subject.climbId,
-        rung: subject.rung,
+        rung: run.rung,
         drill_id: subject.drillId,
         version: subject.version,
         bpm: run.bpm,
-        click: subject.click,
+        click: run.click,
         played_at: run.playedAt,
         start: run.start,
         end: run.end,
@@ -45,46 +45,61 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
         note: "",
         ...how,
       };
-      try {
-        setState({ ...NOTHING, judged: await sendTake(take) });
-      } catch (error) {
-        setState({ ...NOTHING, error: error as Error });
-      }
+      return sendTake(take);
     },
     [subject, latency],
   );
 
-  const finish = useCallback(
-    async (run: Run) => {
+  /** Send a run as it was heard; null where nothing but an ear can tell. */
+  const heard = useCallback(
+    async (run: Run): Promise<Judged | null> => {
       const standIn = choices.stand_ins.find((one) => one.value === source);
       if (standIn) {
-        setState({ ...NOTHING, busy: true });
-        try {
-          const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1;
-          const player = { ...standIn.player, seed: seed >>> 2 };
-          const { drill } = subject;
-          const { onsets } = await api.standIn({
-            drill,
-            bpm: run.bpm,
-            start: run.start,
-            end: run.end,
-            player,
-          });
-          await send(run, { source: "stand_in", onsets, ear: null });
-        } catch (error) {
-          setState({ ...NOTHING, error: error as Error });
-        }
-      } else if (source === "taps" && run.onsets.length && !run.slipped) {
-        await send(run, { source: "taps", onsets: run.onsets, ear: null });
-      } else {
-        setState({ ...NOTHING, askEar: true });
+        const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1;
+        const player = { ...standIn.player, seed: seed >>> 2 };
+        const { bpm, start, end } = run;
+        const { onsets } = await api.standIn({ drill: subject.drill, bpm, start, end, player });
+        return send(run, { source: "stand_in", onsets, ear: null });
       }
+      if (source === "taps" && run.onsets.length && !run.slipped)
+        return send(run, { source: "taps", onsets: run.onsets, ear: null });
+      return null;
     },
     [choices, source, subject, send],
   );
 
+  /** Make takes of what was played, one of each run, in order; what only an ear can tell waits for it. */
+  const finish = useCallback(
+    async (runs: Run[]) => {
+      if (!runs.length) return;
+      setState({ ...NOTHING, busy: true });
+      const found: State = { ...NOTHING, byEar: [] };
+      for (const run of runs) {
+        try {
+          const judged = await heard(run);
+          if (judged) found.judged = judged;
+          else found.byEar.push(run);
+        } catch (error) {
+          found.error = error as Error;
+        }
+      }
+      setState(found);
+    },
+    [heard],
+  );
+
+  /** Mark the run that waits, by ear; the next one waits then. */
   const mark = useCallback(
-    (run: Run, ear: "clean" | "shaky") => send(run, { source: "by_ear", onsets: [], ear }),
+    async (run: Run, ear: "clean" | "shaky") => {
+      setState((old) => ({ ...old, busy: true }));
+      const left = (old: State) => old.byEar.filter((one) => one !== run);
+      try {
+        const judged = await send(run, { source: "by_ear", onsets: [], ear });
+        setState((old) => ({ ...NOTHING, judged, byEar: left(old) }));
+      } catch (error) {
+        setState((old) => ({ ...NOTHING, error: error as Error, byEar: left(old) }));
+      }
+    },
     [send],
   );
   const clear = useCallback(() => setState(NOTHING), []);
