@@ -11,18 +11,18 @@ from datetime import datetime, timedelta
 from fractions import Fraction
 from math import ceil
 
-from ripresa.core.climbs import CLICK_LADDERS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget, decide, steps
+from ripresa.core.climbs import CLICK_LADDERS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EachBeat, EveryNth
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
-from ripresa.core.playing import expected_onsets
-from ripresa.core.reading import Reading, read
-from ripresa.core.rhythm import span_seconds
-from ripresa.core.studio import Climb, StudentDetails, Take
-from ripresa.core.takes import Mark, StandIn, match_onsets, measure, play, verdict
-from ripresa.store import climbs, drills, students, takes
+from ripresa.core.reading import read
+from ripresa.core.studio import Climb, StudentDetails
+from ripresa.core.takes import StandIn
+from ripresa.store import drills, students
+from ripresa.work.climbs import Stood, as_it_stands, move_on, start_climb
+from ripresa.work.takes import Played, judge_take, stand_in_plays, turn_seconds
 
 
 def _legs(*divisions: int | str) -> tuple[Leg, ...]:
@@ -191,35 +191,20 @@ def fill_demo_studio(now: datetime) -> None:
         details = StudentDetails(pupil.name, pupil.instrument, now.weekday(), pupil.time)
         student = students.add_student(details, now - timedelta(days=45))
         drill = kept[pupil.drill]
-        climb = climbs.add_climb(student.id, drill.id, None, pupil.plan, now - timedelta(days=31))
+        climb = start_climb(student.id, drill.id, None, pupil.plan, now - timedelta(days=31))
         _play_history(climb, pupil, number, now)
 
 
 def _play_history(climb: Climb, pupil: _Pupil, number: int, now: datetime) -> None:
     """Let the stand-in climb, following the rule each time but after the last take."""
-    reading = read(climb.drill.drill)
-    rungs_passed = steps(climb.plan)
-    marks: list[Mark] = []
-    rung = 1
     moments = list(_moments(pupil, now))
     for count, moment in enumerate(moments):
-        take = _take(climb, reading, pupil, rungs_passed[rung - 1][0], rung, seed=100 * number + count, moment=moment)
-        takes.add_take(take)
-        marks.append(take.mark)
-        word = decide(climb.plan, rungs_passed, rung, marks)
+        stood = as_it_stands(climb.id)
+        take = judge_take(_played(stood, pupil, seed=100 * number + count, moment=moment)).take
+        word = as_it_stands(climb.id).word
         if word.decision == "stay" or count == len(moments) - 1:
             continue
-        climbs.add_move(
-            climb.id,
-            take_id=take.id,
-            from_rung=rung,
-            to_rung=word.rung,
-            offered=word.decision,
-            decision=word.decision,
-            reason=word.sentence,
-            now=moment + timedelta(minutes=2),
-        )
-        rung, marks = word.rung, []
+        move_on(climb.id, word.decision, stood.climb.rung, moment + timedelta(minutes=2), take_id=take.id)
 
 
 def _moments(pupil: _Pupil, now: datetime) -> Iterator[datetime]:
@@ -231,37 +216,27 @@ def _moments(pupil: _Pupil, now: datetime) -> Iterator[datetime]:
         yield evening
 
 
-def _take(
-    climb: Climb, reading: Reading, pupil: _Pupil, bpm: Fraction, rung: int, *, seed: int, moment: datetime
-) -> Take:
-    end = float(2 * span_seconds(reading.loop_beats, bpm))
-    due = expected_onsets(reading, bpm, 0.0, end)
-    times = [at for at, _ in due]
-    changes = [float(span_seconds(leg.start, bpm)) for leg in reading.legs[1:]]
+def _played(stood: Stood, pupil: _Pupil, *, seed: int, moment: datetime) -> Played:
+    """Return two passes on the present rung, as the stand-in plays them."""
+    climb, here = stood.climb, stood.here
+    drill = climb.drill.drill
+    end = 2 * turn_seconds(read(drill), here.bpm)
     # The higher the rung, the less steady the hand: an invention that makes a climb look like one.
-    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.7 + 0.11 * rung))
-    onsets = play(player, times, changes)
-    figures = measure(reading, bpm, due, onsets, match_onsets(times, onsets))
-    judged = verdict(figures, climb.plan.evenness, "stand_in")
-    click = steps(climb.plan)[rung - 1][1] or climb.drill.drill.click
-    return Take(
+    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.7 + 0.11 * here.number))
+    onsets, _ = stand_in_plays(drill, here.bpm, 0.0, end, player)
+    return Played(
         id=str(uuid.uuid5(uuid.NAMESPACE_OID, f"{pupil.name} {seed}")),
         student_id=climb.student.id,
         climb_id=climb.id,
-        rung=rung,
+        rung=here.number,
         drill_id=climb.drill.id,
         version=climb.drill.version,
-        bpm=bpm,
-        click=click.words,
-        click_plan=click,
+        bpm=here.bpm,
+        click=here.click or drill.click,
         source="stand_in",
         played_at=moment,
         start=0.0,
         end=end,
-        latency=0.0,
-        is_calibrated=True,
         onsets=tuple(round(onset, 5) for onset in onsets),
-        figures=figures,
-        mark=judged.mark,
-        reasons=judged.reasons,
+        is_calibrated=True,
     )

@@ -1,11 +1,16 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
+from ripresa.core.changes.named import TOOLS, Tool, Where, changed
 from ripresa.core.changes.pressing import click_pressed, gridded, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 
 __all__ = [
+    "TOOLS",
+    "Tool",
+    "Where",
     "arriving",
     "backwards",
+    "changed",
     "click_pressed",
     "doubled",
     "gridded",

@@ -1,41 +1,22 @@
 """Readings and performances of a drill that need not be kept yet."""
 
-from dataclasses import replace
 from typing import Annotated, Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
 
-from ripresa.core.changes import doubled, halved
 from ripresa.core.drill import Drill, Reduce, Step
 from ripresa.core.drill.click import Click
-from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, parse_amount, plural
-from ripresa.core.playing import (
-    Before,
-    Part,
-    Performance,
-    Pulse,
-    Spoken,
-    Window,
-    at_step,
-    bars_window,
-    before_it_was_moved,
-    is_drill_itself,
-    perform,
-    seams,
-    slowed,
-)
-from ripresa.core.reading import Reading, read
-from ripresa.core.rhythm import FASTEST_BPM, SLOWEST_BPM, check_bpm, neighbours, tapped_bpm
+from ripresa.core.exact import label, parse_amount
+from ripresa.core.playing import Before, Part, Performance, Pulse, Spoken
+from ripresa.core.reading import read
+from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Seconds
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
-
-#: Hands, fingers or syllables that are offered to play alone.
-MOST_HANDS = 6
+from ripresa.work.practise import Practice, practise
 
 api = blueprint("readings")
 
@@ -129,60 +110,41 @@ def show_reading(body: ReadingBody) -> Response:
 @api.post("/performance", responses={200: PerformanceShape})
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
-    # The click that is chosen here is part of what is read, so that the rail shows what is heard.
-    asked = replace(body.drill, click=body.click) if body.click else body.drill
-    drill = before_it_was_moved(asked) if body.unmoved else asked
-    if body.divide:
-        drill = doubled(drill) if body.divide == "twice" else halved(drill)
-    drill = at_step(drill, body.step) if body.step else drill
-    reading = read(replace(drill, reduce=body.reduce) if body.reduce else drill)
-    asked_bpm = check_bpm(body.bpm or body.drill.bpm)
-    bpm = asked_bpm if body.slow is None else slowed(asked_bpm, body.slow)
-    performance = perform(
-        reading,
-        bpm,
-        before=body.before,
-        spoken=body.spoken,
-        pulse=body.pulse,
-        back=body.backing,
-        window=_window(reading, body.loop) if body.loop else None,
-        turns=body.turns,
-    )
-    slower, faster = neighbours(asked_bpm)
-    return answer(
-        PerformanceShape(
-            performance=performance,
-            reading=reading_shape(reading, bpm),
-            voice=reading.instrument.voice,
-            bars=reading.bar_count,
-            seams=[seam.name for seam in seams(reading)],
-            hands=_hands(asked),
-            # What differs from the drill as it is kept cannot be held against it.
-            is_practice=reading.drill != asked
-            or not is_drill_itself(body.step)
-            or any(part is not None for part in (body.loop, body.turns, body.slow)),
-            slower=slower,
-            faster=faster,
-            half=asked_bpm / 2 if asked_bpm / 2 >= SLOWEST_BPM else None,
-            double=asked_bpm * 2 if asked_bpm * 2 <= FASTEST_BPM else None,
+    bars, seam = (body.loop, None) if isinstance(body.loop, BarsLoop) else (None, body.loop)
+    found = practise(
+        Practice(
+            drill=body.drill,
+            bpm=body.bpm,
+            click=body.click,
+            step=body.step,
+            unmoved=body.unmoved,
+            divide=body.divide,
+            reduce=body.reduce,
+            bars=(bars.first, bars.last) if bars else None,
+            seam=seam.seam if seam else None,
+            turns=body.turns,
+            slow=body.slow,
+            before=body.before,
+            spoken=body.spoken,
+            pulse=body.pulse,
+            back=tuple(body.backing),
         )
     )
-
-
-def _hands(drill: Drill) -> list[str]:
-    """Return the symbols of the hands that can play alone: more than one, or none."""
-    whole = read(replace(drill, reduce=Reduce()))
-    found = list(dict.fromkeys(event.stroke for event in whole.notes if event.stroke))
-    return found[:MOST_HANDS] if len(found) > 1 else []
-
-
-def _window(reading: Reading, loop: BarsLoop | SeamLoop) -> Window:
-    if isinstance(loop, BarsLoop):
-        return bars_window(reading, loop.first, loop.last)
-    found = seams(reading)
-    if not 0 <= loop.seam < len(found):
-        raise OutOfRange(f"This drill has {plural(len(found), 'seam')} between legs. Choose one of them.", field="loop")
-    return found[loop.seam]
+    return answer(
+        PerformanceShape(
+            performance=found.performance,
+            reading=reading_shape(found.reading, found.bpm),
+            voice=found.reading.instrument.voice,
+            bars=found.reading.bar_count,
+            seams=list(found.seams),
+            hands=list(found.hands),
+            is_practice=found.is_practice,
+            slower=found.slower,
+            faster=found.faster,
+            half=found.half,
+            double=found.double,
+        )
+    )
 
 
 class TapsBody(BaseModel):

@@ -1,34 +1,17 @@
 """Tools on a drill that need not be kept yet: the drill comes back changed."""
 
-from typing import Literal, assert_never
+from typing import Literal
 
 from flask import Response
 from pydantic import BaseModel
 
-from ripresa.core.changes import (
-    arriving,
-    backwards,
-    click_pressed,
-    doubled,
-    gridded,
-    halved,
-    lengthened,
-    mirrored,
-    pressed,
-    trimmed,
-    with_cells,
-)
+from ripresa.core.changes import Tool, Where, changed
 from ripresa.core.drill import Drill
-from ripresa.core.reading import read
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
 
 api = blueprint("tools")
-
-Tool = Literal[
-    "double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "click", "grid", "mirror"
-]
 
 
 class ToolBody(BaseModel):
@@ -57,34 +40,5 @@ class ToolResult(BaseModel):
 @api.post("/tool", responses={200: ToolResult})
 def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
-    changed = _changed(body)
-    read(changed)
-    return answer(ToolResult(drill=changed))
-
-
-def _changed(body: ToolBody) -> Drill:
-    match body.tool:
-        case "double":
-            return doubled(body.drill)
-        case "halve":
-            return halved(body.drill)
-        case "backwards":
-            return backwards(body.drill)
-        case "trim":
-            return trimmed(body.drill)
-        case "lengthen":
-            return lengthened(body.drill)
-        case "arrive":
-            return arriving(body.drill, body.bar, body.beat)
-        case "cells":
-            return with_cells(body.drill, body.count, body.value, body.beat)
-        case "press":
-            return pressed(body.drill, body.event)
-        case "click":
-            return click_pressed(body.drill, body.event)
-        case "grid":
-            return gridded(body.drill, body.count)
-        case "mirror":
-            return mirrored(body.drill)
-        case _:
-            assert_never(body.tool)
+    where = Where(body.bar, body.beat, body.count, body.event, body.value)
+    return answer(ToolResult(drill=changed(body.drill, body.tool, where)))

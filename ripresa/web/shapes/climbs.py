@@ -7,16 +7,14 @@ from typing import Literal
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word, beside, decide, exact_steps, rungs, steps, tempi
-from ripresa.core.drill import Drill
+from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, label, plural, short
-from ripresa.core.reports import peak_of_drill
+from ripresa.core.exact import decimal, label, short
 from ripresa.core.rhythm import meter_named
-from ripresa.core.studio import Climb, Standing
 from ripresa.core.takes import Mark
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
+from ripresa.work.climbs import Ladder, Stood
 
 TreadState = Literal["done", "now", "ahead", "target"]
 
@@ -75,68 +73,40 @@ class ClimbShape(BaseModel):
     revision: int
 
 
-def ladder_shape(plan: ClimbPlan, drill: Drill) -> LadderShape:
+def ladder_shape(ladder: Ladder) -> LadderShape:
     """Return the rungs of a plan over a drill."""
-    found = rungs(plan, peak_of_drill(drill))
-    exact = exact_steps(plan)
-    fell = exact + 1 - len(tempi(plan))
-    together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
-    span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
-    return LadderShape(
-        treads=_treads(found, 0, {}),
-        sentence=f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}",
-    )
+    return LadderShape(treads=_treads(ladder.rungs, 0, {}), sentence=ladder.sentence)
 
 
-def climb_shape(climb: Climb, standing: Standing) -> ClimbShape:
+def climb_shape(stood: Stood) -> ClimbShape:
     """Return a climb with its treads and its word."""
-    drill = climb.drill.drill
-    found = rungs(climb.plan, peak_of_drill(drill))
-    here = found[climb.rung - 1]
-    word = word_of(climb, standing)
-    played, answered = standing.last_take_at, standing.answered_at
-    is_open = played is not None and (answered is None or played > answered)
+    climb, here = stood.climb, stood.here
+    word = _word(stood.word)
+    played = stood.standing.last_take_at
     return ClimbShape(
         id=climb.id,
         student=student_shape(climb.student),
         drill_id=climb.drill.id,
         version=climb.drill.version,
-        title=drill.title,
-        sign=meter_named(drill.meter).sign,
+        title=climb.drill.drill.title,
+        sign=meter_named(climb.drill.drill.meter).sign,
         plan=climb.plan,
         rung=climb.rung,
         bpm=here.bpm,
         bpm_label=label(here.bpm),
         nps=short(here.nps),
-        target_label=label(found[-1].bpm),
-        treads=_treads(found, climb.rung, standing.marks),
-        word=word_shape(word),
-        waiting=word_shape(word) if is_open and word.decision != "stay" else None,
-        next_sentence=_next(climb, word, found),
+        target_label=label(stood.rungs[-1].bpm),
+        treads=_treads(stood.rungs, climb.rung, stood.standing.marks),
+        word=word,
+        waiting=word if stood.is_open else None,
+        next_sentence=stood.next_sentence,
         last_take_at=played.isoformat() if played else None,
         revision=climb.revision,
     )
 
 
-def word_of(climb: Climb, standing: Standing) -> Word:
-    """Return what the rule says now: from the takes on the present rung since it was reached."""
-    return decide(climb.plan, steps(climb.plan), climb.rung, standing.counting)
-
-
-def word_shape(word: Word) -> WordShape:
-    """Return the shape of a word."""
+def _word(word: Word) -> WordShape:
     return WordShape(decision=word.decision, rung=word.rung, heading=word.heading, sentence=word.sentence)
-
-
-def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
-    passed = [(rung.bpm, rung.click) for rung in found]
-    if word.decision == "up":
-        return f"ready for {beside(passed, climb.rung, climb.rung + 1)}"
-    if word.decision == "back":
-        return f"back to {beside(passed, climb.rung, climb.rung - 1)}, says the rule"
-    if word.clean_to_go:
-        return f"{plural(word.clean_to_go, 'clean take')} to go up"
-    return "the target stands" if climb.rung == len(found) else "stay here"
 
 
 def _treads(found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]]) -> list[TreadShape]:

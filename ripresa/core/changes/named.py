@@ -1,0 +1,57 @@
+"""The tools by name: what a press on the bench asks for."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from ripresa.core.changes.pressing import click_pressed, gridded, pressed
+from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
+from ripresa.core.drill import Drill
+from ripresa.core.reading import read
+
+Tool = Literal[
+    "double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "click", "grid", "mirror"
+]
+
+
+@dataclass(frozen=True, slots=True)
+class Where:
+    """Where a tool works, as far as it has to know.
+
+    Args:
+        bar, beat: The beat that ``arrive`` leads to, or that ``cells`` changes, from 1.
+        count: Cells of the note ``value`` that are added to a beat, taken away if below 0; places of a bare beat.
+        event: Number of the place that is pressed, or whose click is, from 0.
+    """
+
+    bar: int = 1
+    beat: int = 1
+    count: int = 1
+    event: int = 0
+    value: Literal[4, 8, 16, 32] = 16
+
+
+TOOLS: dict[Tool, Callable[[Drill, Where], Drill]] = {
+    "double": lambda drill, _: doubled(drill),
+    "halve": lambda drill, _: halved(drill),
+    "backwards": lambda drill, _: backwards(drill),
+    "trim": lambda drill, _: trimmed(drill),
+    "lengthen": lambda drill, _: lengthened(drill),
+    "mirror": lambda drill, _: mirrored(drill),
+    "arrive": lambda drill, where: arriving(drill, where.bar, where.beat),
+    "cells": lambda drill, where: with_cells(drill, where.count, where.value, where.beat),
+    "press": lambda drill, where: pressed(drill, where.event),
+    "click": lambda drill, where: click_pressed(drill, where.event),
+    "grid": lambda drill, where: gridded(drill, where.count),
+}
+
+
+def changed(drill: Drill, tool: Tool, where: Where) -> Drill:
+    """Return what a drill becomes by a tool.
+
+    Raises:
+        OutOfRange: It cannot be done to this drill, or what it would become cannot be read.
+    """
+    found = TOOLS[tool](drill, where)
+    read(found)
+    return found

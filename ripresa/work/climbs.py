@@ -1,0 +1,209 @@
+"""Climbs: planned, started, moved; how each stands and what comes next."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from ripresa.core.climbs import (
+    ClimbPlan,
+    Decision,
+    Order,
+    Rung,
+    SpeedTarget,
+    Word,
+    beside,
+    decide,
+    exact_steps,
+    rungs,
+    steps,
+    tempi,
+    with_clicks,
+)
+from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click
+from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.exact import label, plural
+from ripresa.core.reading import read
+from ripresa.core.reports import peak_of_drill
+from ripresa.core.studio import LONGEST_NOTE, Climb, Standing
+from ripresa.store import climbs as store
+from ripresa.store import drills
+from ripresa.store.standing import standings
+
+_STEP = {"up": 1, "stay": 0, "back": -1}
+
+
+@dataclass(frozen=True, slots=True)
+class Stood:
+    """A climb as it stands.
+
+    Args:
+        rungs: Of its plan, with the speed of its drill.
+        word: What the rule says now. is_open: Whether it waits for an answer.
+        next_sentence: What comes next, in a few words.
+    """
+
+    climb: Climb
+    standing: Standing
+    rungs: tuple[Rung, ...]
+    word: Word
+    is_open: bool
+    next_sentence: str
+
+    @property
+    def here(self) -> Rung:
+        """The rung that it stands on."""
+        return self.rungs[self.climb.rung - 1]
+
+
+@dataclass(frozen=True, slots=True)
+class Ladder:
+    """The rungs that a plan makes over a drill, before anyone climbs them, and how many in a sentence."""
+
+    rungs: tuple[Rung, ...]
+    sentence: str
+
+
+def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
+    """Return climbs as they stand, in the same order."""
+    found = standings(climbs)
+    return [_stood(climb, found[climb.id]) for climb in climbs]
+
+
+def as_it_stands(climb_id: int) -> Stood:
+    """Return one climb as it stands.
+
+    Raises:
+        NotFound: There is none of this number.
+    """
+    return as_they_stand([store.find_climb(climb_id)])[0]
+
+
+def ladder(plan: ClimbPlan, drill: Drill) -> Ladder:
+    """Return the rungs of a plan over a drill.
+
+    Raises:
+        OutOfRange: Too many rungs, or a click that the drill cannot have.
+    """
+    plan = aimed(plan, drill)
+    _check_clicks(plan, drill)
+    found = rungs(plan, peak_of_drill(drill))
+    fell = exact_steps(plan) + 1 - len(tempi(plan))
+    together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
+    span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
+    return Ladder(found, f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}")
+
+
+def start_climb(
+    student_id: int, drill_id: int, version: int | None, plan: ClimbPlan, now: datetime, key: str | None = None
+) -> Climb:
+    """Start a climb on its first rung; the same key twice is the same climb.
+
+    Raises:
+        NotFound: There is no such student, drill or version.
+        OutOfRange: As ``ladder``.
+    """
+    drill = drills.find_drill(drill_id, version).drill
+    plan = aimed(plan, drill)
+    _check_clicks(plan, drill)
+    return store.add_climb(student_id, drill_id, version, plan, now, key)
+
+
+def move_on(
+    climb_id: int,
+    decision: Decision,
+    from_rung: int,
+    now: datetime,
+    *,
+    take_id: str | None = None,
+    reason: str = "",
+    key: str | None = None,
+) -> Climb:
+    """Go up, stay or go back; the teacher's word overrules the rule's and is kept with its reason.
+
+    Args:
+        from_rung: The rung it was decided on, so that a press that arrives twice moves once.
+
+    Raises:
+        NotFound: There is no such climb or take.
+        OutOfRange: There is no rung there, or the reason is too long.
+        Conflict: The climb has moved on meanwhile.
+    """
+    climb = store.find_climb(climb_id)
+    if key is not None and store.is_kept(key):
+        return climb
+    if len(reason) > LONGEST_NOTE:
+        raise OutOfRange(f"A reason has up to {LONGEST_NOTE} signs.", field="reason")
+    word = as_they_stand([climb])[0].word
+    step = _STEP[decision]
+    to_rung = from_rung + step
+    if not 1 <= to_rung <= len(steps(climb.plan)):
+        raise OutOfRange(f"This is the {'last' if step > 0 else 'first'} rung of the climb.", field="decision")
+    store.add_move(
+        climb.id,
+        take_id=take_id,
+        from_rung=from_rung,
+        to_rung=to_rung,
+        offered=word.decision,
+        decision=decision,
+        reason=reason.strip() or (word.sentence if word.decision == decision else "the teacher’s word"),
+        now=now,
+        key=key,
+    )
+    return store.find_climb(climb.id)
+
+
+def change_clicks(climb_id: int, clicks: Sequence[Click], order: Order, from_rung: int, based_on: int) -> Climb:
+    """Give a climb another click ladder; it stays at its tempo, and its takes stay with theirs.
+
+    Raises:
+        NotFound: There is no such climb.
+        OutOfRange: As ``ladder``.
+        Conflict: It was changed or moved meanwhile.
+    """
+    climb = store.find_climb(climb_id)
+    plan, places = with_clicks(climb.plan, tuple(clicks), order)
+    _check_clicks(plan, climb.drill.drill)
+    store.change_plan(climb.id, plan, places, from_rung, based_on)
+    return store.find_climb(climb.id)
+
+
+def aimed(plan: ClimbPlan, drill: Drill) -> ClimbPlan:
+    """Return a plan whose target speed is that of the drill: at its peak, whatever its divisions are called."""
+    if not isinstance(plan.target, SpeedTarget):
+        return plan
+    return replace(plan, target=replace(plan.target, division=peak_of_drill(drill)))
+
+
+def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
+    """Refuse a plan with too many rungs, or with a click that the drill cannot have.
+
+    Raises:
+        OutOfRange: With the number of the click in the sentence.
+    """
+    steps(plan)
+    for number, click in enumerate(plan.clicks, start=1):
+        try:
+            read(replace(drill, click=click))
+        except RipresaError as error:
+            raise OutOfRange(f"Click {number} of the ladder: {error.message}", field="clicks") from error
+
+
+def _stood(climb: Climb, standing: Standing) -> Stood:
+    passed = steps(climb.plan)
+    word = decide(climb.plan, passed, climb.rung, standing.counting)
+    played, answered = standing.last_take_at, standing.answered_at
+    was_played = played is not None and (answered is None or played > answered)
+    found = rungs(climb.plan, peak_of_drill(climb.drill.drill))
+    return Stood(climb, standing, found, word, was_played and word.decision != "stay", _next(climb, word, found))
+
+
+def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
+    passed = [(rung.bpm, rung.click) for rung in found]
+    if word.decision == "up":
+        return f"ready for {beside(passed, climb.rung, climb.rung + 1)}"
+    if word.decision == "back":
+        return f"back to {beside(passed, climb.rung, climb.rung - 1)}, says the rule"
+    if word.clean_to_go:
+        return f"{plural(word.clean_to_go, 'clean take')} to go up"
+    return "the target stands" if climb.rung == len(found) else "stay here"
