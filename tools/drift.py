@@ -10,6 +10,7 @@ from typing import Any
 from ripresa.formats.drill_file import schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.web.app import create_app
+from tools.refusals import drill_refusals, plan_refusals
 from tools.soundings import examples
 
 ROOT = Path(__file__).parent.parent
@@ -18,6 +19,7 @@ SCHEMA = ROOT / "docs" / "drill-format.schema.json"
 SUMS = ROOT / "docs" / "sums.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
+KINDS = FRONTEND / "kinds.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
 
 
@@ -28,6 +30,7 @@ def main() -> int:
             SCHEMA: _text(schema()),
             SUMS: _text(sums_schema()),
             SOUNDINGS: _text(list(examples())),
+            KINDS: _text(kinds(made)),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
         (made / "openapi.json").write_text(fresh[API])
@@ -46,6 +49,13 @@ def main() -> int:
     for path in stale:
         print(f"{path.relative_to(ROOT)} does not fit the code any more. Run “make types”.", file=sys.stderr)
     return 1 if stale else 0
+
+
+def kinds(folder: Path) -> dict[str, Any]:
+    """Return what the screens offer, and every refusal that a kind can bring about: what their tests are held to."""
+    with create_app(folder / "kinds.sqlite3").test_client() as client:
+        choices = client.get("/api/choices").json
+    return {"choices": choices, "drills": list(drill_refusals()), "plans": list(plan_refusals())}
 
 
 def _text(values: Any) -> str:

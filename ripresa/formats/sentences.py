@@ -1,7 +1,14 @@
 """Sentences for what the validator refuses: where it is, what is wrong, what would be right."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import Any
+
+from ripresa.core.climbs import RULES, TARGETS
+from ripresa.core.drill.accents import ACCENTS
+from ripresa.core.drill.click import CLICKS
+from ripresa.core.drill.hands import HANDS
+from ripresa.core.drill.material import MATERIALS
 
 _RIGHT = {
     "string_type": "a text",
@@ -28,7 +35,7 @@ def explain(errors: Sequence[Any]) -> tuple[str, str]:
     """
     first = errors[0]
     # Members of a union leave their name in the path; a person knows only the fields.
-    steps = [str(step) for step in first["loc"] if not _is_member(step)]
+    steps = [str(step) for before, step in pairwise(("", *first["loc"])) if not _is_member(before, step)]
     field = ".".join(steps)
     where = f"“{field}”" if field else "The whole"
     match first["type"]:
@@ -55,30 +62,21 @@ def explain(errors: Sequence[Any]) -> tuple[str, str]:
             return f"{where}: {first['msg'].lower()}.", field
 
 
-def _is_member(step: object) -> bool:
-    return isinstance(step, str) and (step[:1].isupper() or step in _KINDS or "[" in step)
+def _is_member(before: object, step: object) -> bool:
+    """Whether a step of a path says which member of a union was meant: a type, or a kind behind the part it is of."""
+    if not isinstance(step, str):
+        return False
+    return step[:1].isupper() or step == "int" or "[" in step or (step in _KINDS and _holds_kinds(before))
 
 
-_KINDS = {
-    "scale_run",
-    "one_note",
-    "strum",
-    "cells",
-    "line",
-    "by_order",
-    "by_place",
-    "economy",
-    "none",
-    "each_beat",
-    "every_nth",
-    "named",
-    "thinned",
-    "drop_out",
-    "slots",
-    "typed",
-    "percent",
-    "even",
-    "int",
+def _holds_kinds(step: object) -> bool:
+    # Kinds stand behind a part, or in a list of clicks behind its number.
+    return isinstance(step, int) or step in {"material", "hands", "accents", "click", "target", "rule", "loop"}
+
+
+_KINDS = {kind.fresh.kind for kinds in (MATERIALS, HANDS, ACCENTS, CLICKS, TARGETS, RULES) for kind in kinds} | {
+    "bars",
+    "seam",
 }
 
 

@@ -8,13 +8,22 @@ from dataclasses import is_dataclass
 from fractions import Fraction
 from typing import Annotated, Any, get_args, get_type_hints
 
-from pydantic import BeforeValidator, ConfigDict, Discriminator, GetCoreSchemaHandler, PlainSerializer, WithJsonSchema
+from pydantic import (
+    BeforeValidator,
+    ConfigDict,
+    Discriminator,
+    GetCoreSchemaHandler,
+    GetJsonSchemaHandler,
+    PlainSerializer,
+    WithJsonSchema,
+)
 from pydantic_core import CoreSchema
 
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, parse_exact
+from ripresa.core.kind import Between
 
 
 def _parse(value: object) -> Fraction:
@@ -43,6 +52,15 @@ def _kind_schema(_mark: ByKind, source: Any, handler: GetCoreSchemaHandler) -> C
     return Discriminator("kind").__get_pydantic_core_schema__(source, handler)
 
 
+def _between_schema(mark: Between, schema: CoreSchema, handler: GetJsonSchemaHandler) -> dict[str, Any]:
+    """Return the schema of a number with its bounds; the core refuses what lies outside, with its own sentence."""
+    found: dict[str, Any] = handler(schema)
+    if found.get("type") == "integer":
+        found |= {"minimum": int(mark.least), "maximum": int(mark.most)}
+    return found
+
+
+setattr(Between, "__get_pydantic_json_schema__", _between_schema)  # noqa: B010
 setattr(AsText, "__get_pydantic_core_schema__", _exact_schema)  # noqa: B010 - a hook, not an attribute of ours
 setattr(ByKind, "__get_pydantic_core_schema__", _kind_schema)  # noqa: B010
 

@@ -86,7 +86,7 @@ def test_a_ladder_starts_and_ends_where_asked_and_rises(
         (lambda: plan(84, 2000, PerCent()), "target", "cannot be played"),
         (lambda: PerCent(F(0)), "rule.step", "leads nowhere"),
         (lambda: EvenSteps(F(1, 4)), "rule.step", "cannot be used"),
-        (lambda: SpeedTarget(nps=F(0)), "nps", "above 0"),
+        (lambda: SpeedTarget(nps=F(0)), "target", "above 0"),
         (lambda: ClimbPlan(start=F(60), clean_to_rise=0), "clean_to_rise", "1 to 9"),
         (lambda: ClimbPlan(start=F(60), shaky_to_fall=1), "shaky_to_fall", "2 to 9"),
         (lambda: tempi(plan(60, 900, EvenSteps(F(1, 2)), "halves")), "rule.step", "more than 200 rungs"),

@@ -11,6 +11,7 @@ from ripresa.core.drill.accents import EachBeat, NoAccents
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.reading import Reading, count_text, read
+from ripresa.core.reports import peak_of_drill
 from ripresa.core.reports.motion import on_numbers
 from tests.strategies import legs
 
@@ -61,8 +62,9 @@ def test_halves_and_quarters_share_one_grid() -> None:
     assert {event.division for event in counted("1 & 2 e & a 3 trip let").notes} == {F(4), F(3)}
 
 
-def test_the_speed_of_a_count_is_that_of_its_fastest_beat() -> None:
-    assert Drill(material=Count("1 & 2 e & a 3"), legs=legs(8)).fastest_division == 4
+def test_a_count_brings_its_own_divisions() -> None:
+    assert Count("1 & 2 e & a 3").own_division == 4
+    assert peak_of_drill(Drill(material=Count("1 & 2 e & a 3"), legs=legs(8))) == 4
 
 
 def test_each_leg_plays_the_count_again() -> None:

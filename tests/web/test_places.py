@@ -92,7 +92,7 @@ def test_a_climb_is_started_for_a_student(client: FlaskClient, studio: Studio) -
     [
         ({"target": {"kind": "bpm", "bpm": "60"}}, "above the start", "target"),
         ({"rule": {"kind": "percent", "step": "0"}}, "leads nowhere", "rule.step"),
-        ({"target": {"kind": "speed", "nps": "0", "division": "4"}}, "above 0", "nps"),
+        ({"target": {"kind": "speed", "nps": "0", "division": "4"}}, "above 0", "target"),
     ],
     ids=["down", "no step", "no speed"],
 )

@@ -460,7 +460,7 @@ export interface paths {
         get: operations["climbs_list_climbs_climbs_get"];
         put?: never;
         /** Start a climb on its first rung. */
-        post: operations["climbs_start_climb_climbs_post"];
+        post: operations["climbs_begin_climbs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -527,7 +527,7 @@ export interface paths {
         };
         get?: never;
         /** Give a climb another click ladder; it stays at its tempo, and its takes stay with theirs. */
-        put: operations["climbs_change_clicks_climbs__int_climb_id__clicks_put"];
+        put: operations["climbs_give_clicks_climbs__int_climb_id__clicks_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -708,6 +708,17 @@ export interface components {
          * @description Everything that a brief offers.
          */
         Choices: {
+            /** Materials */
+            materials: components["schemas"]["MaterialKind"][];
+            /** Hands */
+            hands: components["schemas"]["HandsKind"][];
+            /** Accents */
+            accents: components["schemas"]["AccentsKind"][];
+            /** Targets */
+            targets: components["schemas"]["TargetKind"][];
+            /** Rules */
+            rules: components["schemas"]["RuleKind"][];
+            plan: components["schemas"]["ClimbPlan"];
             /** Is Demo */
             is_demo: boolean;
             /** Version */
@@ -715,7 +726,7 @@ export interface components {
             /** Tonics */
             tonics: components["schemas"]["Choice"][];
             /** Scales */
-            scales: components["schemas"]["Choice"][];
+            scales: components["schemas"]["ScaleChoice"][];
             /** Chords */
             chords: components["schemas"]["Choice"][];
             /** Tone Sets */
@@ -781,7 +792,7 @@ export interface components {
             /** Odd Schools */
             odd_schools: components["schemas"]["Choice"][];
             /** Clicks */
-            clicks: components["schemas"]["Choice"][];
+            clicks: components["schemas"]["ClickKind"][];
             /** Click Ladders */
             click_ladders: components["schemas"]["LadderChoice"][];
             /** Click Orders */
@@ -807,6 +818,26 @@ export interface components {
             slows: components["schemas"]["Choice"][];
             recipes: components["schemas"]["Recipes"];
             voice: components["schemas"]["VoiceChoice"];
+        };
+        /**
+         * AccentsKind
+         * @description A way of setting accents.
+         */
+        AccentsKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["EachBeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
         };
         /**
          * Arpeggio
@@ -879,6 +910,22 @@ export interface components {
              * @default 1
              */
             every: string;
+        };
+        /**
+         * BpmTarget
+         * @description A target tempo in bpm.
+         */
+        BpmTarget: {
+            /**
+             * Bpm
+             * @default 120
+             */
+            bpm: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bpm";
         };
         /**
          * ByOrder
@@ -998,6 +1045,26 @@ export interface components {
             why: string;
         };
         /**
+         * ClickKind
+         * @description A click.
+         */
+        ClickKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
+        };
+        /**
          * Clicks
          * @description Clicks of all roles and timbres.
          *
@@ -1019,6 +1086,77 @@ export interface components {
             waves: {
                 [key: string]: components["schemas"]["Wave"][];
             };
+        };
+        /**
+         * ClimbPlan
+         * @description From a start tempo to a target, by a rung rule and a moving rule (stay until clean).
+         *
+         *     Args:
+         *         start: bpm: the fastest tempo without a mistake.
+         *         target: A tempo or a speed.
+         *         rule: How rungs are spaced.
+         *         settings: Which tempi can be set.
+         *         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
+         *         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
+         *         evenness: The school by which a take counts as even.
+         *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
+         *         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
+         *
+         *     Raises:
+         *         OutOfRange: The target is not above the start, or a number is out of its range.
+         */
+        ClimbPlan: {
+            /** Start */
+            start: string;
+            /**
+             * Target
+             * @default {
+             *       "kind": "bpm",
+             *       "bpm": "120"
+             *     }
+             */
+            target: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"];
+            /**
+             * Rule
+             * @default {
+             *       "kind": "percent",
+             *       "step": "4"
+             *     }
+             */
+            rule: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"];
+            /**
+             * Settings
+             * @default whole
+             * @enum {string}
+             */
+            settings: "whole" | "halves" | "numbered";
+            /**
+             * Clean To Rise
+             * @default 2
+             */
+            clean_to_rise: number;
+            /**
+             * Shaky To Fall
+             * @default 3
+             */
+            shaky_to_fall: number;
+            /**
+             * Evenness
+             * @default working
+             * @enum {string}
+             */
+            evenness: "easy" | "working" | "strict";
+            /**
+             * Clicks
+             * @default []
+             */
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            /**
+             * Click Order
+             * @default with_tempo
+             * @enum {string}
+             */
+            click_order: "with_tempo" | "each_tempo" | "at_target";
         };
         /**
          * Count
@@ -1392,6 +1530,25 @@ export interface components {
             kind: "economy";
         };
         /**
+         * EvenSteps
+         * @description Each rung is so many bpm above the one before: easy to count by hand.
+         *
+         *     Args:
+         *         step: bpm, ½ to 100.
+         */
+        EvenSteps: {
+            /**
+             * Step
+             * @default 4
+             */
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "even";
+        };
+        /**
          * EveryNth
          * @description Notes 1, g + 1, 2g + 1 … of each stretch are accented.
          *
@@ -1420,6 +1577,26 @@ export interface components {
              * @enum {string}
              */
             kind: "every_nth";
+        };
+        /**
+         * HandsKind
+         * @description A hand law.
+         */
+        HandsKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"];
         };
         /**
          * InstrumentChoice
@@ -1596,6 +1773,28 @@ export interface components {
             kind: "line";
         };
         /**
+         * MaterialKind
+         * @description A kind of material; ``hands`` are those that come with it, if others than before.
+         */
+        MaterialKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
+            /** Hands */
+            hands: (components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"]) | null;
+        };
+        /**
          * MovementChoice
          * @description A movement of the body, and the rate with which it begins.
          */
@@ -1725,6 +1924,25 @@ export interface components {
             attack: number;
         };
         /**
+         * PerCent
+         * @description Each rung is so many per cent above the one before: the same effort at every height.
+         *
+         *     Args:
+         *         step: Per cent, above 0 up to 100.
+         */
+        PerCent: {
+            /**
+             * Step
+             * @default 4
+             */
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "percent";
+        };
+        /**
          * Pluck
          * @description A plucked string: a burst of noise in a loop that loses its edge (Karplus and Strong 1983).
          *
@@ -1785,6 +2003,40 @@ export interface components {
              * @default
              */
             hand: string;
+        };
+        /**
+         * RuleKind
+         * @description A rule for the rungs of a climb.
+         */
+        RuleKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"];
+        };
+        /**
+         * ScaleChoice
+         * @description A scale, and how many degrees it has; 0 where they are written out.
+         */
+        ScaleChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Degrees */
+            degrees: number;
         };
         /**
          * ScaleRun
@@ -1917,6 +2169,27 @@ export interface components {
             kind: "sequence";
         };
         /**
+         * SpeedTarget
+         * @description A target speed in notes a second at a division.
+         */
+        SpeedTarget: {
+            /**
+             * Nps
+             * @default 8
+             */
+            nps: string;
+            /**
+             * Division
+             * @default 4
+             */
+            division: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "speed";
+        };
+        /**
          * StandIn
          * @description How a simulated student plays. Invented behaviour, not a model of anyone.
          *
@@ -2034,6 +2307,26 @@ export interface components {
              * @enum {integer}
              */
             on: 2 | 4;
+        };
+        /**
+         * TargetKind
+         * @description A kind of target of a climb.
+         */
+        TargetKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"];
         };
         /**
          * Thinned
@@ -2419,10 +2712,19 @@ export interface components {
         /**
          * ReadingShape
          * @description All that Bench and Stand draw of a drill at a tempo.
+         *
+         *     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
+         *     ``pressable``: whether notes can be pressed on and off on the rail.
          */
         ReadingShape: {
             /** Bpm */
             bpm: string;
+            /** Own Rhythm */
+            own_rhythm: boolean;
+            /** Has Closing */
+            has_closing: boolean;
+            /** Pressable */
+            pressable: boolean;
             /** Sign */
             sign: string;
             /** Sign Name */
@@ -3255,93 +3557,6 @@ export interface components {
             climbs: components["schemas"]["ClimbShape"][];
         };
         /**
-         * BpmTarget
-         * @description A target tempo in bpm.
-         */
-        BpmTarget: {
-            /**
-             * Bpm
-             * @default 120
-             */
-            bpm: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "bpm";
-        };
-        /**
-         * ClimbPlan
-         * @description From a start tempo to a target, by a rung rule and a moving rule (stay until clean).
-         *
-         *     Args:
-         *         start: bpm: the fastest tempo without a mistake.
-         *         target: A tempo or a speed.
-         *         rule: How rungs are spaced.
-         *         settings: Which tempi can be set.
-         *         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
-         *         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
-         *         evenness: The school by which a take counts as even.
-         *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
-         *         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
-         *
-         *     Raises:
-         *         OutOfRange: The target is not above the start, or a number is out of its range.
-         */
-        ClimbPlan: {
-            /** Start */
-            start: string;
-            /**
-             * Target
-             * @default {
-             *       "kind": "bpm",
-             *       "bpm": "120"
-             *     }
-             */
-            target: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"];
-            /**
-             * Rule
-             * @default {
-             *       "kind": "percent",
-             *       "step": "4"
-             *     }
-             */
-            rule: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"];
-            /**
-             * Settings
-             * @default whole
-             * @enum {string}
-             */
-            settings: "whole" | "halves" | "numbered";
-            /**
-             * Clean To Rise
-             * @default 2
-             */
-            clean_to_rise: number;
-            /**
-             * Shaky To Fall
-             * @default 3
-             */
-            shaky_to_fall: number;
-            /**
-             * Evenness
-             * @default working
-             * @enum {string}
-             */
-            evenness: "easy" | "working" | "strict";
-            /**
-             * Clicks
-             * @default []
-             */
-            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
-            /**
-             * Click Order
-             * @default with_tempo
-             * @enum {string}
-             */
-            click_order: "with_tempo" | "each_tempo" | "at_target";
-        };
-        /**
          * ClimbShape
          * @description A climb as it stands; ``waiting`` is a word that has not been answered.
          */
@@ -3378,65 +3593,6 @@ export interface components {
             last_take_at: string | null;
             /** Revision */
             revision: number;
-        };
-        /**
-         * EvenSteps
-         * @description Each rung is so many bpm above the one before: easy to count by hand.
-         *
-         *     Args:
-         *         step: bpm, ½ to 100.
-         */
-        EvenSteps: {
-            /**
-             * Step
-             * @default 4
-             */
-            step: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "even";
-        };
-        /**
-         * PerCent
-         * @description Each rung is so many per cent above the one before: the same effort at every height.
-         *
-         *     Args:
-         *         step: Per cent, above 0 up to 100.
-         */
-        PerCent: {
-            /**
-             * Step
-             * @default 4
-             */
-            step: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "percent";
-        };
-        /**
-         * SpeedTarget
-         * @description A target speed in notes a second at a division.
-         */
-        SpeedTarget: {
-            /**
-             * Nps
-             * @default 8
-             */
-            nps: string;
-            /**
-             * Division
-             * @default 4
-             */
-            division: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "speed";
         };
         /**
          * TreadShape
@@ -5491,7 +5647,7 @@ export interface operations {
             };
         };
     };
-    climbs_start_climb_climbs_post: {
+    climbs_begin_climbs_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -5695,7 +5851,7 @@ export interface operations {
             };
         };
     };
-    climbs_change_clicks_climbs__int_climb_id__clicks_put: {
+    climbs_give_clicks_climbs__int_climb_id__clicks_put: {
         parameters: {
             query?: never;
             header?: never;

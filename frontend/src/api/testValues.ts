@@ -1,8 +1,7 @@
+import kinds from "../../kinds.json";
 import { MADE } from "../audio/testScore";
 /** Values for tests, in the shapes that the server sends. */
-import type { Choice, Choices, Climb, Drill, Judged, Row, Tread } from "./client";
-
-const choice = (value: string, label = value, why = ""): Choice => ({ value, label, why });
+import type { Choices, Climb, Drill, Judged, Row, Tread } from "./client";
 
 export const DRILL: Drill = {
   title: "Stairs",
@@ -43,69 +42,8 @@ export const DRILL: Drill = {
   purpose: "",
 };
 
-export const CHOICES: Choices = {
-  is_demo: false,
-  version: "0",
-  tonics: [choice("C"), choice("Eb", "E♭")],
-  scales: [choice("major"), choice("dorian"), choice("own", "own steps")],
-  chords: [choice("major_triad", "major")],
-  tone_sets: [choice("major")],
-  figures: [choice("0 2", "thirds"), choice("0 1 2", "groups of three")],
-  ways: [choice("up"), choice("there_and_back", "up and back")],
-  patterns: [choice("1 2 3 4", "quarters"), choice("1 & 2 & 3 & 4 &", "eighths")],
-  swings: [choice("1", "straight"), choice("2", "with a swing of 2:1")],
-  says: [choice("count", "counted"), choice("forward", "with the letters forward")],
-  mixes: [choice("all", "in every combination"), choice("drawn", "drawn by lot")],
-  rhythms: [choice("legs", "one note a slot"), choice("own", "in its own rhythm")],
-  afters: [choice("open", "left open"), choice("home", "again until it comes home")],
-  shapes: [choice("there_and_back", "there and back", "It comes back."), choice("up")],
-  octaves: [
-    choice("match", "as many octaves as notes per beat"),
-    choice("1", "1 octave"),
-    choice("2", "2 octaves"),
-  ],
-  tops: [choice("once"), choice("twice")],
-  closings: [choice("by_seam"), choice("own")],
-  meters: [choice("4/4"), choice("3/4")],
-  divisions: [choice("1/2", "½"), ...["1", "2", "3", "4"].map((one) => choice(one))],
-  articulations: [choice("1", "full length"), choice("1/2", "short")],
-  backings: [choice("chords"), choice("groove", "a groove")],
-  pulses: [choice("middle", "near a middle rate")],
-  timbres: [choice("beep", "a beep"), choice("wood", "a wood block")],
-  movements: [
-    { ...choice("none"), every: "1" },
-    { ...choice("tap"), every: "1" },
-  ],
-  voices: [choice("silent"), choice("divisions")],
-  parts: [choice("everything"), choice("hits"), choice("hand")],
-  steps: [choice("listen"), choice("say"), choice("hits"), choice("whole")],
-  schools: [{ value: "skeleton", label: "skeleton first", why: "", steps: ["listen", "hits", "whole"] }],
-  countings: [choice("numbers"), choice("syllables"), choice("own")],
-  fingerings: [choice("none", "without fingering"), choice("usual", "with the usual fingering")],
-  seams: [choice("hold", "hold to the bar line"), choice("straight_on", "straight on")],
-  cycles: [choice("D U", "alternate picking (D U)"), choice("T K", "double tonguing (T K)")],
-  restarts: [choice("never", "runs on"), choice("bar", "starts again each bar")],
-  leads: [choice("down", "down on the beat"), choice("up", "up on the beat")],
-  odd_schools: [choice("through"), choice("restart")],
-  click_ladders: [{ ...choice("thin_out", "thinning out"), plans: [{ kind: "named", plan: "every_beat" }] }],
-  click_orders: [choice("with_tempo", "shared out over the tempi")],
-  clicks: [choice("every_beat", "every beat"), choice("two_and_four", "2 and 4")],
-  instruments: [
-    { ...choice("any", "any instrument"), cycles: [], breathes: false },
-    { ...choice("guitar"), cycles: ["D U"], breathes: false },
-    { ...choice("flute"), cycles: ["T K"], breathes: true },
-  ],
-  settings: [choice("whole")],
-  evenness: [choice("working")],
-  weekdays: [choice("0", "Monday")],
-  stand_ins: [],
-  calibration: DRILL,
-  spoken: [choice("nothing", "counts in only"), choice("slots", "says every slot")],
-  spoken_words: [choice("count", "in count words")],
-  meanwhile: [choice("feel", "and feel the 1")],
-  slows: [choice("2/3", "two thirds of the tempo")],
-  ...MADE,
-};
+/** What the server offers, as it does. */
+export const CHOICES = { ...kinds.choices, ...MADE } as unknown as Choices;
 
 export function tread(number: number, state: Tread["state"], marks: Tread["marks"] = []): Tread {
   const bpm = String(80 + 4 * number);

@@ -1,7 +1,7 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
-from ripresa.core.changes.pressing import click_pressed, gridded, pressed
+from ripresa.core.changes.pressing import click_pressed, gridded, is_pressable, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 
 __all__ = [
@@ -15,6 +15,7 @@ __all__ = [
     "doubled",
     "gridded",
     "halved",
+    "is_pressable",
     "lengthened",
     "mirrored",
     "pressed",

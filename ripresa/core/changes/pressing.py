@@ -13,6 +13,11 @@ from ripresa.core.reading import count_text, on_grid, read
 from ripresa.core.rhythm import parse_count
 
 
+def is_pressable(drill: Drill) -> bool:
+    """Return whether the notes of a drill can be pressed on and off: a rhythm that is typed as a count."""
+    return isinstance(drill.material, Count | Strum)
+
+
 def pressed(drill: Drill, number: int) -> Drill:
     """Return a drill in which a place that sounded is silent, or the other way round.
 

@@ -5,13 +5,26 @@ The rule is stated before the try, and the teacher's word overrules it.
 
 from ripresa.core.climbs.deciding import Decision, Word, beside, decide
 from ripresa.core.climbs.ladders import CLICK_LADDERS, ORDERS, ClickLadder, Order, laid
-from ripresa.core.climbs.plan import MOST_RUNGS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget
+from ripresa.core.climbs.plan import (
+    MOST_RUNGS,
+    RULES,
+    TARGETS,
+    BpmTarget,
+    ClimbPlan,
+    EvenSteps,
+    PerCent,
+    RungRule,
+    SpeedTarget,
+    Target,
+)
 from ripresa.core.climbs.rungs import Rung, Steps, exact_steps, rung_of, rungs, steps, tempi, with_clicks
 
 __all__ = [
     "CLICK_LADDERS",
     "MOST_RUNGS",
     "ORDERS",
+    "RULES",
+    "TARGETS",
     "BpmTarget",
     "ClickLadder",
     "ClimbPlan",
@@ -20,8 +33,10 @@ __all__ = [
     "Order",
     "PerCent",
     "Rung",
+    "RungRule",
     "SpeedTarget",
     "Steps",
+    "Target",
     "Word",
     "beside",
     "decide",

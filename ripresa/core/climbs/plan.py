@@ -9,6 +9,7 @@ from ripresa.core.climbs.ladders import MOST_PLANS, Order
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import ByKind, Exact, label
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Settings, bpm_for_speed, check_bpm
 from ripresa.core.takes import Evenness
 
@@ -24,13 +25,18 @@ class PerCent:
     """
 
     kind: Literal["percent"] = field(default="percent", kw_only=True)
-    step: Exact = Fraction(4)
+    step: Annotated[
+        Exact,
+        Between(
+            Fraction(1, 100),
+            100,
+            "A step of {value} % leads nowhere. Use more than 0, up to {most} %.",
+            "4 per cent is what a patient teacher takes; 2 near the top.",
+        ),
+    ] = Fraction(4)
 
     def __post_init__(self) -> None:
-        if not 0 < self.step <= 100:
-            raise OutOfRange(
-                f"A step of {label(self.step)} % leads nowhere. Use more than 0, up to 100 %.", field="rule.step"
-            )
+        check_bounds(self, "rule")
 
     def tempi(self, start: Fraction) -> Iterator[Fraction]:
         """Yield exact tempi from the start on, without end."""
@@ -49,11 +55,18 @@ class EvenSteps:
     """
 
     kind: Literal["even"] = field(default="even", kw_only=True)
-    step: Exact = Fraction(4)
+    step: Annotated[
+        Exact,
+        Between(
+            Fraction(1, 2),
+            100,
+            "A step of {value} bpm cannot be used. Use {least} to {most} bpm.",
+            "4 bpm are few at 120 and many at 60.",
+        ),
+    ] = Fraction(4)
 
     def __post_init__(self) -> None:
-        if not Fraction(1, 2) <= self.step <= 100:
-            raise OutOfRange(f"A step of {label(self.step)} bpm cannot be used. Use ½ to 100 bpm.", field="rule.step")
+        check_bounds(self, "rule")
 
     def tempi(self, start: Fraction) -> Iterator[Fraction]:
         """Yield exact tempi from the start on, without end."""
@@ -63,6 +76,11 @@ class EvenSteps:
 
 
 RungRule = Annotated[PerCent | EvenSteps, ByKind()]
+#: All kinds of rule, in the order in which they are offered.
+RULES: tuple[Kind[RungRule], ...] = (
+    Kind(PerCent(), "per cent", "The same effort at every height: steps grow with the tempo."),
+    Kind(EvenSteps(), "bpm", "Even steps: easy to count by hand, harder at the bottom than at the top."),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +106,8 @@ class SpeedTarget:
     def __post_init__(self) -> None:
         if self.division <= 0:
             raise OutOfRange("Notes per beat have to be above 0.", field="target.division")
-        bpm_for_speed(self.nps, self.division)
+        if self.nps <= 0:
+            raise OutOfRange("A speed has to be above 0 notes a second.", field="target")
 
     def tempo(self) -> Fraction:
         """Return the tempo that gives the speed: 60 · n/s / notes per beat."""
@@ -96,6 +115,11 @@ class SpeedTarget:
 
 
 Target = Annotated[BpmTarget | SpeedTarget, ByKind()]
+#: All kinds of target, in the order in which they are offered.
+TARGETS: tuple[Kind[Target], ...] = (
+    Kind(BpmTarget(), "a tempo of", "Where the piece stands."),
+    Kind(SpeedTarget(), "a speed of", "Notes a second, whatever the division: speeds compare between drills."),
+)
 
 
 @dataclass(frozen=True, slots=True)

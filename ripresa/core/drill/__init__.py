@@ -5,13 +5,14 @@ to blame. What follows from a drill is worked out by ``ripresa.core.reading``.
 """
 
 from ripresa.core.drill.body import MOVEMENTS, USUAL_RATES, VOICES, Body
-from ripresa.core.drill.drill import ARTICULATIONS, CLOSINGS, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg, Seam
+from ripresa.core.drill.drill import ARTICULATIONS, CLOSINGS, COMES_WITH, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg, Seam
 from ripresa.core.drill.reduce import PARTS, Reduce, reduced
 from ripresa.core.drill.way_in import SCHOOLS, STEPS, Step, reduce_of
 
 __all__ = [
     "ARTICULATIONS",
     "CLOSINGS",
+    "COMES_WITH",
     "DIVISIONS",
     "FINGERINGS",
     "MOVEMENTS",

@@ -7,8 +7,8 @@ from typing import Literal
 from ripresa.core.drill.accents import Accents, EachBeat
 from ripresa.core.drill.body import Body, Voice
 from ripresa.core.drill.click import Click, NamedClick
-from ripresa.core.drill.hands import Economy, Hands, NoHands
-from ripresa.core.drill.material import Material, ScaleRun, own_rhythm
+from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
+from ripresa.core.drill.material import Material, ScaleRun
 from ripresa.core.drill.reduce import Reduce
 from ripresa.core.drill.way_in import Step
 from ripresa.core.errors import OutOfRange
@@ -50,6 +50,8 @@ CLOSINGS: dict[Closing, tuple[str, str]] = {
 }
 
 
+#: Kind of material → the hands that come with it: who strums swings the arm, whatever was picked before.
+COMES_WITH: dict[str, Hands] = {"strum": ByPlace()}
 MOST_NOTES_A_SPAN = 16
 MOST_BEATS_A_SPAN = 8
 MOST_MIXED = 16
@@ -193,11 +195,3 @@ class Drill:
     def knows_fingering(self) -> bool:
         """Whether its notes are fingered: because that is wanted, or because the hands follow the strings."""
         return self.fingering == "usual" or isinstance(self.hands, Economy)
-
-    @property
-    def fastest_division(self) -> Fraction:
-        """Most notes per beat of any leg: the one that sets the peak speed."""
-        own = own_rhythm(self.material)
-        if own:
-            return own.fastest_division
-        return max(leg.fastest for leg in self.legs)

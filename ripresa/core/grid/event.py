@@ -6,7 +6,7 @@ from fractions import Fraction
 from ripresa.core.grid.place import Slot
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
-from ripresa.core.rhythm import Kind, Level, place_name, slot_name
+from ripresa.core.rhythm import Level, SlotKind, place_name, slot_name
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +41,7 @@ class Event:
     slot: int
     division: Fraction
     count: str
-    kind: Kind
+    kind: SlotKind
     pitch: Pitch | None
     stroke: str | None
     accent: Level

@@ -8,7 +8,7 @@ from typing import Literal, Protocol, TypeVar
 
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
-from ripresa.core.rhythm import Kind, Level, Meter, Swing
+from ripresa.core.rhythm import Level, Meter, SlotKind, Swing
 
 T = TypeVar("T")
 #: Where a cycle of hands or accents begins again.
@@ -43,7 +43,7 @@ class Place:
     beat: int
     slot: int
     division: Fraction
-    kind: Kind
+    kind: SlotKind
     pitch: Pitch | None = None
     accent: Level | None = None
     chord: ChordSound | None = None
@@ -54,7 +54,7 @@ class Place:
     on_grid: bool = True
 
     @property
-    def kind_that_goes_on(self) -> Kind:
+    def kind_that_goes_on(self) -> SlotKind:
         """What fills the time after it: a note is held, a silence goes on."""
         return "hold" if self.kind in {"note", "hold"} else "rest"
 
@@ -69,7 +69,7 @@ class Spot(Protocol):
     @property
     def beat(self) -> int: ...  # noqa: D102
     @property
-    def kind(self) -> Kind: ...  # noqa: D102
+    def kind(self) -> SlotKind: ...  # noqa: D102
 
 
 def stretch_of(place: Spot, restart: Restart) -> object:
@@ -106,7 +106,7 @@ class Slot:
 
     division: Fraction
     number: int
-    kind: Kind = "note"
+    kind: SlotKind = "note"
     pitch: Pitch | None = None
     accent: Level | None = None
     chord: ChordSound | None = None
@@ -183,7 +183,7 @@ class Cursor:
                 kind, pitch, accent, chord, touch = "hold", None, None, None, None
             on_grid = False
 
-    def fill(self, leg: int, division: Fraction, length: Fraction, kind: Kind) -> Iterator[Place]:
+    def fill(self, leg: int, division: Fraction, length: Fraction, kind: SlotKind) -> Iterator[Place]:
         """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
         while length:
             piece = min(length, self.meter.beats[self.beat - 1] - self.inside)

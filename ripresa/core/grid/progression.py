@@ -10,6 +10,7 @@ from ripresa.core.rhythm import Meter
 
 LONGEST_TEXT = 1000
 MOST_BARS = 64
+#: The field to blame where nobody says another one.
 _FIELD = "material.chords"
 
 
@@ -27,7 +28,7 @@ class ChordSpan:
         return self.start + self.beats
 
 
-def parse_progression(text: str, meter: Meter) -> tuple[ChordSpan, ...]:
+def parse_progression(text: str, meter: Meter, field: str = _FIELD) -> tuple[ChordSpan, ...]:
     """Return the chords of a progression with their lengths.
 
     Bars are parted by ``|``. The chords of a bar share its beats, or say how
@@ -41,26 +42,26 @@ def parse_progression(text: str, meter: Meter) -> tuple[ChordSpan, ...]:
     [('G', '2'), ('D', '2'), ('Em', '3'), ('C', '1')]
     """
     if len(text) > LONGEST_TEXT:
-        raise Unreadable(f"A progression has up to {LONGEST_TEXT} signs, not {len(text)}.", field=_FIELD)
+        raise Unreadable(f"A progression has up to {LONGEST_TEXT} signs, not {len(text)}.", field=field)
     bars = [bar.split() for bar in text.strip().strip("|").split("|")]
     if len(bars) > MOST_BARS:
-        raise Unreadable(f"A progression has up to {MOST_BARS} bars, not {len(bars)}.", field=_FIELD)
+        raise Unreadable(f"A progression has up to {MOST_BARS} bars, not {len(bars)}.", field=field)
     spans: list[ChordSpan] = []
     at = Fraction(0)
     for number, bar in enumerate(bars, start=1):
-        for word, beats in _lengths(bar or ["-"], number, meter.bar_length):
+        for word, beats in _lengths(bar or ["-"], number, meter.bar_length, field):
             if word != "-":
-                chord = parse_chord(word, f"Bar {number}: ")
+                chord = parse_chord(word, f"Bar {number}: ", field)
             elif spans:
                 chord = spans[-1].chord
             else:
-                raise Unreadable(f"Bar {number} has no chord, and none stands before it. Write one: C.", field=_FIELD)
+                raise Unreadable(f"Bar {number} has no chord, and none stands before it. Write one: C.", field=field)
             spans.append(ChordSpan(chord, at, beats))
             at += beats
     return tuple(spans)
 
 
-def _lengths(words: list[str], bar: int, beats: Fraction) -> list[tuple[str, Fraction]]:
+def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tuple[str, Fraction]]:
     """Return the words of a bar with the beats of each."""
     parted = [word.partition("*") for word in words]
     if not any(star for _, star, _ in parted):
@@ -68,15 +69,15 @@ def _lengths(words: list[str], bar: int, beats: Fraction) -> list[tuple[str, Fra
     found = []
     for word, star, length in parted:
         if not star:
-            raise Unreadable(f"Bar {bar}: “{word}” needs its beats too: {word}*2, as the others have.", field=_FIELD)
+            raise Unreadable(f"Bar {bar}: “{word}” needs its beats too: {word}*2, as the others have.", field=field)
         try:
             found.append((word, parse_amount(length)))
         except Unreadable as error:
-            raise Unreadable(f"Bar {bar}: “{word}*{length}”: {error.message}", field=_FIELD) from error
+            raise Unreadable(f"Bar {bar}: “{word}*{length}”: {error.message}", field=field) from error
     total = sum((length for _, length in found), Fraction(0))
     if total != beats or any(length <= 0 for _, length in found):
         raise Unreadable(
-            f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=_FIELD
+            f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=field
         )
     return found
 

@@ -27,7 +27,6 @@ QUALITIES: dict[str, str] = {
     "add9": "added_ninth",
     "9": "dominant_ninth",
 }
-_FIELD = "material.chords"
 #: Which tones of a chord a hand takes, counted upwards from the root: close on keys, spread on strings.
 _CLOSE = (0, 1, 2, 3)
 _SPREAD = {3: (0, 2, 3, 4, 5), 2: (0, 1, 2), 4: (0, 2, 3, 5), 5: (0, 3, 4, 6)}
@@ -63,7 +62,7 @@ class ChordSound:
     tones: tuple[Pitch, ...]
 
 
-def parse_chord(symbol: str, where: str = "") -> Chord:
+def parse_chord(symbol: str, where: str = "", field: str = "material.chords") -> Chord:
     """Return the chord of a symbol: ``C``, ``F#m7``, ``G/B``.
 
     Raises:
@@ -73,7 +72,7 @@ def parse_chord(symbol: str, where: str = "") -> Chord:
     if not found:
         raise Unreadable(
             f"{where}“{symbol}” is not a chord. Write a root and what it is: C, Am, F#m7, Bb7, Dsus4, G/B.",
-            field=_FIELD,
+            field=field,
         )
     bass = parse_tonic(found["bass"]) if found["bass"] else None
     tones = CHORDS[QUALITIES[found["quality"] or ""]]

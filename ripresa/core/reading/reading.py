@@ -14,13 +14,13 @@ from ripresa.core.drill import PARTS, Drill, Leg, reduced
 from ripresa.core.drill.accents import Mark
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill.hands import SLUR
-from ripresa.core.drill.material import NotePass, OneNote, own_rhythm
+from ripresa.core.drill.material import NotePass, own_rhythm
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, slot_numbers
 from ripresa.core.pitch import Instrument, instrument_named
 from ripresa.core.reading.fingering import touches
-from ripresa.core.rhythm import Kind, Meter, meter_named
+from ripresa.core.rhythm import Meter, SlotKind, meter_named
 
 MOST_NOTES = 20_000
 
@@ -217,8 +217,7 @@ def _lay_leg(
         plays_closing=closes,
         described=notes.described,
         out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
-        # Letters that are said change nothing of the rhythm: the divisions give it.
-        rhythm=() if isinstance(drill.material, OneNote) else notes.rhythm,
+        rhythm=() if notes.goes_on else notes.rhythm,
     )
 
 
@@ -266,7 +265,7 @@ def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction, *
             return True
 
 
-def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: Kind) -> Iterator[Place]:
+def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: SlotKind) -> Iterator[Place]:
     """Yield what lies between two legs; a note that ends the pass is held, a silence goes on."""
     meter = cursor.meter
     match drill.seam:

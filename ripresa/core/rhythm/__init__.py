@@ -5,7 +5,7 @@ Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` a
 
 from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word
 from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, ordinal, place_name, slot_name
-from ripresa.core.rhythm.kinds import Kind, Level
+from ripresa.core.rhythm.kinds import Level, SlotKind
 from ripresa.core.rhythm.meter import METERS, Meter, meter_named
 from ripresa.core.rhythm.swing import RATIOS, Swing
 from ripresa.core.rhythm.tempo import (
@@ -39,10 +39,10 @@ __all__ = [
     "Counting",
     "Filled",
     "GearChange",
-    "Kind",
     "Level",
     "Meter",
     "Settings",
+    "SlotKind",
     "Swing",
     "bpm_for_speed",
     "check_bpm",

@@ -14,7 +14,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.rhythm.kinds import Kind, Level
+from ripresa.core.rhythm.kinds import Level, SlotKind
 
 _WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
 #: Word → (division it asks for, slot).
@@ -24,7 +24,7 @@ _WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
 _LARGEST_DIVISION = 16
 
-Filled = tuple[Kind | None, Level | None]
+Filled = tuple[SlotKind | None, Level | None]
 
 
 class CountedBeat(NamedTuple):

@@ -2,5 +2,5 @@
 
 from typing import Literal
 
-Kind = Literal["note", "rest", "air", "hold"]
+SlotKind = Literal["note", "rest", "air", "hold"]
 Level = Literal["accent", "plain", "ghost"]

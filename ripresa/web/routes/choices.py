@@ -1,16 +1,18 @@
 """What there is to choose from, each with a name and why one would."""
 
 from collections.abc import Mapping
+from fractions import Fraction
 from typing import Any
 
 from flask import Response, current_app
 from pydantic import BaseModel
 
 import ripresa
-from ripresa.core.climbs import CLICK_LADDERS, ORDERS
+from ripresa.core.climbs import CLICK_LADDERS, ORDERS, RULES, TARGETS, ClimbPlan, RungRule, Target
 from ripresa.core.drill import (
     ARTICULATIONS,
     CLOSINGS,
+    COMES_WITH,
     DIVISIONS,
     FINGERINGS,
     MOVEMENTS,
@@ -23,11 +25,13 @@ from ripresa.core.drill import (
     Drill,
     Step,
 )
-from ripresa.core.drill.click import CLICK_PLANS, Click
-from ripresa.core.drill.hands import CYCLES, LEADS, ODD_SCHOOLS, RESTARTS
+from ripresa.core.drill.accents import ACCENTS, Accents
+from ripresa.core.drill.click import CLICKS, Click
+from ripresa.core.drill.hands import CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS, Hands
 from ripresa.core.drill.material import (
     AFTERS,
     FIGURES,
+    MATERIALS,
     MIXES,
     MOST_OCTAVES,
     OWN,
@@ -37,8 +41,10 @@ from ripresa.core.drill.material import (
     SHAPES,
     TOPS,
     WAYS,
+    Material,
 )
 from ripresa.core.exact import label
+from ripresa.core.kind import Kind
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS, show_tonic
 from ripresa.core.playing import MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import PARTS as BACKINGS
@@ -62,6 +68,12 @@ class Choice(BaseModel):
     value: str
     label: str
     why: str
+
+
+class ScaleChoice(Choice):
+    """A scale, and how many degrees it has; 0 where they are written out."""
+
+    degrees: int
 
 
 class InstrumentChoice(Choice):
@@ -111,13 +123,64 @@ class VoiceChoice(BaseModel):
     anchor: float
 
 
+class KindChoice(Choice):
+    """A kind of a part: all that can be set of it, and what is told of each number while it is typed."""
+
+    fields: list[str]
+    hints: dict[str, str]
+
+
+class MaterialKind(KindChoice):
+    """A kind of material; ``hands`` are those that come with it, if others than before."""
+
+    fresh: Material
+    hands: Hands | None
+
+
+class HandsKind(KindChoice):
+    """A hand law."""
+
+    fresh: Hands
+
+
+class AccentsKind(KindChoice):
+    """A way of setting accents."""
+
+    fresh: Accents
+
+
+class ClickKind(KindChoice):
+    """A click."""
+
+    fresh: Click
+
+
+class TargetKind(KindChoice):
+    """A kind of target of a climb."""
+
+    fresh: Target
+
+
+class RuleKind(KindChoice):
+    """A rule for the rungs of a climb."""
+
+    fresh: RungRule
+
+
 class Choices(BaseModel):
     """Everything that a brief offers."""
+
+    materials: list[MaterialKind]
+    hands: list[HandsKind]
+    accents: list[AccentsKind]
+    targets: list[TargetKind]
+    rules: list[RuleKind]
+    plan: ClimbPlan
 
     is_demo: bool
     version: str
     tonics: list[Choice]
-    scales: list[Choice]
+    scales: list[ScaleChoice]
     chords: list[Choice]
     tone_sets: list[Choice]
     figures: list[Choice]
@@ -150,7 +213,7 @@ class Choices(BaseModel):
     restarts: list[Choice]
     leads: list[Choice]
     odd_schools: list[Choice]
-    clicks: list[Choice]
+    clicks: list[ClickKind]
     click_ladders: list[LadderChoice]
     click_orders: list[Choice]
     instruments: list[InstrumentChoice]
@@ -172,12 +235,23 @@ def list_choices() -> Response:
     """Everything that a brief offers."""
     return answer(
         Choices(
+            materials=[
+                MaterialKind(**_kind(one), fresh=one.fresh, hands=COMES_WITH.get(one.value)) for one in MATERIALS
+            ],
+            hands=[HandsKind(**_kind(one), fresh=one.fresh) for one in HANDS],
+            accents=[AccentsKind(**_kind(one), fresh=one.fresh) for one in ACCENTS],
+            targets=[TargetKind(**_kind(one), fresh=one.fresh) for one in TARGETS],
+            rules=[RuleKind(**_kind(one), fresh=one.fresh) for one in RULES],
+            plan=ClimbPlan(start=Fraction(72)),
             is_demo=current_app.config["DEMO"],
             version=ripresa.__version__,
             tonics=[Choice(value=tonic, label=show_tonic(tonic), why="") for tonic in TONICS],
             scales=[
-                *(Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()),
-                Choice(value=OWN, label="own steps", why="Write the degrees: 1 b2 3 4 5 b6 7."),
+                *(
+                    ScaleChoice(value=key, label=scale.name, why="", degrees=scale.degrees)
+                    for key, scale in SCALES.items()
+                ),
+                ScaleChoice(value=OWN, label="own steps", why="Write the degrees: 1 b2 3 4 5 b6 7.", degrees=0),
             ],
             chords=[Choice(value=key, label=chord.name, why="") for key, chord in CHORDS.items()],
             tone_sets=[
@@ -229,7 +303,7 @@ def list_choices() -> Response:
             restarts=_named(RESTARTS),
             leads=_named(LEADS),
             odd_schools=_named(ODD_SCHOOLS),
-            clicks=[Choice(value=key, label=plan.name, why=plan.why) for key, plan in CLICK_PLANS.items()],
+            clicks=[ClickKind(**_kind(one), fresh=one.fresh) for one in CLICKS],
             click_ladders=[
                 LadderChoice(value=key, label=one.name, why=one.why, plans=list(one.plans))
                 for key, one in CLICK_LADDERS.items()
@@ -266,6 +340,16 @@ def list_choices() -> Response:
             ),
         )
     )
+
+
+def _kind(kind: Kind[object]) -> dict[str, Any]:
+    return {
+        "value": kind.value,
+        "label": kind.name,
+        "why": kind.why,
+        "fields": list(kind.fields),
+        "hints": kind.hints,
+    }
 
 
 def _named(pairs: Mapping[Any, tuple[str, str]]) -> list[Choice]:

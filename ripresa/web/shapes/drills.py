@@ -4,7 +4,6 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill import Drill
-from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import division_label, label
 from ripresa.core.pitch import instrument_named
 from ripresa.core.rhythm import meter_named
@@ -57,8 +56,9 @@ def drill_line(kept: KeptDrill) -> DrillLine:
 
 def divisions_of(drill: Drill) -> str:
     """Return the divisions of a drill in a line, the first seven of many; a count has its own."""
-    if own_rhythm(drill.material):
-        return f"{division_label(drill.fastest_division)} a beat"
+    own = drill.material.own_division
+    if own is not None:
+        return f"{division_label(own)} a beat"
     divisions = [division_label(*leg.divisions) for leg in drill.legs]
     return " → ".join(divisions if len(divisions) <= 8 else [*divisions[:7], "…"]) + " a beat"
 

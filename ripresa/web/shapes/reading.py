@@ -8,12 +8,14 @@ from itertools import groupby
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import is_pressable
 from ripresa.core.drill.click import ClickLevel
+from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import decimal, label, plural, short
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading, count_text
 from ripresa.core.reports import breath_marks, click_report, closest_told, paragraphs, peak_of, sums, warnings, working
-from ripresa.core.rhythm import Kind, Level
+from ripresa.core.rhythm import Level, SlotKind
 from ripresa.web.shapes.sums import (
     GearShape,
     HomeShape,
@@ -38,7 +40,7 @@ class EventShape(BaseModel):
     beat: int
     slot: int
     count: str
-    kind: Kind
+    kind: SlotKind
     pitch: str | None
     chord: str | None
     stroke: str | None
@@ -106,9 +108,16 @@ class RowShape(BaseModel):
 
 
 class ReadingShape(BaseModel):
-    """All that Bench and Stand draw of a drill at a tempo."""
+    """All that Bench and Stand draw of a drill at a tempo.
+
+    ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
+    ``pressable``: whether notes can be pressed on and off on the rail.
+    """
 
     bpm: str
+    own_rhythm: bool
+    has_closing: bool
+    pressable: bool
     sign: str
     sign_name: str
     meter: str
@@ -139,6 +148,9 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     breaths = breath_marks(reading, bpm)
     return ReadingShape(
         bpm=label(bpm),
+        own_rhythm=own_rhythm(reading.drill.material),
+        has_closing=any(leg.has_closing for leg in reading.legs),
+        pressable=is_pressable(reading.drill),
         sign=reading.meter.sign,
         sign_name=reading.meter.counted_name,
         meter=reading.meter.name,

@@ -10,28 +10,6 @@ type Walk = Extract<Accents, { kind: "walk" }>;
 type Typed = Extract<Accents, { kind: "typed" }>;
 type Level = Typed["cycle"][number];
 
-const KINDS = [
-  { value: "each_beat", label: "each beat", why: "The beat is heard in the playing itself." },
-  {
-    value: "every_nth",
-    label: "every so many notes",
-    why: "Groups that may cross the beat: the accent wanders.",
-  },
-  {
-    value: "walk",
-    label: "a walking slot",
-    why: "The accent moves one slot later until it is home: every slot gets its turn.",
-  },
-  { value: "typed", label: "your own pattern", why: "Accents, plain notes and ghosts, as you write them." },
-  { value: "none", label: "nothing", why: "All notes alike." },
-];
-const FRESH: Record<Accents["kind"], Accents> = {
-  each_beat: { kind: "each_beat" },
-  every_nth: { kind: "every_nth", size: 5, restart: "leg" },
-  walk: { kind: "walk", width: 1, bars: 2 },
-  typed: { kind: "typed", cycle: ["accent", "plain", "plain", "ghost"], restart: "bar" },
-  none: { kind: "none" },
-};
 const SIGNS: Record<Level, string> = { accent: ">", plain: "-", ghost: "o" };
 
 type Props = { accents: Accents; choices: Choices; onChange: (accents: Accents) => void };
@@ -45,8 +23,8 @@ export function AccentWords({ accents, choices, onChange }: Props) {
         label="accents"
         field="accents.kind"
         value={accents.kind}
-        choices={KINDS}
-        onChange={(kind) => onChange(FRESH[kind as Accents["kind"]])}
+        choices={choices.accents}
+        onChange={(kind) => onChange(choices.accents.find((one) => one.value === kind)?.fresh ?? accents)}
       />
       {accents.kind === "every_nth" && (
         <>
@@ -56,7 +34,6 @@ export function AccentWords({ accents, choices, onChange }: Props) {
             field="accents.size"
             numeric
             value={String(accents.size)}
-            hint="2 to 64. Five on four comes home after five beats."
             onChange={(text) => onChange({ ...accents, size: typedCount(text) })}
           />{" "}
           whose count{" "}
@@ -84,7 +61,6 @@ function WalkWords({ walk, onChange }: { walk: Walk; onChange: (walk: Walk) => v
         field="accents.width"
         numeric
         value={String(walk.width)}
-        hint="1 to 8 neighbours. A pair that straddles the beat takes the next 1 along."
         onChange={(text) => onChange({ ...walk, width: typedCount(text) })}
       />{" "}
       wide, moving every{" "}
@@ -93,7 +69,6 @@ function WalkWords({ walk, onChange }: { walk: Walk; onChange: (walk: Walk) => v
         field="accents.bars"
         numeric
         value={String(walk.bars)}
-        hint="1 to 16 bars on each slot before it moves on."
         onChange={(text) => onChange({ ...walk, bars: typedCount(text) })}
       />{" "}
       {walk.bars === 1 ? "bar" : "bars"}

@@ -98,7 +98,7 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
   });
   const tool = useTool(drill, change);
   const { mutate: use } = tool;
-  const pressable = drill.material.kind === "count" || drill.material.kind === "strum";
+  const pressable = shown?.pressable ?? false;
   const press = useCallback((event: number) => use({ tool: "press", event }), [use]);
   const pressClick = useCallback((event: number) => use({ tool: "click", event }), [use]);
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
@@ -134,8 +134,7 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
         <DrillBrief
           drill={drill}
           choices={choices}
-          sign={shown?.sign ?? "♩"}
-          meter={shown?.meter ?? drill.meter}
+          reading={shown ?? null}
           refusal={refusalOf(reading.error)}
           onChange={change}
         />

@@ -35,7 +35,6 @@ export function CellWords({ cells, choices, onChange }: Props) {
             field="material.bars"
             numeric
             value={String(cells.bars)}
-            hint="1 to 128."
             onChange={(text) => onChange({ ...cells, bars: typedCount(text) })}
           />{" "}
           bars, draw{" "}
@@ -44,7 +43,6 @@ export function CellWords({ cells, choices, onChange }: Props) {
             field="material.seed"
             numeric
             value={String(cells.seed)}
-            hint="Another number, another order; the same number gives the same bars again."
             onChange={(text) => onChange({ ...cells, seed: typedCount(text) })}
           />
         </>

@@ -43,7 +43,6 @@ export function CountWords({ count, onChange }: { count: Count; onChange: (count
         label="slots it is moved by"
         field="material.shift"
         value={String(count.shift)}
-        hint="Slots of its grid: 2 is an eighth later where quarters of a beat are said, -1 a slot earlier."
         onChange={move}
       />{" "}
       slots, over{" "}

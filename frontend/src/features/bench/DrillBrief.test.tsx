@@ -3,6 +3,7 @@ import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import kinds from "../../../kinds.json";
 import type { Drill } from "../../api/client";
 import { CHOICES, DRILL } from "../../api/testValues";
 import { draw } from "../../ui/testRender";
@@ -16,6 +17,17 @@ vi.mock("../../api/client", async (original) => ({
 
 afterEach(cleanup);
 
+/** What the server says of a drill, as far as its brief asks. */
+function read({ material }: Drill) {
+  const brings = ["count", "cells", "strum"].includes(material.kind);
+  return {
+    sign: "♩",
+    meter: "4/4",
+    own_rhythm: brings || (material.kind === "line" && material.rhythm === "own"),
+    has_closing: material.kind === "scale_run" || material.kind === "arpeggio",
+  };
+}
+
 /** The brief as it stands on the bench: what is changed comes back into it. */
 function Bench({ start, seen }: { start: Drill; seen: (drill: Drill) => void }) {
   const [drill, setDrill] = useState(start);
@@ -23,8 +35,7 @@ function Bench({ start, seen }: { start: Drill; seen: (drill: Drill) => void }) 
     <DrillBrief
       drill={drill}
       choices={CHOICES}
-      sign="♩"
-      meter="4/4"
+      reading={read(drill)}
       refusal={null}
       onChange={(next) => {
         setDrill(next);
@@ -60,13 +71,15 @@ describe("the brief of a drill", () => {
     await user.selectOptions(screen.getByLabelText("tonic"), "Eb");
     await user.selectOptions(screen.getByLabelText("material"), "arpeggio");
     expect(last()?.material).toMatchObject({ kind: "arpeggio", tonic: "Eb" });
+    expect(screen.getByLabelText("closing tonic")).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText("material"), "one_note");
     expect(screen.queryByLabelText("closing tonic")).toBeNull();
   });
 
   it("says why one would choose the word in hand", async () => {
     const { user } = opened();
     await user.click(screen.getByLabelText("shape"));
-    expect(screen.getByText("It comes back.")).toBeTruthy();
+    expect(screen.getByText(/comes back to where it started/)).toBeTruthy();
   });
 
   it("takes a hand cycle of one's own, symbol by symbol", async () => {
@@ -80,7 +93,7 @@ describe("the brief of a drill", () => {
 
   it("lets the arm swing", async () => {
     const { user, last } = opened();
-    await user.selectOptions(screen.getByLabelText("hands"), "place");
+    await user.selectOptions(screen.getByLabelText("hands"), "by_place");
     await user.selectOptions(screen.getByLabelText("way on the beat"), "up");
     expect(last()?.hands).toEqual({ kind: "by_place", lead: "up", odd: "through" });
   });
@@ -256,4 +269,25 @@ describe("the divisions", () => {
     expect(screen.queryByLabelText(/^Or write them in order/)).toBeNull();
     expect(document.activeElement).toBe(screen.getByLabelText(/^divisions/));
   });
+});
+
+describe("a refusal names a control that is on the screen", () => {
+  it.each(kinds.drills.map((one) => [`${one.kind}: ${one.field}`, one] as const))(
+    "%s",
+    (_, { drill, field }) => {
+      const asked = drill as unknown as Drill;
+      draw(
+        <DrillBrief
+          drill={asked}
+          choices={CHOICES}
+          reading={read(asked)}
+          refusal={{ message: "No.", field }}
+          onChange={() => {}}
+        />,
+      );
+      const blamed = document.querySelectorAll('[aria-invalid="true"]');
+      expect(blamed.length).toBeGreaterThan(0);
+      expect(blamed[0]?.getAttribute("aria-describedby")).toBe(screen.getByRole("alert").id);
+    },
+  );
 });

@@ -1,24 +1,22 @@
 import type { ReactNode } from "react";
-import type { Choices, Drill } from "../../api/client";
+import type { Choices, Drill, Reading } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { ClickWords } from "../../ui/brief/ClickWords";
 import type { Refused } from "../../ui/brief/context";
+import { drillHints } from "../../ui/brief/kinds";
 import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
 import { MoreWords } from "./MoreWords";
-import { hasOwnRhythm } from "./ownRhythm";
 
 type Props = {
   drill: Drill;
   choices: Choices;
-  /** The sign of the note that bpm counts. */
-  sign: string;
-  /** How the meter is called: of one that is made by cells, the brief knows only the key. */
-  meter: string;
+  /** What the drill was read as; null until it could be read. */
+  reading: Pick<Reading, "sign" | "meter" | "own_rhythm" | "has_closing"> | null;
   refusal: Refused | null;
   onChange: (drill: Drill, word: string) => void;
 };
@@ -47,16 +45,15 @@ function Times({ legs, onChange }: { legs: Drill["legs"]; onChange: (legs: Drill
 }
 
 /** The drill as one sentence; its words are the controls. */
-export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: Props) {
+export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props) {
   const word =
     <F extends keyof Drill>(field: F) =>
     (value: Drill[F]) =>
       onChange({ ...drill, [field]: value }, field);
   const play = (material: Drill["material"]) => {
-    // Who strums swings the arm: alternate picking counts notes, and would start beats with the wrong stroke.
-    const strums = material.kind === "strum" && drill.material.kind !== "strum";
-    const hands: Drill["hands"] = strums ? { kind: "by_place", lead: "down", odd: "through" } : drill.hands;
-    onChange({ ...drill, material, hands }, "material");
+    const isNew = material.kind !== drill.material.kind;
+    const along = isNew ? choices.materials.find((one) => one.value === material.kind)?.hands : null;
+    onChange({ ...drill, material, hands: along ?? drill.hands }, "material");
   };
   const select = (
     field: "meter" | "seam" | "closing" | "instrument",
@@ -75,14 +72,14 @@ export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: P
     ? choices.meters
     : [
         ...choices.meters,
-        { value: drill.meter, label: meter, why: "Made by cells that were added or taken away." },
+        { value: drill.meter, label: reading?.meter ?? drill.meter, why: "A meter of your own." },
       ];
   const several = drill.legs.length > 1;
   return (
-    <Brief label="The brief" refusal={refusal}>
+    <Brief label="The brief" refusal={refusal} hints={drillHints(drill, choices)}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
       {select("meter", "meter", meters)},{" "}
-      {hasOwnRhythm(drill.material) ? (
+      {reading?.own_rhythm ? (
         <Times legs={drill.legs} onChange={word("legs")} />
       ) : (
         <>
@@ -91,7 +88,7 @@ export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: P
         </>
       )}
       , {select("seam", "seam: what happens between legs", choices.seams)}
-      {drill.material.kind === "scale_run" && (
+      {reading?.has_closing && (
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}
       .{" "}
@@ -107,7 +104,7 @@ export function DrillBrief({ drill, choices, sign, meter, refusal, onChange }: P
         label="tempo in bpm"
         field="bpm"
         what="bpm"
-        before={`${sign} = `}
+        before={`${reading?.sign ?? ""} = `}
         exact={drill.bpm}
         hint="1 to 1000; halves and fractions too: 84½."
         onChange={word("bpm")}

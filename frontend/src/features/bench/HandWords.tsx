@@ -4,24 +4,7 @@ import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 
 type Hands = Drill["hands"];
-const NONE = { value: "none", label: "Any hand", why: "No hand is written: the student chooses." };
-const OWN = {
-  value: "own",
-  label: "Your own cycle",
-  why: "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4; - is a slurred note: T -.",
-};
-
-const PLACE = {
-  value: "place",
-  label: "The arm swings",
-  why: "By place: the slot says which way, and where nothing sounds the stroke goes through the air.",
-};
-
-const ECONOMY = {
-  value: "economy",
-  label: "Economy picking",
-  why: "Alternate on a string; to the next string the pick goes on the way it has to go. It needs strings.",
-};
+const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
 type Props = {
   hands: Hands;
@@ -37,6 +20,9 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
   const isReady = choices.cycles.some((one) => one.value === cycle);
   const [wantsOwn, setWantsOwn] = useState(hands.kind === "by_order" && !isReady);
   const own = hands.kind === "by_order" && (wantsOwn || !isReady);
+  // A law that is told by its cycle is offered by its usual cycles, and as one's own; the others by their names.
+  const cycles = choices.hands.find((one) => one.value === "by_order");
+  const laws = choices.hands.filter((one) => one !== cycles);
   const restart = hands.kind === "by_order" ? hands.restart : "never";
   const byOrder = (text: string): Hands => ({
     kind: "by_order",
@@ -50,23 +36,18 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
         field="hands.kind"
         value={shownAs(hands, own, cycle)}
         choices={[
-          NONE,
-          PLACE,
-          ECONOMY,
+          ...laws.map((one) => ({ ...one, label: capital(one.label) })),
           ...[...choices.cycles]
             .sort((one, other) => Number(usual.includes(other.value)) - Number(usual.includes(one.value)))
-            .map((one) => ({
-              ...one,
-              label: one.label.replace(/^./, (first) => first.toUpperCase()),
-            })),
-          OWN,
+            .map((one) => ({ ...one, label: capital(one.label) })),
+          { value: "own", label: capital(cycles?.label ?? ""), why: cycles?.why ?? "" },
         ]}
         onChange={(value) => {
           setWantsOwn(value === "own");
-          if (value === "none") onChange({ kind: "none" });
-          else if (value === "economy") onChange({ kind: "economy", lead: "down" });
-          else if (value === "place") onChange({ kind: "by_place", lead: "down", odd: "through" });
-          else onChange(byOrder(value === "own" ? cycle || "R L" : value));
+          const law = laws.find((one) => one.value === value);
+          if (law) onChange(law.fresh);
+          else if (value !== "own") onChange(byOrder(value));
+          else onChange(cycle || !cycles ? byOrder(cycle) : cycles.fresh);
         }}
       />
       {own && (
@@ -76,7 +57,7 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
             label="your own hand cycle"
             field="hands.cycle"
             value={cycle}
-            hint={OWN.why}
+            hint={cycles?.why}
             onChange={(text) => onChange(byOrder(text))}
           />
         </>
@@ -101,6 +82,18 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
           />
         </>
       )}
+      {hands.kind === "economy" && (
+        <>
+          {" "}
+          <BriefSelect
+            label="first stroke"
+            field="hands.lead"
+            value={hands.lead}
+            choices={choices.leads}
+            onChange={(lead) => onChange({ ...hands, lead: lead as typeof hands.lead })}
+          />
+        </>
+      )}
       {hands.kind === "by_order" && (
         <>
           {" "}
@@ -119,13 +112,6 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
 }
 
 function shownAs(hands: Hands, own: boolean, cycle: string): string {
-  switch (hands.kind) {
-    case "none":
-    case "economy":
-      return hands.kind;
-    case "by_place":
-      return "place";
-    case "by_order":
-      return own ? "own" : cycle;
-  }
+  if (hands.kind !== "by_order") return hands.kind;
+  return own ? "own" : cycle;
 }

@@ -65,7 +65,7 @@ export function LineWords({ line, choices, onChange }: Props) {
           {" "}
           <BriefField
             label="chords"
-            field="material.chords"
+            field="material.through"
             long
             value={line.through}
             hint="C, Am, F#m7, G/B; | bar line; chords share a bar, or say their beats: C*3 G*1; - goes on."

@@ -5,18 +5,22 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
 type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
 
-const degrees = Array.from({ length: 7 }, (_, index) => ({
-  value: String(index + 1),
-  label: index === 0 ? "on the tonic" : `on degree ${index + 1}`,
-  why: index === 0 ? "" : "There and back it then goes round as a circle, and closes where it began.",
-}));
+/** The degrees that a run may start on. */
+function degreesOf(run: ScaleRun, choices: Choices) {
+  const named = choices.scales.find((one) => one.value === run.scale)?.degrees ?? 0;
+  const degrees = named || run.own.split(/\s+/).filter(Boolean).length;
+  return Array.from({ length: Math.max(degrees, run.start) }, (_, index) => ({
+    value: String(index + 1),
+    label: index === 0 ? "on the tonic" : `on degree ${index + 1}`,
+    why: index === 0 ? "" : "There and back it then goes round as a circle, and closes where it began.",
+  }));
+}
 
 type ScaleProps = { run: ScaleRun; choices: Choices; onChange: (run: ScaleRun) => void };
 
 /** A scale run in words. */
 export function ScaleWords({ run, choices, onChange }: ScaleProps) {
   const set = (field: keyof ScaleRun) => (value: string) => onChange({ ...run, [field]: value } as ScaleRun);
-  const turns = run.shape === "there_and_back" || run.shape === "back_and_there";
   return (
     <>
       <Tonic value={run.tonic} choices={choices} onChange={set("tonic")} />{" "}
@@ -57,21 +61,10 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
         label="degree it starts on"
         field="material.start"
         value={String(run.start)}
-        choices={degrees}
+        choices={degreesOf(run, choices)}
         onChange={(value) => onChange({ ...run, start: Number(value) })}
       />
-      {turns && (
-        <>
-          ,{" "}
-          <BriefSelect
-            label="turn-round"
-            field="material.top"
-            value={run.top}
-            choices={choices.tops}
-            onChange={set("top")}
-          />
-        </>
-      )}
+      <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>
   );
 }
@@ -100,6 +93,7 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
         choices={counted}
         onChange={(value) => onChange({ ...run, octaves: Number(value) })}
       />
+      <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>
   );
 }
@@ -116,6 +110,25 @@ export function Tonic({ value, choices, onChange }: WordProps) {
       choices={choices.tonics}
       onChange={onChange}
     />
+  );
+}
+
+type TurnProps = { run: ScaleRun | Arpeggio; choices: Choices; onChange: (top: string) => void };
+
+/** How a run that turns round does so. */
+function TurnWord({ run, choices, onChange }: TurnProps) {
+  if (run.shape === "up" || run.shape === "down") return null;
+  return (
+    <>
+      ,{" "}
+      <BriefSelect
+        label="turn-round"
+        field="material.top"
+        value={run.top}
+        choices={choices.tops}
+        onChange={onChange}
+      />
+    </>
   );
 }
 

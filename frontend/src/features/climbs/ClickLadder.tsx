@@ -17,7 +17,7 @@ export function ClickLadder({ ladder, choices, refusal, onChange }: Props) {
   const { clicks, click_order: order } = ladder;
   const set = (changed: Click[]) => onChange({ ...ladder, clicks: changed });
   const unused = choices.clicks.find(
-    (one) => !clicks.some((click) => click.kind === "named" && click.plan === one.value),
+    (one) => !clicks.some((click) => JSON.stringify(click) === JSON.stringify(one.fresh)),
   );
   return (
     <Brief label="The click ladder" refusal={refusal}>
@@ -74,12 +74,7 @@ export function ClickLadder({ ladder, choices, refusal, onChange }: Props) {
       <button
         type="button"
         className="button button-small"
-        onClick={() =>
-          set([
-            ...clicks,
-            unused ? { kind: "named", plan: unused.value } : { kind: "drop_out", on: 2, off: 2, grows: 0 },
-          ])
-        }
+        onClick={() => unused && set([...clicks, unused.fresh])}
       >
         One more click
       </button>

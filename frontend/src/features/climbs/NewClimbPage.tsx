@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { api, type Choices, type Plan, type Schemas, type Student } from "../../api/client";
+import { api, type Choices, type Schemas, type Student } from "../../api/client";
 import { choicesQuery, drillsQuery, forgetWork, ladderQuery, studentsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -13,18 +13,6 @@ import { KeepLadder } from "./KeepLadder";
 import { PlanBrief } from "./PlanBrief";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
-
-const FIRST_PLAN: Plan = {
-  start: "72",
-  target: { kind: "bpm", bpm: "120" },
-  rule: { kind: "percent", step: "4" },
-  settings: "whole",
-  clean_to_rise: 2,
-  shaky_to_fall: 3,
-  evenness: "working",
-  clicks: [],
-  click_order: "with_tempo",
-};
 
 /** A climb to start: who, which drill, from where, to where, by which rule. */
 export function NewClimbPage() {
@@ -59,7 +47,7 @@ function NewClimb({ choices, students, drills }: Props) {
   const [studentId, setStudentId] = useState(Number(asked.get("student")) || (students[0]?.id ?? 0));
   const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
   const student = students.find((one) => one.id === studentId);
-  const [plan, setPlan] = useState({ ...FIRST_PLAN, clicks: student?.clicks ?? [] });
+  const [plan, setPlan] = useState({ ...choices.plan, clicks: student?.clicks ?? [] });
   const chooseStudent = (id: number) => {
     setStudentId(id);
     const before = JSON.stringify(student?.clicks ?? []);

@@ -3,23 +3,8 @@ import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import type { Refused } from "../../ui/brief/context";
+import { planHints } from "../../ui/brief/kinds";
 
-const TARGETS = [
-  { value: "bpm", label: "a tempo of", why: "Where the piece stands." },
-  {
-    value: "speed",
-    label: "a speed of",
-    why: "Notes a second, whatever the division: speeds compare between drills.",
-  },
-];
-const RULES = [
-  { value: "percent", label: "per cent", why: "The same effort at every height: steps grow with the tempo." },
-  {
-    value: "even",
-    label: "bpm",
-    why: "Even steps: easy to count by hand, harder at the bottom than at the top.",
-  },
-];
 const counted = (from: number, to: number): Choice[] =>
   Array.from({ length: to - from + 1 }, (_, index) => ({
     value: String(from + index),
@@ -49,7 +34,7 @@ export function PlanBrief(props: Props) {
   const set = <F extends keyof Plan>(field: F, value: Plan[F]) => onChange({ ...plan, [field]: value });
   const ladders = laddersOf(props);
   return (
-    <Brief label="The brief of the climb" refusal={props.refusal}>
+    <Brief label="The brief of the climb" refusal={props.refusal} hints={planHints(plan, choices)}>
       <BriefSelect
         label="student"
         field="student"
@@ -81,15 +66,17 @@ export function PlanBrief(props: Props) {
         field="rule.step"
         what="number"
         exact={plan.rule.step}
-        hint="4 per cent is what a patient teacher takes; 2 near the top."
         onChange={(step) => set("rule", { ...plan.rule, step })}
       />{" "}
       <BriefSelect
         label="rule for steps"
         field="rule.kind"
         value={plan.rule.kind}
-        choices={RULES}
-        onChange={(kind) => set("rule", { kind: kind as "percent", step: plan.rule.step })}
+        choices={choices.rules}
+        onChange={(kind) => {
+          const fresh = choices.rules.find((one) => one.value === kind)?.fresh;
+          if (fresh) set("rule", { ...fresh, step: plan.rule.step });
+        }}
       />{" "}
       a step, after{" "}
       <BriefSelect
@@ -180,13 +167,11 @@ function TargetWords({ plan, choices, onChange }: TargetProps) {
         label="kind of target"
         field="target.kind"
         value={target.kind}
-        choices={TARGETS}
-        onChange={(kind) =>
-          onChange({
-            ...plan,
-            target: kind === "bpm" ? { kind: "bpm", bpm: "120" } : { kind: "speed", nps: "8", division: "4" },
-          })
-        }
+        choices={choices.targets}
+        onChange={(kind) => {
+          const fresh = choices.targets.find((one) => one.value === kind)?.fresh;
+          if (fresh) onChange({ ...plan, target: fresh });
+        }}
       />{" "}
       {target.kind === "bpm" ? (
         <>
@@ -208,15 +193,7 @@ function TargetWords({ plan, choices, onChange }: TargetProps) {
             exact={target.nps}
             onChange={(nps) => onChange({ ...plan, target: { ...target, nps } })}
           />{" "}
-          notes a second at{" "}
-          <BriefSelect
-            label="notes per beat of the target"
-            field="target.division"
-            value={target.division}
-            choices={choices.divisions}
-            onChange={(division) => onChange({ ...plan, target: { ...target, division } })}
-          />{" "}
-          a beat
+          notes a second, where it is fastest
         </>
       )}
     </>

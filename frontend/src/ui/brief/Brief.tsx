@@ -5,11 +5,15 @@ type Props = {
   label: string;
   /** A sentence to show under the brief, and the field it blames. */
   refusal: Refused | null;
+  /** What the server says of its fields, by their names. */
+  hints?: Readonly<Record<string, string>>;
   children: ReactNode;
 };
 
+const NO_HINTS = {};
+
 /** A sentence whose underlined words are the controls; under it, why one would choose the word in hand. */
-export function Brief({ label, refusal, children }: Props) {
+export function Brief({ label, refusal, hints = NO_HINTS, children }: Props) {
   const [hint, setHint] = useState("");
   const [typed, setTyped] = useState<Refused | null>(null);
   const refusalId = useId();
@@ -18,7 +22,7 @@ export function Brief({ label, refusal, children }: Props) {
   }, []);
   const shown = typed ?? refusal;
   return (
-    <BriefContext value={{ setHint, refuse, refusedField: shown?.field ?? null, refusalId }}>
+    <BriefContext value={{ setHint, hints, refuse, refusedField: shown?.field ?? null, refusalId }}>
       <section aria-label={label} className="brief">
         {children}
       </section>

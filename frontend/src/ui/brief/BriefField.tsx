@@ -23,13 +23,13 @@ export function BriefField({
   field,
   value,
   before,
-  hint = "",
+  hint,
   numeric = false,
   long = false,
   placeholder,
   onChange,
 }: Props) {
-  const { setHint } = useContext(BriefContext);
+  const { setHint, hints } = useContext(BriefContext);
   const refusal = useRefusal(field);
   const [text, setText] = useState(value);
   const typing = useRef(false);
@@ -45,7 +45,7 @@ export function BriefField({
     ...refusal,
     onFocus: () => {
       typing.current = true;
-      setHint(hint);
+      setHint(hint ?? hints[field] ?? "");
     },
     onBlur: () => {
       typing.current = false;

@@ -6,40 +6,6 @@ import { typedCount } from "./typedCount";
 
 export type Click = Drill["click"];
 
-/** Plans that take a number or a text: what the list shows for them, and how they begin. */
-const MADE: { value: string; label: string; why: string; start: Click }[] = [
-  {
-    value: "thinned",
-    label: "every so many beats",
-    why: "One click in 8 or 16 beats, or off the beat by a part of it: what lies between is the student’s.",
-    start: { kind: "thinned", every: "8", by: "0" },
-  },
-  {
-    value: "drop_out",
-    label: "some bars on, some off",
-    why: "The beat is given, then kept alone: is it still there when the click comes back?",
-    start: { kind: "drop_out", on: 2, off: 2, grows: 0 },
-  },
-  {
-    value: "slots all",
-    label: "every slot of the division",
-    why: "For a new division: hear all of it first.",
-    start: { kind: "slots", which: "all" },
-  },
-  {
-    value: "slots left_out",
-    label: "what the student leaves out",
-    why: "Click and student together make the whole.",
-    start: { kind: "slots", which: "left_out" },
-  },
-  {
-    value: "typed",
-    label: "typed as a count",
-    why: "2 4, or (1) a 3 &: any places of a bar or more.",
-    start: { kind: "typed", text: "2 4" },
-  },
-];
-
 type Props = { click: Click; choices: Choices; onChange: (click: Click) => void };
 
 /** Where the click falls, in words. */
@@ -50,10 +16,8 @@ export function ClickWords({ click, choices, onChange }: Props) {
         label="click"
         field="click.plan"
         value={shownAs(click)}
-        choices={[...choices.clicks, ...MADE]}
-        onChange={(value) =>
-          onChange(MADE.find((one) => one.value === value)?.start ?? { kind: "named", plan: value })
-        }
+        choices={choices.clicks}
+        onChange={(value) => onChange(choices.clicks.find((one) => one.value === value)?.fresh ?? click)}
       />
       <Numbers click={click} onChange={onChange} />
     </>
@@ -104,7 +68,6 @@ function Numbers({ click, onChange }: Omit<Props, "choices">) {
           field={`click.${part}`}
           numeric
           value={String(click[part])}
-          hint={part === "grows" ? "0 to 4 bars more each time." : "1 to 16 bars."}
           onChange={(text) => onChange({ ...click, [part]: typedCount(text) })}
         />
       );

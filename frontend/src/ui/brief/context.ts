@@ -5,6 +5,8 @@ export type Refused = { message: string; field: string | null };
 /** What the words of one brief share: the line under it, and which field was refused. */
 export type BriefState = {
   setHint: (hint: string) => void;
+  /** What the server says of a field while it is typed: its bounds, and what to look out for. */
+  hints: Readonly<Record<string, string>>;
   /** A word says that what was typed into it is refused, or no longer. */
   refuse: (field: string, message: string | null) => void;
   refusedField: string | null;
@@ -13,6 +15,7 @@ export type BriefState = {
 
 export const BriefContext = createContext<BriefState>({
   setHint: () => {},
+  hints: {},
   refuse: () => {},
   refusedField: null,
   refusalId: "",

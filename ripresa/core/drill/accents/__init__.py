@@ -1,11 +1,12 @@
 """Which notes are stressed: each way of setting accents is one module here.
 
-A way is a frozen dataclass with a ``kind`` of its own and a method ``marks``;
-to add one, write its module and add it to ``Accents`` below.
+A way is a frozen dataclass with a ``kind`` of its own and a method ``marks``; beside it stands its ``KIND``.
+To add one, write its module and add it to ``Accents`` and ``ACCENTS`` below.
 """
 
 from typing import Annotated
 
+from ripresa.core.drill.accents import each_beat, every_nth, none, typed, walk
 from ripresa.core.drill.accents.each_beat import EachBeat
 from ripresa.core.drill.accents.every_nth import LARGEST_GROUP, EveryNth
 from ripresa.core.drill.accents.mark import Mark
@@ -13,8 +14,22 @@ from ripresa.core.drill.accents.none import NoAccents
 from ripresa.core.drill.accents.typed import TypedAccents
 from ripresa.core.drill.accents.walk import Walk
 from ripresa.core.exact import ByKind
+from ripresa.core.kind import Kind
 from ripresa.core.rhythm import Level
 
 Accents = Annotated[EachBeat | EveryNth | Walk | TypedAccents | NoAccents, ByKind()]
+#: All kinds, in the order in which they are offered.
+ACCENTS: tuple[Kind[Accents], ...] = (each_beat.KIND, every_nth.KIND, walk.KIND, typed.KIND, none.KIND)
 
-__all__ = ["LARGEST_GROUP", "Accents", "EachBeat", "EveryNth", "Level", "Mark", "NoAccents", "TypedAccents", "Walk"]
+__all__ = [
+    "ACCENTS",
+    "LARGEST_GROUP",
+    "Accents",
+    "EachBeat",
+    "EveryNth",
+    "Level",
+    "Mark",
+    "NoAccents",
+    "TypedAccents",
+    "Walk",
+]

@@ -6,6 +6,7 @@ from typing import Literal
 
 from ripresa.core.drill.accents.mark import ACCENT, PLAIN, Mark
 from ripresa.core.grid import Place
+from ripresa.core.kind import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,3 +18,6 @@ class EachBeat:
     def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
         """Yield an accent for each note on slot 0, plain for the rest."""
         return (ACCENT if place.kind == "note" and place.slot == 0 else PLAIN for place in places)
+
+
+KIND = Kind(EachBeat(), "each beat", "The beat is heard in the playing itself.")

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.accents.mark import PLAIN, Mark
-from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Restart, Spot, stretch_of
+from ripresa.core.kind import Between, Kind, check_bounds
 
 LARGEST_GROUP = 64
 
@@ -25,12 +25,19 @@ class EveryNth:
     """
 
     kind: Literal["every_nth"] = field(default="every_nth", kw_only=True)
-    size: int = 3
+    size: Annotated[
+        int,
+        Between(
+            2,
+            LARGEST_GROUP,
+            "A group has {least} to {most} notes, not {value}.",
+            "Five on four comes home after five beats.",
+        ),
+    ] = 3
     restart: Restart = "leg"
 
     def __post_init__(self) -> None:
-        if not 2 <= self.size <= LARGEST_GROUP:
-            raise OutOfRange(f"A group has 2 to {LARGEST_GROUP} notes, not {self.size}.", field="accents.size")
+        check_bounds(self, "accents")
 
     def marks(self, places: Iterable[Spot]) -> Iterator[Mark]:
         """Yield an accent for the first note of each group, and each note's group, numbered from 0 in its leg."""
@@ -50,3 +57,6 @@ class EveryNth:
                 group += 1
             yield Mark("plain" if inside else "accent", group)
             inside = (inside + 1) % self.size
+
+
+KIND = Kind(EveryNth(size=5), "every so many notes", "Groups that may cross the beat: the accent wanders.")

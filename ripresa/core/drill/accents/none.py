@@ -6,6 +6,7 @@ from typing import Literal
 
 from ripresa.core.drill.accents.mark import PLAIN, Mark
 from ripresa.core.grid import Place
+from ripresa.core.kind import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,3 +18,6 @@ class NoAccents:
     def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
         """Yield a plain mark for each place."""
         return (PLAIN for _ in places)
+
+
+KIND = Kind(NoAccents(), "nothing", "All notes alike.")

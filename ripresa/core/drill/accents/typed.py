@@ -7,6 +7,7 @@ from typing import Literal
 from ripresa.core.drill.accents.mark import Mark
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Restart, Spot, in_turn
+from ripresa.core.kind import Kind
 from ripresa.core.rhythm import Level
 
 LONGEST_CYCLE = 64
@@ -39,3 +40,6 @@ class TypedAccents:
     def marks(self, places: Iterable[Spot]) -> Iterator[Mark]:
         """Yield the level of each note in turn; silences use none up."""
         return (Mark(level or "plain") for level in in_turn(places, self.cycle, self.restart))
+
+
+KIND = Kind(TypedAccents(), "your own pattern", "Accents, plain notes and ghosts, as you write them.")

@@ -3,11 +3,11 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.accents.mark import ACCENT, PLAIN, Mark
-from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Place
+from ripresa.core.kind import Between, Kind, check_bounds
 
 WIDEST = 8
 MOST_BARS = 16
@@ -32,16 +32,27 @@ class Walk:
     """
 
     kind: Literal["walk"] = field(default="walk", kw_only=True)
-    width: int = 1
-    bars: int = 2
+    width: Annotated[
+        int,
+        Between(
+            1,
+            WIDEST,
+            "A walk moves {least} to {most} neighbouring accents, not {value}.",
+            "A pair that straddles the beat takes the next 1 along.",
+        ),
+    ] = 1
+    bars: Annotated[
+        int,
+        Between(
+            1,
+            MOST_BARS,
+            "A walk stays {least} to {most} bars on a station, not {value}.",
+            "Bars on each slot before it moves on.",
+        ),
+    ] = 2
 
     def __post_init__(self) -> None:
-        if not 1 <= self.width <= WIDEST:
-            raise OutOfRange(
-                f"A walk moves 1 to {WIDEST} neighbouring accents, not {self.width}.", field="accents.width"
-            )
-        if not 1 <= self.bars <= MOST_BARS:
-            raise OutOfRange(f"A walk stays 1 to {MOST_BARS} bars on a station, not {self.bars}.", field="accents.bars")
+        check_bounds(self, "accents")
 
     def marks(self, places: Iterable[Place]) -> Iterator[Mark]:
         """Yield an accent for each note of a walking group; each leg walks from its own first bar."""
@@ -69,3 +80,6 @@ class Walk:
     def stations(self, division: Fraction) -> int:
         """Return how many stations there are: one for each slot of the division."""
         return division.numerator
+
+
+KIND = Kind(Walk(), "a walking slot", "The accent moves one slot later until it is home: every slot gets its turn.")

@@ -3,18 +3,20 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
 from ripresa.core.drill.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Meter, parse_count, parse_named
 
 LONGEST_TEXT = 400
 MOST_BEATS = 64
 MOST_BARS = 16
 MOST_CLICKS = 4096
+_ON_OR_OFF = "The click is on or off for {least} to {most} bars, not {value}."
 #: How often a growing silence grows before it begins again.
 _ROUNDS = 4
 
@@ -32,14 +34,13 @@ class Thinned:
     """
 
     kind: Literal["thinned"] = field(default="thinned", kw_only=True)
-    every: Exact = Fraction(1)
+    every: Annotated[
+        Exact, Between(Fraction(1, 4), MOST_BEATS, "A click comes every {least} to {most} beats, not {value}.")
+    ] = Fraction(1)
     by: Exact = Fraction(0)
 
     def __post_init__(self) -> None:
-        if not Fraction(1, 4) <= self.every <= MOST_BEATS:
-            raise OutOfRange(
-                f"A click comes every ¼ to {MOST_BEATS} beats, not {label(self.every)}.", field="click.every"
-            )
+        check_bounds(self, "click")
         if not 0 <= self.by < self.every:
             raise OutOfRange(
                 f"A click every {label(self.every)} is moved by 0 to less than that, not {label(self.by)}.",
@@ -81,18 +82,12 @@ class DropOut:
     """
 
     kind: Literal["drop_out"] = field(default="drop_out", kw_only=True)
-    on: int = 2
-    off: int = 2
-    grows: int = 0
+    on: Annotated[int, Between(1, MOST_BARS, _ON_OR_OFF)] = 2
+    off: Annotated[int, Between(1, MOST_BARS, _ON_OR_OFF)] = 2
+    grows: Annotated[int, Between(0, 4, "A silence grows by {least} to {most} bars, not {value}.")] = 0
 
     def __post_init__(self) -> None:
-        for bars, name in ((self.on, "on"), (self.off, "off")):
-            if not 1 <= bars <= MOST_BARS:
-                raise OutOfRange(
-                    f"The click is on or off for 1 to {MOST_BARS} bars, not {bars}.", field=f"click.{name}"
-                )
-        if not 0 <= self.grows <= 4:
-            raise OutOfRange(f"A silence grows by 0 to 4 bars, not {self.grows}.", field="click.grows")
+        check_bounds(self, "click")
 
     @property
     def words(self) -> str:
@@ -175,3 +170,28 @@ class TypedClick:
                     at = start + meter.beats[beat.beat - 1] * slot / beat.division
                     found.append((at, "strong" if accent == "accent" else "plain"))
         return ClickCycle(said[-1].bar * meter.bar_length, tuple(found))
+
+
+#: What takes a number or a text, in the order in which it is offered.
+KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick], ...] = (
+    Kind(
+        Thinned(every=Fraction(8)),
+        "every so many beats",
+        "One click in 8 or 16 beats, or off the beat by a part of it: what lies between is the student’s.",
+    ),
+    Kind(
+        DropOut(),
+        "some bars on, some off",
+        "The beat is given, then kept alone: is it still there when the click comes back?",
+    ),
+    Kind(
+        OfTheSlots(which="all"), "every slot of the division", "For a new division: hear all of it first.", "slots all"
+    ),
+    Kind(
+        OfTheSlots(which="left_out"),
+        "what the student leaves out",
+        "Click and student together make the whole.",
+        "slots left_out",
+    ),
+    Kind(TypedClick(), "typed as a count", "2 4, or (1) a 3 &: any places of a bar or more."),
+)

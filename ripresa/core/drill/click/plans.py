@@ -8,6 +8,7 @@ from typing import Literal
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickSlot, level_at
 from ripresa.core.errors import OutOfRange
+from ripresa.core.kind import Kind
 from ripresa.core.rhythm import Meter
 
 
@@ -112,3 +113,9 @@ class NamedClick:
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its cycle in a meter."""
         return CLICK_PLANS[self.plan].cycle(meter)
+
+
+#: The named plans, in the order in which they are offered.
+KINDS: tuple[Kind[NamedClick], ...] = tuple(
+    Kind(NamedClick(plan=key), plan.name, plan.why, key) for key, plan in CLICK_PLANS.items()
+)

@@ -1,17 +1,33 @@
 """Which hand, pick direction or tongue syllable plays a note: each law is one module here.
 
-A law is a frozen dataclass with a ``kind`` of its own and a method
-``strokes``; to add one, write its module and add it to ``Hands`` below.
+A law is a frozen dataclass with a ``kind`` of its own and a method ``strokes``; beside it stands its ``KIND``.
+To add one, write its module and add it to ``Hands`` and ``HANDS`` below.
 """
 
 from typing import Annotated
 
+from ripresa.core.drill.hands import by_order, by_place, economy, none
 from ripresa.core.drill.hands.by_order import CYCLES, RESTARTS, SLUR, ByOrder
 from ripresa.core.drill.hands.by_place import LEADS, ODD_SCHOOLS, ByPlace
 from ripresa.core.drill.hands.economy import Economy
 from ripresa.core.drill.hands.none import NoHands
 from ripresa.core.exact import ByKind
+from ripresa.core.kind import Kind
 
 Hands = Annotated[ByOrder | ByPlace | Economy | NoHands, ByKind()]
+#: All kinds, in the order in which they are offered.
+HANDS: tuple[Kind[Hands], ...] = (none.KIND, by_place.KIND, economy.KIND, by_order.KIND)
 
-__all__ = ["CYCLES", "LEADS", "ODD_SCHOOLS", "RESTARTS", "SLUR", "ByOrder", "ByPlace", "Economy", "Hands", "NoHands"]
+__all__ = [
+    "CYCLES",
+    "HANDS",
+    "LEADS",
+    "ODD_SCHOOLS",
+    "RESTARTS",
+    "SLUR",
+    "ByOrder",
+    "ByPlace",
+    "Economy",
+    "Hands",
+    "NoHands",
+]

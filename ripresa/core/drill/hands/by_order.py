@@ -6,6 +6,7 @@ from typing import Literal
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Restart, Spot, in_turn
+from ripresa.core.kind import Kind
 
 RESTARTS: dict[Restart, tuple[str, str]] = {
     "never": ("runs on", "It never stops to think; where it is odd, another part of it falls on 1."),
@@ -66,3 +67,10 @@ class ByOrder:
     def strokes(self, places: Iterable[Spot]) -> Iterator[str | None]:
         """Yield a symbol for each place that is a note, None for the others; silences do not use one up."""
         return in_turn(places, self.cycle, self.restart)
+
+
+KIND = Kind(
+    ByOrder(("R", "L")),
+    "your own cycle",
+    "Write the symbols with spaces: R L R R L L, p i m a, 1 2 3 1 2 3 4; - is a slurred note: T -.",
+)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ripresa.core.grid import Place
+from ripresa.core.kind import Kind
 
 Odd = Literal["through", "restart"]
 
@@ -48,3 +49,10 @@ class ByPlace:
             swings_through = notes > 1 and notes % 2 == 1 and self.odd == "through"
             yield ways[(run if swings_through else place.slot) % 2]
             run = run + 1 if swings_through else 0
+
+
+KIND = Kind(
+    ByPlace(),
+    "the arm swings",
+    "By place: the slot says which way, and where nothing sounds the stroke goes through the air.",
+)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ripresa.core.grid import Place
+from ripresa.core.kind import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,3 +35,10 @@ class Economy:
                 stroke = "D" if now < string else "U"
             string = now
             yield stroke
+
+
+KIND = Kind(
+    Economy(),
+    "economy picking",
+    "Alternate on a string; to the next string the pick goes on the way it has to go. It needs strings.",
+)

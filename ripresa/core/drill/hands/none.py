@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from ripresa.core.grid import Place
+from ripresa.core.kind import Kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,3 +17,6 @@ class NoHands:
     def strokes(self, places: Iterable[Place]) -> Iterator[str | None]:
         """Yield None for each place."""
         return (None for _ in places)
+
+
+KIND = Kind(NoHands(), "any hand", "No hand is written: the student chooses.")

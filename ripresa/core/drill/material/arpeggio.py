@@ -3,12 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Shape, Top, run_pass
-from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, chord_named, parse_tonic, show_tonic
 from ripresa.core.rhythm import Meter
 
@@ -34,24 +34,29 @@ class Arpeggio:
     tonic: str = "C"
     chord: str = "major_triad"
     shape: Shape = "there_and_back"
-    octaves: int = 2
+    octaves: Annotated[int, Between(1, MOST_OCTAVES, "An arpeggio spans {least} to {most} octaves, not {value}.")] = 2
     top: Top = "once"
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
         chord_named(self.chord)
-        if not 1 <= self.octaves <= MOST_OCTAVES:
-            raise OutOfRange(
-                f"An arpeggio spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves"
-            )
+        check_bounds(self, "material")
 
     @property
     def title(self) -> str:
         """What it is, in words: ``E♭ minor seventh arpeggio``."""
         return f"{show_tonic(self.tonic)} {chord_named(self.chord).name} arpeggio"
 
+    @property
+    def own_division(self) -> None:
+        """It has no rhythm of its own: the legs give it."""
+        return None
+
     def pass_for(self, _divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: with d tones an octave, counted as in a scale run."""
         tones = chord_named(self.chord)
         notes, closing = run_pass(parse_tonic(self.tonic), tones, self.octaves, self.shape, self.top, 1, instrument)
         return NotePass(notes, closing, plural(self.octaves, "octave"))
+
+
+KIND = Kind(Arpeggio(), "the arpeggio of", "The tones of a chord, one after the other.")

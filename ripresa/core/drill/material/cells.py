@@ -5,12 +5,13 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from itertools import product
 from random import Random
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.count import every_beat, rhythm_of
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import plural
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
 from ripresa.core.rhythm import CountedBeat, Meter, parse_count
 
@@ -48,16 +49,21 @@ class Cells:
     kind: Literal["cells"] = field(default="cells", kw_only=True)
     text: str = "1 &; 1 e & a"
     mix: Mix = "all"
-    bars: int = 8
-    seed: int = 1
+    bars: Annotated[int, Between(1, MOST_BARS, "Draw {least} to {most} bars, not {value}.")] = 8
+    seed: Annotated[
+        int,
+        Between(
+            0,
+            9999,
+            "A draw has a number from {least} to {most}, not {value}.",
+            "Another number, another order; the same number gives the same bars again.",
+        ),
+    ] = 1
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"Cells have up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="material.text")
-        if not 1 <= self.bars <= MOST_BARS:
-            raise OutOfRange(f"Draw 1 to {MOST_BARS} bars, not {self.bars}.", field="material.bars")
-        if not 0 <= self.seed <= 9999:
-            raise OutOfRange(f"A draw has a number from 0 to 9999, not {self.seed}.", field="material.seed")
+        check_bounds(self, "material")
         self.cells  # noqa: B018 - reads them, so that what cannot be read is refused now
 
     @property
@@ -76,7 +82,7 @@ class Cells:
         return f"the cells {self.text if len(self.text) <= 40 else self.text[:39] + '…'}"
 
     @property
-    def fastest_division(self) -> Fraction:
+    def own_division(self) -> Fraction:
         """Most slots of any cell."""
         return Fraction(max(cell.division for cell in self.cells))
 
@@ -158,3 +164,6 @@ def _drawn(count: int, beats: int, seed: int) -> list[int]:
         found.append(cell)
         used[cell] += 1
     return found
+
+
+KIND = Kind(Cells(), "the cells", "Rhythms of one beat, mixed into bars.")

@@ -3,14 +3,15 @@
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import Slot
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
-from ripresa.core.rhythm import CountedBeat, Filled, Kind, Level, Meter, parse_count, parse_named
+from ripresa.core.rhythm import CountedBeat, Filled, Level, Meter, SlotKind, parse_count, parse_named
 
 LONGEST_TEXT = 4000
 FARTHEST_SHIFT = 64
@@ -37,17 +38,22 @@ class Count:
 
     kind: Literal["count"] = field(default="count", kw_only=True)
     text: str = "1 & 2 & 3 & 4 &"
-    shift: int = 0
+    shift: Annotated[
+        int,
+        Between(
+            -FARTHEST_SHIFT,
+            FARTHEST_SHIFT,
+            "A rhythm is moved by up to {most} slots, not {value}.",
+            "Slots of its grid: 2 is an eighth later where quarters of a beat are said, −1 a slot earlier.",
+        ),
+    ] = 0
     around: bool = True
     under: str = ""
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="material.text")
-        if abs(self.shift) > FARTHEST_SHIFT:
-            raise OutOfRange(
-                f"A rhythm is moved by up to {FARTHEST_SHIFT} slots, not {self.shift}.", field="material.shift"
-            )
+        check_bounds(self, "material")
         parse_count(self.text)
         if len(self.under) > LONGEST_TEXT:
             raise OutOfRange(f"A count has up to {LONGEST_TEXT} signs, not {len(self.under)}.", field="material.under")
@@ -60,7 +66,7 @@ class Count:
         return f"the count {short}"
 
     @property
-    def fastest_division(self) -> Fraction:
+    def own_division(self) -> Fraction:
         """Most slots of any beat that is said."""
         return Fraction(max(beat.division for beat in parse_count(self.text)))
 
@@ -105,7 +111,7 @@ def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
     return (beat.bar - 1) * meter.bar_length + inside
 
 
-def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, Kind, Level | None]]:
+def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, SlotKind, Level | None]]:
     """Yield beat, number, kind and accent of every slot; what is not said is the held part of what was, or silent."""
     sounding = False
     for beat in beats:
@@ -188,3 +194,8 @@ def _refined(beat: CountedBeat, finest: int) -> CountedBeat:
     slots: list[Filled] = [_UNSAID] * finest
     slots[::step] = list(beat.slots)
     return CountedBeat(beat.bar, beat.beat, finest, tuple(slots))
+
+
+KIND = Kind(
+    Count("1 2 & (3) & 4 &"), "the rhythm", "Typed as it is said: 1 & a 2 e & (3) 4 &. What is not said is held."
+)

@@ -14,6 +14,7 @@ from ripresa.core.drill.material.run import seat
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Exact, label, plural
 from ripresa.core.grid import Slot, parse_progression, slot_numbers
+from ripresa.core.kind import Kind
 from ripresa.core.pitch import Chord, ChordSound, Instrument, Pitch, above, parse_tonic
 from ripresa.core.rhythm import Meter
 
@@ -101,9 +102,9 @@ class Line:
         return f"the line {short}"
 
     @property
-    def fastest_division(self) -> Fraction:
-        """Most notes per beat of a line in its own rhythm, were every beat as long as the first."""
-        return 1 / min(note.length for note in self.played)
+    def own_division(self) -> Fraction | None:
+        """Most notes per beat of a line in its own rhythm, were every beat as long as the first; else None."""
+        return 1 / min(note.length for note in self.played) if self.rhythm == "own" else None
 
     @property
     def unit(self) -> str:
@@ -170,7 +171,7 @@ class Line:
         self, tonic: Pitch, divisions: Sequence[Fraction], instrument: Instrument, meter: Meter
     ) -> tuple[list[Sound], Fraction, int]:
         """Return a statement on each chord, cut off where the next begins, or held to there."""
-        spans = parse_progression(self.through, meter)
+        spans = parse_progression(self.through, meter, "material.through")
         bounds = [self.units_at(at, divisions, meter) for at in (*(span.start for span in spans), spans[-1].end)]
         sounds: list[Sound] = []
         for number, span in enumerate(spans):
@@ -290,3 +291,6 @@ def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument) 
     steps = chord.root.letter - tonic.letter + 7 * (chord.root.octave + octaves - tonic.octave)
     semitones = chord.root.midi - tonic.midi + 12 * octaves
     return replace(sound, pitch=instrument.folded(above(sound.pitch, steps, semitones)), chord=named)
+
+
+KIND = Kind(Line(), "the line", "A phrase of your own, note by note: names, degrees, or rhythm alone.")

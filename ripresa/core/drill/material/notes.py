@@ -18,6 +18,7 @@ class NotePass:
         closing: The closing tonic that belongs to the pass but is not among
             its notes: note N + 1. None where the pass ends on its own.
         described: What the pass is, in words: ``"2 octaves"``.
+        goes_on: Whether what follows it goes on as the divisions do; else, with a rhythm of its own, it begins again.
         rhythm: Slots of a material that brings its own rhythm; empty where
             the leg's divisions give it. Its notes are those of ``notes``.
         second: Onsets of a second layer under it, in beats from the start of the pass; it begins
@@ -30,6 +31,7 @@ class NotePass:
     rhythm: tuple[Slot, ...] = ()
     second: tuple[Fraction, ...] = ()
     second_beats: Fraction = Fraction(0)
+    goes_on: bool = False
 
     @property
     def sounded(self) -> tuple[Pitch | None, ...]:

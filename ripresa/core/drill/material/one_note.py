@@ -3,12 +3,13 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import Slot, slot_numbers
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import LETTERS, Instrument
 from ripresa.core.rhythm import Meter
 
@@ -35,14 +36,20 @@ class OneNote:
     """
 
     kind: Literal["one_note"] = field(default="one_note", kw_only=True)
-    beats: int = 4
+    beats: Annotated[
+        int,
+        Between(
+            1,
+            LONGEST,
+            "A leg on one note lasts {least} to {most} beats, not {value}.",
+            "How many beats each leg lasts.",
+        ),
+    ] = 4
     say: Say = "count"
     first: str = "C"
 
     def __post_init__(self) -> None:
-        if not 1 <= self.beats <= LONGEST:
-            raise OutOfRange(f"A leg on one note lasts 1 to {LONGEST} beats, not {self.beats}.", field="material.beats")
-
+        check_bounds(self, "material")
         if self.first not in LETTERS:
             raise OutOfRange(f"“{self.first}” is not a letter of a note. Begin with A to G.", field="material.first")
 
@@ -50,6 +57,11 @@ class OneNote:
     def title(self) -> str:
         """What it is, in words."""
         return "one note" if self.say == "count" else "the letters of the notes"
+
+    @property
+    def own_division(self) -> None:
+        """It has no rhythm of its own: the legs give it."""
+        return None
 
     def pass_for(self, divisions: Sequence[Fraction], _instrument: Instrument, _meter: Meter) -> NotePass:
         """Return a note for each slot that starts within the beats of the leg."""
@@ -62,8 +74,11 @@ class OneNote:
             slots.append(Slot(division, number, word=self._letter(len(slots))))
         notes = (None,) * len(slots)
         described = plural(self.beats, "beat")
-        return NotePass(notes, described=described, rhythm=() if self.say == "count" else tuple(slots))
+        return NotePass(notes, described=described, rhythm=() if self.say == "count" else tuple(slots), goes_on=True)
 
     def _letter(self, number: int) -> str:
         step = number if self.say == "forward" else -number
         return LETTERS[(LETTERS.index(self.first) + step) % len(LETTERS)]
+
+
+KIND = Kind(OneNote(beats=8), "one note", "One string, one key or a clap: rhythm alone.")

@@ -10,7 +10,7 @@ from ripresa.core.drill.material.count import BINARY
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Slot
 from ripresa.core.pitch import ChordSound, Pitch
-from ripresa.core.rhythm import Kind, Level, Meter
+from ripresa.core.rhythm import Level, Meter, SlotKind
 
 FINEST = 16
 
@@ -26,7 +26,7 @@ class Sound:
     """
 
     onset: Fraction
-    kind: Kind
+    kind: SlotKind
     pitch: Pitch | None = None
     accent: Level | None = None
     statement: int | None = None

@@ -4,12 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from math import ceil
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Shape, Top, run_pass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, parse_degrees, parse_tonic, scale_named, show_tonic
 from ripresa.core.rhythm import Meter
 
@@ -44,7 +45,7 @@ class ScaleRun:
     tonic: str = "C"
     scale: str = "major"
     shape: Shape = "there_and_back"
-    octaves: Octaves = 2
+    octaves: Annotated[Octaves, Between(1, MOST_OCTAVES, "A run spans {least} to {most} octaves, not {value}.")] = 2
     top: Top = "once"
     start: int = 1
     own: str = ""
@@ -56,8 +57,7 @@ class ScaleRun:
             raise OutOfRange(
                 f"{self.tones.name} has degrees 1 to {degrees}, and not {self.start}.", field="material.start"
             )
-        if isinstance(self.octaves, int) and not 1 <= self.octaves <= MOST_OCTAVES:
-            raise OutOfRange(f"A run spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves")
+        check_bounds(self, "material")
 
     @property
     def tones(self) -> Scale:
@@ -83,6 +83,11 @@ class ScaleRun:
             case octaves:
                 return octaves, 1
 
+    @property
+    def own_division(self) -> None:
+        """It has no rhythm of its own: the legs give it."""
+        return None
+
     def pass_for(self, divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg at these divisions, of which the fastest says how many octaves match.
 
@@ -96,3 +101,6 @@ class ScaleRun:
         )
         described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
         return NotePass(notes * times, closing, described)
+
+
+KIND = Kind(ScaleRun(), "the scale of", "A run through a scale, over so many octaves.")

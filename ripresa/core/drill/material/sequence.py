@@ -3,12 +3,13 @@
 from collections.abc import Sequence as Several
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Step, pitch_of, seat
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import CHORDS, Instrument, Scale, parse_tonic, scale_named, show_tonic
 from ripresa.core.rhythm import Meter
 
@@ -55,16 +56,13 @@ class Sequence:
     kind: Literal["sequence"] = field(default="sequence", kw_only=True)
     tonic: str = "C"
     scale: str = "major"
-    octaves: int = 1
+    octaves: Annotated[int, Between(1, MOST_OCTAVES, "A sequence spans {least} to {most} octaves, not {value}.")] = 1
     figure: tuple[int, ...] = (0, 2)
     way: Way = "there_and_back"
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
-        if not 1 <= self.octaves <= MOST_OCTAVES:
-            raise OutOfRange(
-                f"A sequence spans 1 to {MOST_OCTAVES} octaves, not {self.octaves}.", field="material.octaves"
-            )
+        check_bounds(self, "material")
         if not 2 <= len(self.figure) <= LONGEST_FIGURE or any(abs(degree) > 14 for degree in self.figure):
             raise OutOfRange(
                 f"A figure has 2 to {LONGEST_FIGURE} degrees from −14 to 14. Write them with spaces: 0 2 1.",
@@ -87,6 +85,11 @@ class Sequence:
         named = next((name for figure, name in FIGURES.values() if figure == self.figure), None)
         return f"{show_tonic(self.tonic)} {self.tones.name} in {named or 'figures of ' + str(len(self.figure))}"
 
+    @property
+    def own_division(self) -> None:
+        """It has no rhythm of its own: the legs give it."""
+        return None
+
     def pass_for(self, _divisions: Several[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: figure after figure."""
         top = self.tones.degrees * self.octaves
@@ -102,3 +105,6 @@ class Sequence:
         """Return on which tones, from the lowest tonic, the figure stays inside."""
         top = self.tones.degrees * self.octaves
         return range(max(0, -min(self.figure)), top - max(0, *self.figure) + 1)
+
+
+KIND = Kind(Sequence(), "a sequence in", "A figure that steps through a scale, one degree at a time.")

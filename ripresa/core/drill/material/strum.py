@@ -10,6 +10,7 @@ from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import Slot, chord_at, parse_progression
+from ripresa.core.kind import Kind
 from ripresa.core.pitch import Instrument, voiced
 from ripresa.core.rhythm import CountedBeat, Meter, parse_named
 
@@ -55,7 +56,7 @@ class Strum:
         return f"strumming {short}"
 
     @property
-    def fastest_division(self) -> Fraction:
+    def own_division(self) -> Fraction:
         """Most slots of any beat of the pattern."""
         return Fraction(max(beat.division for beat in self._said()))
 
@@ -92,3 +93,6 @@ class Strum:
             said = (*said, CountedBeat(last.bar, beats, 1, ((None, None),)))
         full = every_beat(said, beats, "the pattern", "material.pattern")
         return [[beat for beat in full if beat.bar == bar] for bar in range(1, last.bar + 1)]
+
+
+KIND = Kind(Strum(), "the chords", "Strummed: a progression under a pattern that is typed as a count.")
