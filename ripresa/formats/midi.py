@@ -65,7 +65,6 @@ def _near(reading: Reading, beats: Fraction) -> int:
 
 
 def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
-    numerator, denominator = reading.meter.signature
     quarters_a_minute = bpm * reading.meter.counted * 4
     microseconds = round(60_000_000 / quarters_a_minute)
     if microseconds > _SLOWEST_TEMPO:
@@ -77,8 +76,16 @@ def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
     # MIDI text is Latin-1; what it cannot hold is written as a question mark.
     title = reading.drill.title.encode("latin-1", "replace").decode("latin-1")
     track.append(mido.MetaMessage("track_name", name=title, time=0))
-    track.append(mido.MetaMessage("time_signature", numerator=numerator, denominator=denominator, time=0))
+    above, below = reading.meter.signature
+    track.append(mido.MetaMessage("time_signature", numerator=above, denominator=below, time=0))
     track.append(mido.MetaMessage("set_tempo", tempo=microseconds, time=0))
+    at = 0
+    for bar in range(2, reading.bar_count + 1):
+        above, below = reading.meter.bar(bar).signature
+        if (above, below) != reading.meter.bar(bar - 1).signature:
+            tick = _near(reading, reading.meter.bar_start(bar))
+            track.append(mido.MetaMessage("time_signature", numerator=above, denominator=below, time=tick - at))
+            at = tick
     return track
 
 

@@ -17,6 +17,7 @@ from ripresa.core.exact import label
 from ripresa.core.grid import Event
 from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.core.reading import Reading
+from ripresa.core.rhythm import Bar
 
 _TYPES = {
     Fraction(8): "breve",
@@ -69,6 +70,8 @@ def write_musicxml(reading: Reading, bpm: Fraction) -> bytes:
         if bar == 1:
             _attributes(measure, reading, divisions)
             _tempo(measure, reading, bpm)
+        elif reading.meter.bar(bar).signature != reading.meter.bar(bar - 1).signature:
+            _time(etree.SubElement(measure, "attributes"), reading.meter.bar(bar))
         for number, piece in enumerate(pieces):
             ends = _tuplet_ends(pieces, number)
             for place, tone in enumerate(piece.event.tones or (None,)):
@@ -104,8 +107,8 @@ def _pieces(reading: Reading, events: list[Event], quarter: Fraction) -> list[_P
 
 def _written_at(reading: Reading, event: Event, after: Fraction) -> Fraction:
     """Return where so many beats after an onset are written: swing is taken out."""
-    _, beat, inside = reading.meter.place(event.onset)
-    length = reading.meter.beats[beat - 1]
+    _, _, inside = reading.meter.place(event.onset)
+    length = reading.meter.beat_at(event.onset)
     share = (inside + after) / length
     return length * reading.drill.swing.written(event.division, share)
 
@@ -163,10 +166,7 @@ def _attributes(measure: etree._Element, reading: Reading, divisions: int) -> No
     attributes = etree.SubElement(measure, "attributes")
     _child(attributes, "divisions", divisions)
     _child(etree.SubElement(attributes, "key"), "fifths", 0)
-    time = etree.SubElement(attributes, "time")
-    above, below = reading.meter.signature
-    _child(time, "beats", above)
-    _child(time, "beat-type", below)
+    _time(attributes, reading.meter.bar(1))
     pitches = [event.pitch.midi for event in reading.notes if event.pitch]
     low = bool(pitches) and sorted(pitches)[len(pitches) // 2] < _BASS_BELOW
     clef = etree.SubElement(attributes, "clef")
@@ -175,6 +175,13 @@ def _attributes(measure: etree._Element, reading: Reading, divisions: int) -> No
     if reading.instrument.sounds:
         transpose = etree.SubElement(attributes, "transpose")
         _child(transpose, "chromatic", reading.instrument.sounds)
+
+
+def _time(attributes: etree._Element, bar: Bar) -> None:
+    time = etree.SubElement(attributes, "time")
+    above, below = bar.signature
+    _child(time, "beats", above)
+    _child(time, "beat-type", below)
 
 
 def _tempo(measure: etree._Element, reading: Reading, bpm: Fraction) -> None:

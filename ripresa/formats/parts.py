@@ -12,7 +12,7 @@ from ripresa.core.drill.material import FINEST, Line, LineNote, without_bars, wr
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
 from ripresa.core.pitch import Pitch
-from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter
+from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter, meter_named
 from ripresa.formats.bounds import MOST_SCORE_BARS, bar_lines
 
 MOST_BARS = 64
@@ -145,11 +145,12 @@ def _meters(part: Part, starts: Sequence[Fraction], first_bar: int) -> list[Mete
     found = [meter for meter in METERS.values() if meter.signature == signature]
     if found:
         return found
-    known = ", ".join(dict.fromkeys(f"{above}/{below}" for above, below in (m.signature for m in METERS.values())))
-    raise OutOfRange(
-        f"This part is in {signature[0]}/{signature[1]}, a meter that Ripresa does not know. It knows {known}.",
-        field="part",
-    )
+    try:
+        return [meter_named(f"{signature[0]}/{signature[1]}")]
+    except OutOfRange as error:
+        raise OutOfRange(
+            f"This part is in {signature[0]}/{signature[1]}, and that cannot be laid out. {error.message}", field="part"
+        ) from error
 
 
 def _highest(notes: Sequence[Sounded]) -> list[Sounded]:
@@ -223,8 +224,8 @@ def _lasting(note: Sounded, after: Sounded | None) -> Sounded:
 
 def _in_beat(position: Fraction, meter: Meter) -> tuple[Fraction, Fraction, Fraction]:
     """Return where the beat of a position starts, the share of it that is gone, and its length."""
-    _, beat, inside = meter.place(position)
-    length = meter.beats[beat - 1]
+    _, _, inside = meter.place(position)
+    length = meter.beat_at(position)
     return position - inside, inside / length, length
 
 
@@ -257,6 +258,6 @@ def _spelt(notes: Sequence[Sounded], end: Fraction, meter: Meter) -> Iterator[Li
 
 def _rests(start: Fraction, end: Fraction, meter: Meter) -> Iterator[tuple[Fraction, LineNote]]:
     while start < end:
-        piece = min(end - start, meter.to_bar_line(start) or meter.bar_length)
+        piece = min(end - start, meter.to_bar_line(start) or meter.bar(1).length)
         yield start, LineNote(None, piece, silent=True)
         start += piece

@@ -28,7 +28,7 @@ FOUR = METERS["4/4"]
 
 
 def cycle_of(click: Click, meter: Meter = FOUR) -> ClickCycle:
-    return click.cycle(meter, (), meter.bar_length)
+    return click.cycle(meter, (), meter.cycle_beats)
 
 
 @pytest.mark.parametrize(
@@ -79,7 +79,7 @@ def test_no_click_leaves_the_metronome_off() -> None:
 @pytest.mark.parametrize("plan", CLICK_PLANS)
 def test_every_plan_fits_every_meter(plan: str, meter: str) -> None:
     cycle = CLICK_PLANS[plan].cycle(METERS[meter])
-    assert cycle.length % METERS[meter].bar_length == 0
+    assert cycle.length % METERS[meter].cycle_beats == 0
     positions = [position for position, _ in cycle.clicks]
     assert positions == sorted(set(positions))
     assert all(0 <= position < cycle.length for position in positions)

@@ -95,7 +95,7 @@ class Drone:
         return Fraction(1)
 
     def pass_for(self, _divisions: Sequence[Fraction], _instrument: Instrument, meter: Meter) -> NotePass:
-        beats = self.bars * len(meter.beats)
+        beats = self.bars * len(meter.beats_of(1))
         held = [Slot(Fraction(1), 0, "note" if not beat else "hold") for beat in range(beats)]
         return NotePass((None,), described="held", rhythm=tuple(held))
 

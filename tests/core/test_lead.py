@@ -117,7 +117,7 @@ def test_a_seam_is_counted_in_up_to_the_beat_before_it(meter: str, words: str, o
     assert " ".join(word for _, word in found.lead.words) == words
     assert [at for at, _ in found.lead.words] == onsets
     assert [tick.at for tick in found.lead.ticks] == onsets
-    assert (found.lead.beats, found.lead.until) == (read(drill).meter.bar_length, found.lead.beats)
+    assert (found.lead.beats, found.lead.until) == (read(drill).meter.cycle_beats, found.lead.beats)
 
 
 def test_after_listening_the_seam_keeps_its_place_in_the_bar() -> None:

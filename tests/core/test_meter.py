@@ -1,17 +1,22 @@
+import io
 from dataclasses import replace
 from fractions import Fraction as F
 
+import mido
 import pytest
 from hypothesis import given
 
 from ripresa.core.changes import with_cells
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.material import OneNote
+from ripresa.core.drill.click import CLICK_PLANS, ByMeter
+from ripresa.core.drill.material import Cells, Count, Material, OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import perform
+from ripresa.core.playing import perform, score
 from ripresa.core.reading import read
 from ripresa.core.reports import sums
 from ripresa.core.rhythm import METERS, Meter, meter_named, span_seconds
+from ripresa.formats.midi import write_midi
+from ripresa.formats.musicxml import write_musicxml
 from tests.strategies import legs, lengths, meters
 
 
@@ -29,21 +34,21 @@ from tests.strategies import legs, lengths, meters
 )
 def test_meters(name: str, beats: int, bar_length: F, sign: str) -> None:
     meter = METERS[name]
-    assert (len(meter.beats), meter.bar_length, meter.sign) == (beats, bar_length, sign)
+    assert (len(meter.beats_of(1)), meter.cycle_beats, meter.sign) == (beats, bar_length, sign)
     assert meter.signature == tuple(int(number) for number in name.split()[0].split("/"))
 
 
 @given(meters)
 def test_a_bar_is_as_long_as_its_signature_says(meter: Meter) -> None:
     above, below = meter.signature
-    assert meter.bar_length * meter.counted == F(above, below)
+    assert meter.cycle_beats * meter.counted == F(above, below)
 
 
 @given(meters, lengths)
 def test_a_place_comes_back_to_its_position(meter: Meter, position: F) -> None:
     bar, beat, inside = meter.place(position)
-    assert (bar - 1) * meter.bar_length + meter.beat_starts()[beat - 1] + inside == position
-    assert 0 <= inside < meter.beats[beat - 1]
+    assert (bar - 1) * meter.cycle_beats + meter.bar(1).beat_starts()[beat - 1] + inside == position
+    assert 0 <= inside < meter.beats_of(1)[beat - 1]
     assert meter.place(position + meter.to_bar_line(position))[1:] == (1, 0)
 
 
@@ -67,8 +72,8 @@ def test_the_speed_in_unequal_beats_is_that_of_the_shortest() -> None:
 
 
 def test_a_meter_that_is_not_known_is_refused_with_those_that_are() -> None:
-    with pytest.raises(OutOfRange, match=r"Use one of 4/4, 3/4") as refused:
-        meter_named("13/16")
+    with pytest.raises(OutOfRange, match=r"Write 7/4, 11/8 \(3\+3\+3\+2\)") as refused:
+        meter_named("13/17")
     assert refused.value.field == "meter"
 
 
@@ -88,9 +93,9 @@ def test_a_meter_is_made_by_cells(
     name: str, signature: tuple[int, int], beats: list[F], seconds: int, home: int
 ) -> None:
     meter = meter_named(name)
-    assert (meter.signature, list(meter.beats)) == (signature, beats)
-    assert round(span_seconds(meter.bar_length, F(92)) * 1000) == seconds
-    assert meter.bar_length.denominator == home
+    assert (meter.signature, list(meter.beats_of(1))) == (signature, beats)
+    assert round(span_seconds(meter.cycle_beats, F(92)) * 1000) == seconds
+    assert meter.cycle_beats.denominator == home
 
 
 @pytest.mark.parametrize(
@@ -99,7 +104,7 @@ def test_a_meter_is_made_by_cells(
         ("3/4 -5/16", "Beat 3 of 3/4 is shorter than 5/16"),
         ("3/4 -1/4@1 -1/4@2 -1/4@3", "These cells leave nothing of 3/4"),
         ("3/4 +1/16@4", "3/4 has beats 1 to 3, and not 4"),
-        ("3/4 +1/7", "is not a meter that Ripresa knows"),
+        ("3/4 +1/7", "is not a meter"),
     ],
 )
 def test_cells_that_do_not_fit_are_refused(name: str, sentence: str) -> None:
@@ -116,3 +121,110 @@ def test_slots_keep_their_length_in_a_meter_by_cells() -> None:
         assert {event.length for event in read(changed).notes} == {F(1, 4)}
     with pytest.raises(OutOfRange, match="3 a beat makes no whole slots in a beat of ½"):
         with_cells(replace(drill, legs=legs(3)), -2, 16, 3)
+
+
+@pytest.mark.parametrize(
+    ("name", "shown", "beats", "sign"),
+    [
+        ("7/4", "7/4", [1] * 7, "♩"),
+        ("11/8 (3+3+3+2)", "11/8 (3+3+3+2)", [F(3, 2)] * 3 + [1], "♩"),
+        ("13/16 (4+4+5)", "13/16 (4+4+5)", [1, 1, F(5, 4)], "♩"),
+        ("7/16 (2+2+3)", "7/16 (2+2+3)", [1, 1, F(3, 2)], "♪"),
+        ("15/16", "15/16", [1] * 5, "♪."),
+        ("15/8", "15/8", [1] * 5, "♩."),
+        ("3/8", "3/8", [1] * 3, "♪"),
+        ("3/2", "3/2", [1] * 3, "half"),
+        ("9/8 in eighths", "9/8 in eighths", [1] * 9, "♪"),
+        ("6/8 (3+3)", "6/8", [1, 1], "♩."),
+        ("1/4", "1/4", [1], "♩"),
+    ],
+)
+def test_any_meter_over_2_4_8_and_16_is_typed(name: str, shown: str, beats: list[F], sign: str) -> None:
+    meter = meter_named(name)
+    assert (meter.name, list(meter.beats_of(1)), meter.sign) == (shown, beats, sign)
+    above, below = meter.signature
+    assert meter.cycle_beats * meter.counted == F(above, below)
+    reading = read(Drill(material=OneNote(beats=len(beats)), legs=legs(2), meter=name))
+    assert (reading.bars, len(reading.notes)) == (1, 2 * len(beats))
+
+
+def test_groups_of_quarters_are_felt_and_counted_one_by_one() -> None:
+    meter = meter_named("7/4 (3+4)")
+    assert (meter.name, len(meter.beats_of(1)), meter.bar(1).group_starts()) == ("7/4 (3+4)", 7, (0, 3))
+    assert [at for at, _ in CLICK_PLANS["groups"].cycle(meter).clicks] == [0, 3]
+    assert CLICK_PLANS["groups"].cycle(METERS["4/4"]).clicks == CLICK_PLANS["every_beat"].cycle(METERS["4/4"]).clicks
+
+
+@pytest.mark.parametrize(
+    ("name", "sentence"),
+    [
+        ("7/8 (2+2+2)", "make 6, and 7/8 has 7"),
+        ("0/4", "1 to 64 notes, not 0"),
+        ("65/4", "1 to 64 notes, not 65"),
+        ("40/4", "40 beats, and up to 32"),
+        ("4/4 | ", "“” is not a meter"),
+        (" | ".join(["4/4"] * 9), "Up to 8 meters take turns, not 9"),
+        ("4/" * 61, "up to 120 signs"),
+    ],
+)
+def test_a_meter_that_cannot_be_is_refused(name: str, sentence: str) -> None:
+    with pytest.raises(OutOfRange, match=sentence) as refused:
+        meter_named(name)
+    assert refused.value.field == "meter"
+
+
+TURNS = "3/4 | 13/16 (4+4+5)"
+
+
+def test_two_meters_take_turns_bar_by_bar() -> None:
+    meter = meter_named(TURNS)
+    assert [meter.bar(number).length for number in range(1, 5)] == [3, F(13, 4), 3, F(13, 4)]
+    assert [meter.bar_start(number) for number in range(1, 5)] == [0, 3, F(25, 4), F(37, 4)]
+    assert meter.place(F(9)) == (3, 3, F(3, 4))
+    assert meter.beats_passed(F(9)) == F(35, 4)
+    drill = Drill(material=Count("1 e & a 2 e & a 3 e & a | 1 e & a 2 e & a 3/5 .2 .3 .4 .5"), meter=TURNS)
+    reading = read(drill)
+    assert {event.length for event in reading.notes} == {F(1, 4)}
+    assert [event.count for event in reading.notes if event.bar == 2][-5:] == ["3", "e", "&", "a", "+"]
+    assert (reading.bars, len(reading.notes)) == (6, 3 * (12 + 13))
+
+
+def test_two_meters_take_turns_leg_by_leg_and_begin_again_after_the_last() -> None:
+    drill = Drill(material=OneNote(beats=3), legs=legs(2, 2, 4), meter="3/4 ; 7/8 (2+2+3)")
+    reading = read(drill)
+    assert [leg.start for leg in reading.legs] == [0, 3, F(13, 2)]
+    assert [reading.meter.bar(number).signature for number in range(1, 5)] == [(3, 4), (7, 8), (3, 4), (3, 4)]
+    assert reading.beats == F(19, 2)
+    assert [event.place_name for event in reading.notes if event.leg == 1][-1] == "bar 2, beat 3, &"
+    with pytest.raises(OutOfRange, match="begin on a bar line") as refused:
+        replace(drill, seam="straight_on")
+    assert refused.value.field == "seam"
+
+
+def test_a_bar_and_its_altered_one_have_clicks_of_their_own() -> None:
+    click = ByMeter(first="every_beat", second="every_bar")
+    cycle = click.cycle(meter_named(TURNS), (), F(0))
+    assert (cycle.length, [at for at, _ in cycle.clicks]) == (F(25, 4), [0, 1, 2, 3])
+    by_leg = read(Drill(material=OneNote(beats=3), legs=legs(2, 2), meter="3/4 ; 7/8 (2+2+3)", click=click))
+    assert [at for at, _ in by_leg.click_cycle.clicks] == [0, 1, 2, 3]
+
+
+def test_what_is_counted_in_before_bars_that_take_turns_are_the_bars_before_them() -> None:
+    lead = score(read(Drill(material=OneNote(beats=6), legs=legs(1), meter=TURNS)), F(60)).lead
+    # The bar before a bar of 3/4 is one of 13/16.
+    assert [at for at, _ in lead.words] == [0, 1, 2]
+    assert lead.beats == F(13, 4)
+
+
+def test_meters_that_take_turns_are_written_out() -> None:
+    reading = read(Drill(material=OneNote(beats=12), legs=legs(2), meter="4/4 | 7/8 (2+2+3)"))
+    body = write_musicxml(reading, F(60)).decode()
+    assert body.count("<time>") == reading.bar_count == 4
+    track = mido.MidiFile(file=io.BytesIO(write_midi(reading, F(60)))).tracks[0]
+    assert [one.numerator for one in track if one.type == "time_signature"] == [4, 7, 4, 7]
+
+
+@pytest.mark.parametrize("material", [Cells(), Count("1 & 2", shift=1)])
+def test_what_needs_one_bar_is_refused_where_bars_differ(material: Material) -> None:
+    with pytest.raises(OutOfRange, match="take turns"):
+        read(Drill(material=material, meter="4/4 | 3/4"))

@@ -125,6 +125,6 @@ def test_pressing_twice_leaves_the_click_where_it_was(drill: Drill, data: st.Dat
         twice = click_pressed(click_pressed(drill, number), number)
     except OutOfRange:
         return
-    length = 8 * reading.meter.bar_length
+    length = 8 * reading.meter.cycle_beats
     before = [at for at, _ in reading.click_cycle.within(length)]
     assert [at for at, _ in read(twice).click_cycle.within(length)] == before

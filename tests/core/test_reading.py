@@ -170,7 +170,7 @@ def test_nothing_crosses_a_bar_line_and_places_are_where_the_meter_says(drill: D
     for event in reading.events:
         bar, beat, _ = reading.meter.place(event.onset)
         assert (event.bar, event.beat) == (bar, beat)
-        assert event.onset + event.length <= bar * reading.meter.bar_length
+        assert event.onset + event.length <= bar * reading.meter.cycle_beats
 
 
 @settings(max_examples=50)

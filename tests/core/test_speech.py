@@ -93,5 +93,5 @@ def test_speech_rises_and_is_no_faster_than_a_voice_within_a_leg(drill: Drill, b
     assert onsets == sorted(set(onsets))
     for leg in reading.legs:
         inside = [(at, word) for at, word in found if leg.start <= at < leg.start + leg.beats]
-        on_bars = all(at % reading.meter.bar_length == 0 for at, _ in inside)
+        on_bars = all(at % reading.meter.cycle_beats == 0 for at, _ in inside)
         assert fits(inside, bpm) or on_bars, (peak_rate(inside, bpm), MOST_SYLLABLES)

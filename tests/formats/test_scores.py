@@ -142,8 +142,8 @@ def test_bars_are_chosen_and_a_change_of_meter_is_named() -> None:
 
 
 def test_a_meter_that_is_not_known_is_refused() -> None:
-    part = read_musicxml(score(note("C", 12), time=(11, 16)))[0]
-    with pytest.raises(OutOfRange, match="in 11/16, a meter that Ripresa does not know"):
+    part = read_musicxml(score(note("C", 12), time=(11, 32)))[0]
+    with pytest.raises(OutOfRange, match="in 11/32, and that cannot be laid out"):
         drill_of(part, 1, 1, "x")
 
 

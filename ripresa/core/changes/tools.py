@@ -8,7 +8,7 @@ from ripresa.core.drill.hands import ByOrder, ByPlace, Economy
 from ripresa.core.drill.material import Line, LineNote, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
-from ripresa.core.rhythm import Meter, meter_named
+from ripresa.core.rhythm import Meter, leg_meters, meter_named
 
 
 def doubled(drill: Drill) -> Drill:
@@ -78,12 +78,14 @@ def arriving(drill: Drill, bar: int, beat: int) -> Drill:
     """
     line = _line(drill)
     meter = meter_named(drill.meter)
-    if not 1 <= beat <= len(meter.beats) or not 1 <= bar <= 64:
+    beats = len(meter.beats_of(bar)) if 1 <= bar <= 64 else 0
+    if not 1 <= beat <= beats:
         raise OutOfRange(
-            f"There is no bar {bar}, beat {beat}: take bar 1 to 64, beat 1 to {len(meter.beats)}.", field="tool.bar"
+            f"There is no bar {bar}, beat {beat}: take bar 1 to 64, beat 1 to {beats or len(meter.beats_of(1))}.",
+            field="tool.bar",
         )
     leg = drill.legs[0]
-    position = (bar - 1) * meter.bar_length + meter.beat_starts()[beat - 1]
+    position = meter.bar_start(bar) + meter.bar(bar).beat_starts()[beat - 1]
     shift = line.units_at(position, leg.divisions, meter) - line.length
     if shift < 0:
         raise OutOfRange(
@@ -106,6 +108,8 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
         OutOfRange: The meter has no such beat, or a division makes no whole slots in the new one.
     """
     before = meter_named(drill.meter)
+    if len(before.bars) > 1 or len(leg_meters(drill.meter)) > 1:
+        raise OutOfRange("Cells are added to one meter, not to meters that take turns. Take one first.", field="meter")
     name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
     meter = meter_named(name)
     if own_rhythm(drill.material):
@@ -135,13 +139,14 @@ def mirrored(drill: Drill) -> Drill:
 
 def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:
     """Return a leg whose slots last as long as they did, on the beats of another meter."""
-    slot = before.beats[0] / leg.division
-    if leg.following and leg.divisions != tuple(beat / slot for beat in before.beats):
+    old, new = before.beats_of(1), meter.beats_of(1)
+    slot = old[0] / leg.division
+    if leg.following and leg.divisions != tuple(beat / slot for beat in old):
         raise OutOfRange(
             "A leg that mixes divisions has no one slot to keep. Take one division.", field="legs.division"
         )
-    divisions = [beat / slot for beat in meter.beats]
-    odd = next((beat for beat, notes in zip(meter.beats, divisions, strict=True) if notes.denominator > 1), None)
+    divisions = [beat / slot for beat in new]
+    odd = next((beat for beat, notes in zip(new, divisions, strict=True) if notes.denominator > 1), None)
     if odd is not None:
         raise OutOfRange(
             f"{label(leg.division)} a beat makes no whole slots in a beat of {label(odd)}. Take a division that does, "

@@ -14,7 +14,7 @@ from ripresa.core.drill.way_in import Step
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.pitch import instrument_named
-from ripresa.core.rhythm import Counting, Swing, check_bpm, meter_named
+from ripresa.core.rhythm import Counting, Swing, check_bpm, leg_meters
 
 #: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
 DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
@@ -104,7 +104,7 @@ class Drill:
         material: What is played.
         legs: Stretches of one division each, in order; 1 to 400.
         bpm: Tempo, 1 to 1000, of the note that the meter names.
-        meter: Key of ``ripresa.core.rhythm.METERS``.
+        meter: As ``ripresa.core.rhythm.leg_meters`` takes it: a key of ``METERS``, or one that is typed.
         seam: What happens between legs.
         closing: Whether a closing tonic is played for itself.
         hands, accents, click: The layers on top.
@@ -152,7 +152,11 @@ class Drill:
     purpose: str = ""
 
     def __post_init__(self) -> None:
-        meter_named(self.meter)
+        if len(leg_meters(self.meter)) > 1 and self.seam in {"straight_on", "breath"}:
+            raise OutOfRange(
+                "Legs with meters of their own begin on a bar line. Hold to it, or take a bar’s rest between.",
+                field="seam",
+            )
         instrument = instrument_named(self.instrument)
         if isinstance(self.hands, Economy) and not instrument.strings:
             raise OutOfRange(

@@ -186,25 +186,32 @@ class Cursor:
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: SlotKind) -> Iterator[Place]:
         """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
         while length:
-            piece = min(length, self.meter.beats[self.beat - 1] - self.inside)
+            piece = min(length, self._beats()[self.beat - 1] - self.inside)
             here, slot = (self.laid[0], self.laid[1] + 1) if self.inside else (division, 0)
-            span = self.span if self.inside else self.meter.beats[self.beat - 1]
+            span = self.span if self.inside else self._beats()[self.beat - 1]
             yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, span=span, on_grid=False)
             self._advance(piece)
             length -= piece
 
+    def _beats(self) -> tuple[Fraction, ...]:
+        return self.meter.beats_of(self.bar)
+
     def _next_beats(self, count: int) -> Fraction:
-        beats = self.meter.beats
-        return sum((beats[(self.beat - 1 + step) % len(beats)] for step in range(count)), Fraction(0))
+        """Return how long the next beats are together, over the bar line where they go over it."""
+        bar, left = self.bar, list(self._beats()[self.beat - 1 :])
+        while len(left) < count:
+            bar += 1
+            left += self.meter.beats_of(bar)
+        return sum(left[:count], Fraction(0))
 
     def _bar_left(self) -> Fraction:
-        return sum(self.meter.beats[self.beat - 1 :], Fraction(0)) - self.inside
+        return sum(self._beats()[self.beat - 1 :], Fraction(0)) - self.inside
 
     def _advance(self, length: Fraction) -> None:
         self.at += length
         self.inside += length
-        while self.inside and self.inside >= self.meter.beats[self.beat - 1]:
-            self.inside -= self.meter.beats[self.beat - 1]
+        while self.inside and self.inside >= self._beats()[self.beat - 1]:
+            self.inside -= self._beats()[self.beat - 1]
             self.beat += 1
-            if self.beat > len(self.meter.beats):
+            if self.beat > len(self._beats()):
                 self.bar, self.beat = self.bar + 1, 1

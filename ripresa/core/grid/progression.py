@@ -49,7 +49,7 @@ def parse_progression(text: str, meter: Meter, field: str = _FIELD) -> tuple[Cho
     spans: list[ChordSpan] = []
     at = Fraction(0)
     for number, bar in enumerate(bars, start=1):
-        for word, beats in _lengths(bar or ["-"], number, meter.bar_length, field):
+        for word, beats in _lengths(bar or ["-"], number, meter.bar(number).length, field):
             if word != "-":
                 chord = parse_chord(word, f"Bar {number}: ", field)
             elif spans:

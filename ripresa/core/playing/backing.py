@@ -75,7 +75,7 @@ def _progression(material: Material, meter: Meter) -> tuple[ChordSpan, ...]:
         return ()
     is_minor = isinstance(material, ScaleRun) and any(degree == (2, 3) for degree in material.tones.up)
     chord = Chord(tonic, parse_tonic(tonic), CHORDS["minor_triad" if is_minor else "major_triad"])
-    return (ChordSpan(chord, Fraction(0), meter.bar_length),)
+    return (ChordSpan(chord, Fraction(0), meter.bar(1).length),)
 
 
 def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter, concert: int) -> Iterator[BackNote]:
@@ -83,7 +83,7 @@ def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter, concert: i
     midis = tuple(pitch.midi + concert for pitch in voiced(chord, INSTRUMENTS["piano"]).tones)
     at = start
     while at < end:
-        until = min(end, at + (meter.to_bar_line(at) or meter.bar_length))
+        until = min(end, at + (meter.to_bar_line(at) or meter.bar(meter.place(at)[0]).length))
         yield BackNote(at, until - at, midis)
         at = until
 
@@ -99,10 +99,8 @@ def _bass(start: Fraction, end: Fraction, chord: Chord, concert: int) -> Iterato
 
 def _groove(reading: Reading) -> Iterator[BackNote]:
     meter = reading.meter
-    bars = int(reading.loop_beats / meter.bar_length)
-    for bar in range(bars):
-        for number, (start, length) in enumerate(zip(meter.beat_starts(), meter.beats, strict=True)):
-            at = bar * meter.bar_length + start
-            yield BackNote(at, _SHORT, (), "snare" if number % 2 else "kick")
-            yield BackNote(at, _SHORT, (), "hat")
-            yield BackNote(at + length / 2, _SHORT, (), "hat")
+    for at in meter.beats_until(reading.loop_beats):
+        number = meter.place(at)[1]
+        yield BackNote(at, _SHORT, (), "kick" if number % 2 else "snare")
+        yield BackNote(at, _SHORT, (), "hat")
+        yield BackNote(at + meter.beat_at(at) / 2, _SHORT, (), "hat")

@@ -61,7 +61,7 @@ def seams(reading: Reading) -> tuple[Window, ...]:
     found = []
     for before, after in pairwise(reading.legs):
         start, _ = next(meter.beats_before(after.start))
-        end = after.start + meter.beats[meter.place(after.start)[1] - 1]
+        end = after.start + meter.beat_at(after.start)
         found.append(Window(start, end - start, f"the seam {before.index + 1} to {after.index + 1}"))
     return tuple(found)
 

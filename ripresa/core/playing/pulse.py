@@ -60,8 +60,8 @@ class Pulse:
     def beats(self, bpm: Fraction, meter: Meter) -> Iterator[tuple[Fraction, float]]:
         """Yield (beats from the first bar line, loudness from 0 to 1) of each pulse."""
         step = 1 / self.multiple(bpm)
-        until = (self.heard + self.soft) * meter.bar_length
-        loud = self.heard * meter.bar_length
+        until = meter.bar_start(self.heard + self.soft + 1)
+        loud = meter.bar_start(self.heard + 1)
         number = 0
         while number * step < until:
             yield number * step, _LOUD if number * step < loud else _SOFT

@@ -163,18 +163,14 @@ def _thinned(
             meter = reading.meter
             at_slot = {event.onset: word for event, word in named if event.slot == 0}
             counting = reading.drill.counting
-            end = leg.start + leg.beats
-            bar = int(leg.start // meter.bar_length)
-            while (begin := bar * meter.bar_length) < end:
-                for number, start in enumerate(meter.beat_starts(), start=1):
-                    at = begin + start
-                    if not leg.start <= at < end or (how == "bars" and number > 1):
-                        continue
-                    # A division that spans beats has no slot on some; the beat is counted all the same.
-                    word = at_slot.get(at) or (counting.word(Fraction(1), number, 0) if words == "count" else "")
-                    if word:
-                        yield at, word
-                bar += 1
+            for at in meter.beats_until(leg.start + leg.beats, meter.bar_start(meter.place(leg.start)[0])):
+                _, number, _ = meter.place(at)
+                if at < leg.start or (how == "bars" and number > 1):
+                    continue
+                # A division that spans beats has no slot on some; the beat is counted all the same.
+                word = at_slot.get(at) or (counting.word(Fraction(1), number, 0) if words == "count" else "")
+                if word:
+                    yield at, word
 
 
 def _named(events: Sequence[Event], words: Words) -> Iterator[tuple[Event, str]]:

@@ -50,6 +50,5 @@ def _own_turn(cursor: Cursor, leg: LegReading) -> Iterator[list[Place]]:
         yield found
 
 
-def _inside_bar(reading: Reading, cursor: Cursor) -> tuple[int, Fraction]:
-    _, beat, inside = reading.meter.place(cursor.at)
-    return beat, inside
+def _inside_bar(reading: Reading, cursor: Cursor) -> tuple[int, int, Fraction]:
+    return reading.meter.phase(cursor.at)

@@ -20,7 +20,7 @@ from ripresa.core.exact import plural
 from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, slot_numbers
 from ripresa.core.pitch import Instrument, instrument_named
 from ripresa.core.reading.fingering import touches
-from ripresa.core.rhythm import Meter, SlotKind, meter_named
+from ripresa.core.rhythm import Meter, SlotKind, leg_meters
 
 MOST_NOTES = 20_000
 
@@ -103,16 +103,19 @@ def read(drill: Drill) -> Reading:
     >>> [str(event.onset) for event in reading.events][:4]
     ['0', '1/3', '2/3', '1']
     """
-    meter = meter_named(drill.meter)
+    meters = leg_meters(drill.meter)
     instrument = instrument_named(drill.instrument)
-    passes = _passes(drill, instrument, meter)
+    passes = _passes(drill, instrument, meters)
     fingered = {id(one): _fingered(drill, instrument, one) for one in passes}
-    cursor = Cursor(meter, drill.swing)
+    cursor = Cursor(meters[0], drill.swing)
     places: list[Place] = []
-    legs = [
-        _lay_leg(drill, instrument, cursor, places, index, notes, fingered[id(notes)])
-        for index, (leg, notes) in enumerate(zip(drill.legs, passes, strict=True))
-    ]
+    legs = []
+    for index, notes in enumerate(passes):
+        if len(meters) > 1:
+            # What was laid stays; from here on the bars are those of this leg.
+            cursor.meter = meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1))
+        legs.append(_lay_leg(drill, instrument, cursor, places, index, notes, fingered[id(notes)]))
+    meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
     events = reduced(_events(drill, places), drill.reduce, legs)
     if drill.reduce.part != "everything":
         if not any(event.kind == "note" for event in events):
@@ -135,6 +138,12 @@ def read(drill: Drill) -> Reading:
         body=tuple(drill.body.marks(cursor.at)),
         beats=cursor.at,
     )
+
+
+def _as_laid(name: str, cursor: Cursor) -> Meter:
+    """Return the meter of bars that were laid leg by leg; after the last they begin again."""
+    bars = cursor.meter.laid(cursor.bar - 1)
+    return Meter(name, bars, cursor.meter.counted)
 
 
 def with_click(reading: Reading, click: Click) -> Reading:
@@ -227,16 +236,17 @@ def _after_last(cursor: Cursor) -> tuple[Fraction, int]:
     return (division, number + 1) if cursor.inside else (division, 0)
 
 
-def _passes(drill: Drill, instrument: Instrument, meter: Meter) -> list[NotePass]:
+def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> list[NotePass]:
     # Legs of one division play the same pass; a drill may have hundreds of them.
-    known: dict[Leg, NotePass] = {}
+    known: dict[tuple[Leg, int], NotePass] = {}
     total = 0
     found: list[NotePass] = []
-    for leg in drill.legs:
-        if leg not in known:
-            made = drill.material.pass_for(leg.divisions, instrument, meter).moved(drill.register)
-            known[leg] = made.folded(instrument) if drill.folded else made
-        found.append(known[leg])
+    for index, leg in enumerate(drill.legs):
+        key = leg, index % len(meters)
+        if key not in known:
+            made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register)
+            known[key] = made.folded(instrument) if drill.folded else made
+        found.append(known[key])
         # What is silent or held takes its slots too.
         total += max(len(found[-1].notes), len(found[-1].rhythm))
         if total > MOST_NOTES:
@@ -276,10 +286,10 @@ def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: 
             yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
         case "bar_rest":
             yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.bar_length, "rest")
+            yield from cursor.fill(index, division, meter.bar(cursor.bar).length, "rest")
         case "breath":
             yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.beats[cursor.beat - 1], "rest")
+            yield from cursor.fill(index, division, meter.beats_of(cursor.bar)[cursor.beat - 1], "rest")
 
 
 def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:

@@ -23,8 +23,7 @@ def off_the_beat(cycle: ClickCycle, meter: Meter) -> tuple[Fraction, ...]:
     >>> [str(at) for at in off_the_beat(CLICK_PLANS["through"].cycle(seven), seven)]
     ['3', '4', '5', '6']
     """
-    starts = set(meter.beat_starts())
-    return tuple(at for at, _ in cycle.clicks if at % meter.bar_length not in starts)
+    return tuple(at for at, _ in cycle.clicks if meter.to_beat(at))
 
 
 @dataclass(frozen=True, slots=True)

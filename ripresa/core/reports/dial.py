@@ -73,7 +73,7 @@ def drift_heard(gap_seconds: Fraction, error: Fraction) -> Fraction:
 def named(position: Fraction, meter: Meter) -> str:
     """Return a position of a click in words: ``beat 2``, ``the & of beat 1``, ``bar 2, the a of beat 4``."""
     bar, beat, inside = meter.place(position)
-    length = meter.beats[beat - 1]
+    length = meter.beats_of(bar)[beat - 1]
     share = inside / length
     if not inside:
         place = f"beat {beat}"

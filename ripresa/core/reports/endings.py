@@ -97,7 +97,7 @@ def landings(reading: Reading) -> Iterator[Landing]:
         return
     different: dict[object, LegReading] = {}
     for leg in reading.legs:
-        different.setdefault((leg.divisions, reading.meter.place(leg.start)[1:]), leg)
+        different.setdefault((leg.divisions, reading.meter.phase(leg.start)), leg)
     for leg in different.values():
         mine = (event for event in reading.events if event.leg == leg.index)
         first = next((event for event in mine if event.kind == "note"), None)
@@ -179,7 +179,7 @@ def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
             first = place.onset
             continue
         second = second or start_of(place)
-        as_at_first = reading.meter.place(place.onset)[1:] == reading.meter.place(first)[1:]
+        as_at_first = reading.meter.phase(place.onset) == reading.meter.phase(first)
         if as_at_first and (index - before) % cycle == 0:
             number = (index - before) // length
             bars = reading.meter.bars_passed(place.onset) - reading.meter.bars_passed(first)

@@ -68,5 +68,5 @@ def _place(leg: LegReading, place: SlotPlace, meter: Meter) -> str:
     position, division, slot = place
     bar, beat, _ = meter.place(leg.start + position)
     first, *inside = meter.place(leg.start)
-    span = meter.beats[beat - 1] if division.denominator == 1 else None
+    span = meter.beats_of(bar)[beat - 1] if division.denominator == 1 else None
     return place_name(bar if inside != [1, 0] else bar - first + 1, beat, slot_name(division, slot, span))

@@ -86,7 +86,7 @@ def groups(reading: Reading) -> tuple[Groups, ...]:
         return ()
     entered = _entered(reading)
     different = {
-        (leg.divisions, leg.rhythm, reading.meter.place(leg.start)[1:], entered.get(leg.index), leg.pass_beats): leg
+        (leg.divisions, leg.rhythm, reading.meter.phase(leg.start), entered.get(leg.index), leg.pass_beats): leg
         for leg in reversed(reading.legs)
     }
     return tuple(_groups(reading, leg, accents) for leg in reversed(different.values()))
@@ -102,7 +102,7 @@ def end_of(leg: LegReading, meter: Meter) -> Start:
     """Return where what follows the pass of a leg stands."""
     at, division, slot = leg.end
     bar, beat, _ = meter.place(leg.start + at)
-    span = meter.beats[beat - 1] if division.denominator == 1 else Fraction(division.denominator)
+    span = meter.beats_of(bar)[beat - 1] if division.denominator == 1 else Fraction(division.denominator)
     return Start(leg.start + at, bar, beat, count_word(division, beat, slot, span), slot_name(division, slot, span))
 
 

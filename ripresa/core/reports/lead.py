@@ -33,7 +33,7 @@ def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
         return ()
     different: dict[object, LegReading] = {}
     for leg in reading.legs:
-        different.setdefault((leg.divisions, leg.rhythm, reading.meter.place(leg.start)[1:]), leg)
+        different.setdefault((leg.divisions, leg.rhythm, reading.meter.phase(leg.start)), leg)
     return tuple(_home(reading, leg, hands) for leg in different.values())
 
 
@@ -55,8 +55,9 @@ def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHo
     if not any(starts):
         return LeadHome(leg, None, None, ())
     beats = next(length for length in _divisors(len(starts)) if starts == starts[:length] * (len(starts) // length))
-    per_bar = len(meter.beats)
-    return LeadHome(leg, beats, lcm(beats, per_bar) // per_bar, tuple(starts[:beats]))
+    # Bars that take turns come home together.
+    per_turn, turns = meter.cycle_count, len(meter.bars)
+    return LeadHome(leg, beats, lcm(beats, per_turn) // per_turn * turns, tuple(starts[:beats]))
 
 
 def _divisors(number: int) -> list[int]:

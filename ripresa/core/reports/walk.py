@@ -39,7 +39,7 @@ def walk_homes(reading: Reading) -> tuple[WalkHome, ...]:
         return ()
     different: dict[object, LegReading] = {}
     for leg in reading.legs:
-        different.setdefault((leg.divisions, leg.rhythm, reading.meter.place(leg.start)[1:]), leg)
+        different.setdefault((leg.divisions, leg.rhythm, reading.meter.phase(leg.start)), leg)
     found = (_home(reading, leg, walk) for leg in different.values())
     return tuple(one for one in found if one)
 

@@ -6,7 +6,8 @@ Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` a
 from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word
 from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, ordinal, place_name, slot_name
 from ripresa.core.rhythm.kinds import Level, SlotKind
-from ripresa.core.rhythm.meter import METERS, Meter, meter_named
+from ripresa.core.rhythm.meter import METERS, Bar, Meter
+from ripresa.core.rhythm.meter_text import leg_meters, meter_named
 from ripresa.core.rhythm.swing import RATIOS, Swing
 from ripresa.core.rhythm.tempo import (
     FASTEST_BPM,
@@ -35,6 +36,7 @@ __all__ = [
     "SLOWEST_BPM",
     "SYLLABLES",
     "SYSTEMS",
+    "Bar",
     "CountedBeat",
     "Counting",
     "Filled",
@@ -50,6 +52,7 @@ __all__ = [
     "gap_seconds",
     "gear_change",
     "inner_pulse",
+    "leg_meters",
     "meter_named",
     "neighbours",
     "ordinal",

@@ -1,11 +1,11 @@
-"""Meters: a bar as a list of beats, and the note value that bpm counts."""
+"""Meters: bars as lists of beats, one after the other, and the note value that bpm counts."""
 
-import re
+from bisect import bisect_right
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
-
-from ripresa.core.errors import OutOfRange
+from functools import cached_property
+from itertools import accumulate
 
 _NOTE_SIGNS = {
     # The sign of a half note is in few fonts; its name is in all of them.
@@ -13,34 +13,69 @@ _NOTE_SIGNS = {
     Fraction(1, 4): "♩",
     Fraction(3, 8): "♩.",
     Fraction(1, 8): "♪",
+    Fraction(3, 16): "♪.",
+    Fraction(1, 16): "sixteenth",
 }
 _NOTE_NAMES = {
     Fraction(1, 2): "half note",
     Fraction(1, 4): "quarter",
     Fraction(3, 8): "dotted quarter",
     Fraction(1, 8): "eighth",
+    Fraction(3, 16): "dotted eighth",
+    Fraction(1, 16): "sixteenth",
 }
 
 
 @dataclass(frozen=True, slots=True)
-class Meter:
-    """A bar: its beats, each with a length, and what one beat of the bpm is.
+class Bar:
+    """A bar.
 
     Args:
-        name: As it is written, ``"6/8"``, ``"7/8 (2+2+3)"``.
-        beats: Length of each beat, in units of the note that bpm counts; all
-            1 unless beats are unequal (7/8 as 2+2+3 eighths).
+        beats: Length of each beat, in units of the note that bpm counts; all 1 unless beats are unequal.
+        signature: ``(7, 8)``. of: Which of the meters that alternate it belongs to, from 0.
+        groups: Beats that are felt together, as many as each has; empty where each beat stands alone.
+    """
+
+    beats: tuple[Fraction, ...]
+    signature: tuple[int, int]
+    of: int = 0
+    groups: tuple[int, ...] = ()
+
+    @property
+    def length(self) -> Fraction:
+        """Its length in beats of the bpm."""
+        return sum(self.beats, Fraction(0))
+
+    def beat_starts(self) -> tuple[Fraction, ...]:
+        """Return where each beat starts, in beats of the bpm, the first at 0."""
+        return tuple(accumulate(self.beats[:-1], initial=Fraction(0)))
+
+    def group_starts(self) -> tuple[Fraction, ...]:
+        """Return where each group of beats starts; each beat where they stand alone."""
+        starts = self.beat_starts()
+        return tuple(starts[at] for at in accumulate(self.groups[:-1], initial=0)) if self.groups else starts
+
+
+@dataclass(frozen=True)
+class Meter:
+    """Bars in turn, and what one beat of the bpm is.
+
+    Args:
+        name: As it is written, ``"6/8"``, ``"7/8 (2+2+3)"``, ``"3/4 | 13/16"``.
+        bars: The bars that take turns; one alone in most meters.
         counted: The note that bpm counts, as a share of a whole note.
+        head: Bars that come once, before the others begin to take turns.
     """
 
     name: str
-    beats: tuple[Fraction, ...]
+    bars: tuple[Bar, ...]
     counted: Fraction
+    head: tuple[Bar, ...] = ()
 
     @property
-    def bar_length(self) -> Fraction:
-        """Length of a bar in beats of the bpm."""
-        return sum(self.beats, Fraction(0))
+    def is_plain(self) -> bool:
+        """Whether every bar is as the first."""
+        return len(set(self.bars)) == 1 and set(self.head) <= set(self.bars)
 
     @property
     def sign(self) -> str:
@@ -48,27 +83,66 @@ class Meter:
         return _NOTE_SIGNS[self.counted]
 
     @property
-    def signature(self) -> tuple[int, int]:
-        """The time signature: ``(7, 8)`` for ``7/8 (2+2+3)``."""
-        above, below = self.name.split()[0].split("/")
-        return int(above), int(below)
-
-    @property
-    def shortest_beat(self) -> Fraction:
-        """Length of the shortest beat: where a division is at its fastest."""
-        return min(self.beats)
-
-    @property
     def counted_name(self) -> str:
         """The name of the note that bpm counts, for people who listen to the screen."""
         return _NOTE_NAMES[self.counted]
 
-    def beat_starts(self) -> tuple[Fraction, ...]:
-        """Return where each beat of a bar starts, in beats of the bpm, the first at 0."""
-        starts = [Fraction(0)]
-        for length in self.beats[:-1]:
-            starts.append(starts[-1] + length)
-        return tuple(starts)
+    @property
+    def signature(self) -> tuple[int, int]:
+        """The time signature of the first bar: ``(7, 8)`` for ``7/8 (2+2+3)``."""
+        return self.bar(1).signature
+
+    @cached_property
+    def cycle_beats(self) -> Fraction:
+        """Beats of the bpm until the bars have all had their turn."""
+        return sum((bar.length for bar in self.bars), Fraction(0))
+
+    @cached_property
+    def cycle_count(self) -> int:
+        """Beats of the meter in that time, however long each is."""
+        return sum(len(bar.beats) for bar in self.bars)
+
+    @cached_property
+    def _starts(self) -> tuple[Fraction, ...]:
+        """Where each bar of the head begins, then each of the first turn, then the second turn."""
+        lengths = [bar.length for bar in (*self.head, *self.bars)]
+        return tuple(accumulate(lengths, initial=Fraction(0)))
+
+    @cached_property
+    def _counts(self) -> tuple[int, ...]:
+        """Beats of the meter before each of these bars."""
+        return tuple(accumulate((len(bar.beats) for bar in (*self.head, *self.bars)), initial=0))
+
+    @property
+    def _head_beats(self) -> Fraction:
+        return self._starts[len(self.head)]
+
+    def bar(self, number: int) -> Bar:
+        """Return a bar by its number, from 1; below it the meter goes on backwards as it would have."""
+        index = number - 1 - len(self.head)
+        return self.head[number - 1] if 0 <= number - 1 < len(self.head) else self.bars[index % len(self.bars)]
+
+    def beats_of(self, number: int) -> tuple[Fraction, ...]:
+        """Return the lengths of the beats of a bar, from 1."""
+        return self.bar(number).beats
+
+    def bar_start(self, number: int) -> Fraction:
+        """Return where a bar, from 1, begins, in beats of the bpm."""
+        if 1 <= number <= len(self.head) + len(self.bars):
+            return self._starts[number - 1]
+        turns, index = divmod(number - 1 - len(self.head), len(self.bars))
+        return self._starts[len(self.head) + index] + turns * self.cycle_beats
+
+    def _bar_at(self, position: Fraction) -> tuple[int, Fraction]:
+        """Return the number of the bar at a position, and how far into it that is."""
+        if 0 <= position < self._head_beats:
+            index = bisect_right(self._starts, position) - 1
+            return index + 1, position - self._starts[index]
+        turns, rest = divmod(position - self._head_beats, self.cycle_beats)
+        if len(self.bars) == 1:
+            return len(self.head) + int(turns) + 1, rest
+        index = bisect_right(self._starts, self._head_beats + rest) - 1
+        return index + int(turns) * len(self.bars) + 1, self._head_beats + rest - self._starts[index]
 
     def place(self, position: Fraction) -> tuple[int, int, Fraction]:
         """Return bar (from 1), beat (from 1) and what is left inside the beat, for a position in beats.
@@ -76,14 +150,24 @@ class Meter:
         >>> METERS["4/4"].place(Fraction(29, 2))
         (4, 3, Fraction(1, 2))
         """
-        bar, inside = divmod(position, self.bar_length)
-        beat = 0
-        for length in self.beats:
+        bar, inside = self._bar_at(position)
+        beat = 1
+        for length in self.beats_of(bar):
             if inside < length:
                 break
             inside -= length
             beat += 1
-        return int(bar) + 1, beat + 1, inside
+        return bar, beat, inside
+
+    def phase(self, position: Fraction) -> tuple[int, int, Fraction]:
+        """Return a place as it comes again: which of the bars that take turns, beat, and what is left inside it."""
+        bar, beat, inside = self.place(position)
+        return (bar - 1 - len(self.head)) % len(self.bars), beat, inside
+
+    def beat_at(self, position: Fraction) -> Fraction:
+        """Return how long the beat at a position is."""
+        bar, beat, _ = self.place(position)
+        return self.beats_of(bar)[beat - 1]
 
     def beats_passed(self, position: Fraction) -> Fraction:
         """Return how many beats of the meter have passed at a position, however long each was.
@@ -92,17 +176,23 @@ class Meter:
         '7/3'
         """
         bar, beat, inside = self.place(position)
-        return (bar - 1) * len(self.beats) + beat - 1 + inside / self.beats[beat - 1]
+        if 1 <= bar <= len(self.head):
+            before = self._counts[bar - 1]
+        else:
+            turns, index = divmod(bar - 1 - len(self.head), len(self.bars))
+            before = self._counts[len(self.head) + index] + turns * self.cycle_count
+        return before + beat - 1 + inside / self.beats_of(bar)[beat - 1]
 
-    def bar_start(self, bar: int) -> Fraction:
-        """Return where a bar, from 1, begins, in beats of the bpm."""
-        return (bar - 1) * self.bar_length
+    def bars_passed(self, position: Fraction) -> Fraction:
+        """Return how many bars have passed at a position, a begun one by its share."""
+        bar, inside = self._bar_at(position)
+        return bar - 1 + inside / self.bar(bar).length
 
-    def beats_until(self, end: Fraction) -> Iterator[Fraction]:
-        """Yield where each beat begins, from the first bar on, before a position."""
-        at, bar = Fraction(0), 1
+    def beats_until(self, end: Fraction, start: Fraction = Fraction(0)) -> Iterator[Fraction]:
+        """Yield where each beat begins, from a bar line on, before a position."""
+        at, bar = start, self._bar_at(start)[0]
         while at < end:
-            for length in self.beats:
+            for length in self.beats_of(bar):
                 if at < end:
                     yield at
                 at += length
@@ -113,15 +203,15 @@ class Meter:
 
         Positions before the first bar are negative, and go on as the meter would have.
         """
-        at, beat = start, self.place(start)[1]
+        bar, beat, _ = self.place(start)
+        at = start
         while True:
-            beat = beat - 1 or len(self.beats)
-            at -= self.beats[beat - 1]
+            beat -= 1
+            if not beat:
+                bar -= 1
+                beat = len(self.beats_of(bar))
+            at -= self.beats_of(bar)[beat - 1]
             yield at, beat
-
-    def bars_passed(self, position: Fraction) -> Fraction:
-        """Return how many bars have passed at a position."""
-        return position / self.bar_length
 
     def to_bar_line(self, position: Fraction) -> Fraction:
         """Return how many beats are missing from a position to the next bar line; 0 on one.
@@ -129,12 +219,21 @@ class Meter:
         >>> METERS["4/4"].to_bar_line(Fraction(14))
         Fraction(2, 1)
         """
-        return -position % self.bar_length
+        bar, inside = self._bar_at(position)
+        return self.bar(bar).length - inside if inside else Fraction(0)
 
     def to_beat(self, position: Fraction) -> Fraction:
         """Return how many beats are missing from a position to the next beat; 0 on one."""
-        _, beat, inside = self.place(position)
-        return self.beats[beat - 1] - inside if inside else Fraction(0)
+        bar, beat, inside = self.place(position)
+        return self.beats_of(bar)[beat - 1] - inside if inside else Fraction(0)
+
+    def after(self, head: tuple[Bar, ...]) -> "Meter":
+        """Return the meter as it begins after some bars that were laid."""
+        return replace(self, head=(*head, *self.head))
+
+    def laid(self, count: int) -> tuple[Bar, ...]:
+        """Return its first so many bars."""
+        return tuple(self.bar(number) for number in range(1, count + 1))
 
 
 def _meter(signature: str, counted: Fraction, *eighths: int) -> Meter:
@@ -142,11 +241,13 @@ def _meter(signature: str, counted: Fraction, *eighths: int) -> Meter:
     beats = tuple(Fraction(length, 8) / counted for length in eighths)
     unequal = f" ({'+'.join(str(length) for length in eighths)})" if len(set(eighths)) > 1 else ""
     eighth_beats = " in eighths" if counted == _EIGHTH else ""
-    return Meter(signature + unequal + eighth_beats, beats, counted)
+    above, below = (int(number) for number in signature.split("/"))
+    return Meter(signature + unequal + eighth_beats, (Bar(beats, (above, below)),), counted)
 
 
 _HALF, _QUARTER, _DOTTED, _EIGHTH = (Fraction(*share) for share in ((1, 2), (1, 4), (3, 8), (1, 8)))
 
+#: The meters that are offered; any other one is typed.
 METERS: dict[str, Meter] = {
     meter.name: meter
     for meter in (
@@ -166,61 +267,3 @@ METERS: dict[str, Meter] = {
         _meter("7/8", _EIGHTH, 1, 1, 1, 1, 1, 1, 1),
     )
 }
-
-
-_CELLS = re.compile(r"^(?P<base>.+?)(?P<cells>(?: [+-]\d{1,2}/(?:4|8|16|32)(?:@\d{1,2})?)+)$")
-_CELL = re.compile(r"([+-])(\d{1,2})/(\d{1,2})(?:@(\d{1,2}))?")
-MOST_CELLS = 8
-
-
-def meter_named(name: str) -> Meter:
-    """Return a meter by its name, or one that is made of it by cells: ``"3/4 -2/16"``, ``"4/4 +1/16@2"``.
-
-    A cell is added to a beat or taken from it, the last where none is named after ``@``.
-
-    Raises:
-        OutOfRange: No meter of that name is known, or its cells leave nothing of the bar.
-
-    >>> meter_named("3/4 -2/16").signature, meter_named("3/4 +1/16").signature, meter_named("3/4 +2/16").signature
-    ((5, 8), (13, 16), (7, 8))
-    """
-    made = _CELLS.match(name)
-    if made and made["base"] in METERS:
-        return _by_cells(METERS[made["base"]], made["cells"])
-    try:
-        return METERS[name]
-    except KeyError:
-        raise OutOfRange(
-            f"“{name}” is not a meter that Ripresa knows. Use one of {', '.join(METERS)}, or one of them with cells: "
-            "3/4 -2/16.",
-            field="meter",
-        ) from None
-
-
-def _by_cells(base: Meter, text: str) -> Meter:
-    beats = list(base.beats)
-    cells = _CELL.findall(text)
-    if len(cells) > MOST_CELLS:
-        raise OutOfRange(f"A meter takes up to {MOST_CELLS} cells, not {len(cells)}.", field="meter")
-    for sign, count, value, at in cells:
-        length = Fraction(int(count), int(value)) / base.counted
-        beat = int(at) - 1 if at else len(beats) - 1
-        if not 0 <= beat < len(base.beats):
-            raise OutOfRange(f"{base.name} has beats 1 to {len(base.beats)}, and not {at}.", field="meter")
-        beats[beat] += length if sign == "+" else -length
-        if beats[beat] < 0:
-            raise OutOfRange(
-                f"Beat {beat + 1} of {base.name} is shorter than {count}/{value}. Take less, or from another beat.",
-                field="meter",
-            )
-    left = tuple(beat for beat in beats if beat)
-    if not left:
-        raise OutOfRange(f"These cells leave nothing of {base.name}. Take fewer.", field="meter")
-    above, below = _signature(sum(left, Fraction(0)) * base.counted, base.signature[1])
-    return Meter(f"{above}/{below} ({base.name}{text.replace('-', '−')})", left, base.counted)
-
-
-def _signature(bar: Fraction, at_least: int) -> tuple[int, int]:
-    """Return the signature of a bar that lasts such a share of a whole note."""
-    below = max(bar.denominator, at_least)
-    return int(bar * below), below

@@ -154,7 +154,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         sign=reading.meter.sign,
         sign_name=reading.meter.counted_name,
         meter=reading.meter.name,
-        beats_a_bar=float(reading.meter.bar_length),
+        beats_a_bar=float(max(bar.length for bar in reading.meter.bars)),
         rows=list(_rows(reading, breaths)),
         legs=leg_shapes(found),
         extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
@@ -179,17 +179,13 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
 def _rows(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape]:
     meter = reading.meter
     breaths = {event.onset for event in breathed}
-    bays = [
-        BayShape(x=float(start), width=float(length))
-        for start, length in zip(meter.beat_starts(), meter.beats, strict=True)
-    ]
     clicks = _clicks_by_bar(reading)
     second = tuple((onset, _SECOND) for onset in reading.second)
     under = [(name, marks) for name, marks in (("second layer", second), ("body", reading.body)) if marks]
     indexed = enumerate(reading.events)
     for (leg, bar), inside in groupby(indexed, key=lambda pair: (pair[1].leg, pair[1].bar)):
         pairs = list(inside)
-        start = (bar - 1) * meter.bar_length
+        start, laid = meter.bar_start(bar), meter.bar(bar)
         events = [event for _, event in pairs]
         end = events[-1].onset + events[-1].length
         shapes = [_event(event, start, breaths) for event in events]
@@ -197,7 +193,10 @@ def _rows(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape]:
             leg=leg,
             bar=bar,
             first=pairs[0][0],
-            bays=bays,
+            bays=[
+                BayShape(x=float(at), width=float(length))
+                for at, length in zip(laid.beat_starts(), laid.beats, strict=True)
+            ],
             events=shapes,
             clicks=[
                 ClickShape(x=float(onset - start), level=level)
@@ -222,7 +221,7 @@ def _marks(marks: tuple[tuple[Fraction, str], ...], events: list[Event], start: 
 def _clicks_by_bar(reading: Reading) -> dict[int, list[tuple[Fraction, ClickLevel]]]:
     found: dict[int, list[tuple[Fraction, ClickLevel]]] = {}
     for onset, level in reading.click_cycle.within(reading.beats):
-        found.setdefault(int(onset // reading.meter.bar_length) + 1, []).append((onset, level))
+        found.setdefault(reading.meter.place(onset)[0], []).append((onset, level))
     return found
 
 

@@ -25,10 +25,10 @@ def level_at(position: Fraction, meter: Meter) -> ClickLevel:
     >>> [level_at(Fraction(n, 2), METERS["4/4"]) for n in (0, 1, 2, 8)]
     ['strong', 'division', 'plain', 'strong']
     """
-    inside = position % meter.bar_length
-    if not inside:
-        return "strong"
-    return "plain" if inside in meter.beat_starts() else "division"
+    _, beat, inside = meter.place(position)
+    if inside:
+        return "division"
+    return "strong" if beat == 1 else "plain"
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
+from math import lcm
 from typing import Annotated, Literal
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
+from ripresa.core.drill.click.plans import CLICK_PLANS
 from ripresa.core.drill.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
@@ -55,8 +57,8 @@ class Thinned:
 
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its cycle: as many bars as bring it back to the same place."""
-        bars = (self.every / meter.bar_length).numerator
-        length = meter.bar_length * bars
+        turns = (self.every / meter.cycle_beats).numerator
+        bars, length = turns * len(meter.bars), meter.cycle_beats * turns
         count = int(length / self.every)
         if count > MOST_CLICKS:
             raise OutOfRange(
@@ -98,13 +100,18 @@ class DropOut:
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return all its rounds."""
         found: list[tuple[Fraction, ClickLevel]] = []
-        bar = 0
-        for number in range(_ROUNDS if self.grows else 1):
-            for on in range(bar, bar + self.on):
-                start = on * meter.bar_length
-                found += [(start + at, "plain" if at else "strong") for at in meter.beat_starts()]
-            bar += self.on + self.off + number * self.grows
-        return ClickCycle(bar * meter.bar_length, tuple(found))
+        rounds = _ROUNDS if self.grows else 1
+        length = sum(self.on + self.off + number * self.grows for number in range(rounds))
+        bar = 1
+        # Where meters take turns it begins again where they do.
+        for turn in range(lcm(length, len(meter.bars)) // length):
+            bar = 1 + turn * length
+            for number in range(rounds):
+                for on in range(bar, bar + self.on):
+                    start = meter.bar_start(on)
+                    found += [(start + at, "plain" if at else "strong") for at in meter.bar(on).beat_starts()]
+                bar += self.on + self.off + number * self.grows
+        return ClickCycle(meter.bar_start(bar), tuple(found))
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,22 +165,68 @@ class TypedClick:
         """Return its bars."""
         found: list[tuple[Fraction, ClickLevel]] = []
         said = parse_count(spelt_out(self.text))
-        for beat in said:
-            if beat.beat > len(meter.beats):
+        bars = said[-1].bar
+        turns = lcm(bars, len(meter.bars))
+        for number in range(1, turns + 1):
+            bar = meter.bar(number)
+            for beat in (one for one in said if one.bar == (number - 1) % bars + 1):
+                if beat.beat > len(bar.beats):
+                    raise OutOfRange(
+                        f"The click has a beat {beat.beat}, and the meter has {plural(len(bar.beats), 'beat')} a bar.",
+                        field="click.text",
+                    )
+                start = meter.bar_start(number) + bar.beat_starts()[beat.beat - 1]
+                for slot, (kind, accent) in enumerate(beat.slots):
+                    if kind == "note":
+                        at = start + bar.beats[beat.beat - 1] * slot / beat.division
+                        found.append((at, "strong" if accent == "accent" else "plain"))
+        return ClickCycle(meter.bar_start(turns + 1), tuple(found))
+
+
+@dataclass(frozen=True, slots=True)
+class ByMeter:
+    """Where two meters take turns, a click of its own in each: so that a bar is told from its altered one.
+
+    Args:
+        first, second: Keys of ``CLICK_PLANS``: in the first meter, and in every other one.
+
+    Raises:
+        OutOfRange: No plan of that name is known.
+    """
+
+    kind: Literal["by_meter"] = field(default="by_meter", kw_only=True)
+    first: str = "every_beat"
+    second: str = "every_bar"
+
+    def __post_init__(self) -> None:
+        for name, key in (("first", self.first), ("second", self.second)):
+            if key not in CLICK_PLANS:
                 raise OutOfRange(
-                    f"The click has a beat {beat.beat}, and the meter has {plural(len(meter.beats), 'beat')} a bar.",
-                    field="click.text",
+                    f"“{key}” is not a click plan that Ripresa knows. Use one of {', '.join(CLICK_PLANS)}.",
+                    field=f"click.{name}",
                 )
-            start = (beat.bar - 1) * meter.bar_length + meter.beat_starts()[beat.beat - 1]
-            for slot, (kind, accent) in enumerate(beat.slots):
-                if kind == "note":
-                    at = start + meter.beats[beat.beat - 1] * slot / beat.division
-                    found.append((at, "strong" if accent == "accent" else "plain"))
-        return ClickCycle(said[-1].bar * meter.bar_length, tuple(found))
+
+    @property
+    def words(self) -> str:
+        """What it is, in words."""
+        return f"{CLICK_PLANS[self.first].name}, then {CLICK_PLANS[self.second].name}"
+
+    def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
+        """Return the clicks of each plan that fall into bars of its meter, over as long as all take to come round."""
+        cycles = [CLICK_PLANS[key].cycle(meter) for key in (self.first, self.second)]
+        turns = lcm(*(int(cycle.length / meter.cycle_beats) for cycle in cycles))
+        length = meter.cycle_beats * turns
+        found = [
+            (at, level)
+            for which, cycle in enumerate(cycles)
+            for at, level in cycle.within(length)
+            if bool(meter.bar(meter.place(at)[0]).of) == bool(which)
+        ]
+        return ClickCycle(length, tuple(sorted(found)))
 
 
 #: What takes a number or a text, in the order in which it is offered.
-KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick], ...] = (
+KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick | ByMeter], ...] = (
     Kind(
         Thinned(every=Fraction(8)),
         "every so many beats",
@@ -192,6 +245,11 @@ KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick], ...] = (
         "what the student leaves out",
         "Click and student together make the whole.",
         "slots left_out",
+    ),
+    Kind(
+        ByMeter(),
+        "one in the first meter, another in the next",
+        "Where two meters take turns: each bar is told by its click.",
     ),
     Kind(TypedClick(), "typed as a count", "2 4, or (1) a 3 &: any places of a bar or more."),
 )

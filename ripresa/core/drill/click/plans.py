@@ -1,15 +1,15 @@
 """The named click plans: they fit any meter and need nothing else."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from math import gcd, lcm
 from typing import Literal
 
-from ripresa.core.drill.click.cycle import ClickCycle, ClickSlot, level_at
+from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
 from ripresa.core.errors import OutOfRange
 from ripresa.core.kind import Kind
-from ripresa.core.rhythm import Meter
+from ripresa.core.rhythm import Bar, Meter
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,49 +21,64 @@ class ClickPlan:
     cycle: Callable[[Meter], ClickCycle]
 
 
-def _beats(meter: Meter, chosen: slice) -> ClickCycle:
-    starts = meter.beat_starts()[chosen]
-    return ClickCycle(meter.bar_length, tuple((at, "plain" if at else "strong") for at in starts))
+def _by_bar(meter: Meter, chosen: Callable[[Bar], Iterable[Fraction]]) -> ClickCycle:
+    """Return what a plan chooses of each bar, over all bars that take turns; strong on the bar lines."""
+    found = []
+    for number, bar in enumerate(meter.bars, start=1 + len(meter.head)):
+        start = meter.bar_start(number) - meter.bar_start(1 + len(meter.head))
+        found += [(start + at, _level(at)) for at in chosen(bar)]
+    return ClickCycle(meter.cycle_beats, tuple(found))
+
+
+def _level(inside: Fraction) -> ClickLevel:
+    return "plain" if inside else "strong"
 
 
 def _every_bars(bars: int) -> Callable[[Meter], ClickCycle]:
-    return lambda meter: ClickCycle(bars * meter.bar_length, ((Fraction(0), "strong"),))
+    def cycle(meter: Meter) -> ClickCycle:
+        turns = lcm(bars, len(meter.bars))
+        starts = [meter.bar_start(number) for number in range(1, turns + 2)]
+        return ClickCycle(starts[-1], tuple((at, "strong") for at in starts[:-1:bars]))
+
+    return cycle
 
 
 def _smallest(meter: Meter) -> ClickCycle:
-    """Return a click on the smallest length that all beats of a bar are made of: the eighths of 7/8 as 2+2+3."""
-    below = lcm(*(beat.denominator for beat in meter.beats))
-    cell = Fraction(gcd(*(int(beat * below) for beat in meter.beats)), below)
-    positions = [cell * number for number in range(int(meter.bar_length / cell))]
-    return ClickCycle(meter.bar_length, tuple((at, level_at(at, meter)) for at in positions))
+    """Return a click on the smallest length that all beats are made of: the eighths of 7/8 as 2+2+3."""
+    beats = [beat for bar in meter.bars for beat in bar.beats]
+    below = lcm(*(beat.denominator for beat in beats))
+    cell = Fraction(gcd(*(int(beat * below) for beat in beats)), below)
+    positions = [cell * number for number in range(int(meter.cycle_beats / cell))]
+    return ClickCycle(meter.cycle_beats, tuple((at, level_at(at, meter)) for at in positions))
 
 
 def _through(meter: Meter) -> ClickCycle:
     """Return a click on each note that bpm counts, which runs on over the bar lines of uneven meters."""
-    bars = meter.bar_length.denominator
-    length = bars * meter.bar_length
-    return ClickCycle(
-        length,
-        tuple((Fraction(at), "plain" if Fraction(at) % meter.bar_length else "strong") for at in range(int(length))),
-    )
+    length = meter.cycle_beats.denominator * meter.cycle_beats
+    positions = [Fraction(at) for at in range(int(length))]
+    return ClickCycle(length, tuple((at, "strong" if not meter.to_bar_line(at) else "plain") for at in positions))
 
 
 def _off_beats(meter: Meter) -> ClickCycle:
-    halves = zip(meter.beat_starts(), meter.beats, strict=True)
-    return ClickCycle(meter.bar_length, tuple((at + length / 2, "plain") for at, length in halves))
+    def halves(bar: Bar) -> list[Fraction]:
+        return [at + length / 2 for at, length in zip(bar.beat_starts(), bar.beats, strict=True)]
+
+    return _by_bar(meter, halves)
 
 
 CLICK_PLANS: dict[str, ClickPlan] = {
-    "every_beat": ClickPlan("every beat", "The surest: nothing is left to guess.", lambda m: _beats(m, slice(None))),
+    "every_beat": ClickPlan(
+        "every beat", "The surest: nothing is left to guess.", lambda meter: _by_bar(meter, Bar.beat_starts)
+    ),
     "two_and_four": ClickPlan(
         "2 and 4",
         "The student places beat 1. Where a bar has fewer beats, its even beats.",
-        lambda m: _beats(m, slice(1, None, 2)),
+        lambda meter: _by_bar(meter, lambda bar: bar.beat_starts()[1::2]),
     ),
     "one_and_three": ClickPlan(
         "1 and 3",
         "Half the clicks: the strong beats are given, the others are kept.",
-        lambda m: _beats(m, slice(0, None, 2)),
+        lambda meter: _by_bar(meter, lambda bar: bar.beat_starts()[::2]),
     ),
     "off_beats": ClickPlan("the off-beats", "Each beat is the student's own.", _off_beats),
     "every_bar": ClickPlan("once a bar", "Three beats out of four are kept alone.", _every_bars(1)),
@@ -72,10 +87,15 @@ CLICK_PLANS: dict[str, ClickPlan] = {
     "through": ClickPlan(
         "straight through", "It does not mind the bar: in uneven meters it falls off the beat and comes back.", _through
     ),
+    "groups": ClickPlan(
+        "the groups of the bar",
+        "In 7/4 as 3+4: one click for each group, where a meter has groups; else each beat.",
+        lambda meter: _by_bar(meter, Bar.group_starts),
+    ),
     "smallest": ClickPlan(
         "the smallest part of the beats", "For uneven beats: what they are all made of, the beats strong.", _smallest
     ),
-    "none": ClickPlan("never", "Nothing but the student.", lambda m: ClickCycle(m.bar_length, ())),
+    "none": ClickPlan("never", "Nothing but the student.", lambda meter: ClickCycle(meter.cycle_beats, ())),
 }
 
 

@@ -34,7 +34,7 @@ def click_text(cycle: ClickCycle, meter: Meter) -> str:
     Raises:
         OutOfRange: It goes over more than 8 bars, or divides a beat into more than 16.
     """
-    bars = int(cycle.length / meter.bar_length)
+    bars = int(meter.bars_passed(cycle.length))
     if bars > MOST_BARS:
         raise OutOfRange(
             f"This click comes round after {plural(bars, 'bar')}, and places are pressed in up to {MOST_BARS}. "
@@ -46,10 +46,12 @@ def click_text(cycle: ClickCycle, meter: Meter) -> str:
     inside: dict[tuple[int, int], dict[Fraction, ClickLevel]] = defaultdict(dict)
     for position, level in cycle.clicks:
         bar, beat, rest = meter.place(position)
-        inside[bar, beat][rest / meter.beats[beat - 1]] = level
+        inside[bar, beat][rest / meter.beats_of(bar)[beat - 1]] = level
     written = []
     for bar in range(1, bars + 1):
-        words = [_beat(beat, inside[bar, beat]) for beat in range(1, len(meter.beats) + 1) if (bar, beat) in inside]
+        words = [
+            _beat(beat, inside[bar, beat]) for beat in range(1, len(meter.beats_of(bar)) + 1) if (bar, beat) in inside
+        ]
         written.append(" ".join(words) or "(1)")
     return " | ".join(written)
 

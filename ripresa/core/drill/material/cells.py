@@ -96,7 +96,11 @@ class Cells:
         >>> len(Cells().order(METERS["4/4"])), Cells().order(METERS["4/4"])[:3]
         (16, ((0, 0, 0, 0), (0, 0, 0, 1), (0, 0, 1, 0)))
         """
-        count, beats = len(self.cells), len(meter.beats)
+        if not meter.is_plain:
+            raise OutOfRange(
+                "Cells are mixed into bars of one meter, not of meters that take turns. Take one.", field="material.mix"
+            )
+        count, beats = len(self.cells), len(meter.beats_of(1))
         match self.mix:
             case "all":
                 if count**beats > MOST_BARS:
@@ -120,7 +124,7 @@ class Cells:
             for bar, inside in enumerate(order, start=1)
             for beat, cell in enumerate(inside, start=1)
         ]
-        slots = rhythm_of(every_beat(said, len(meter.beats)))
+        slots = rhythm_of(every_beat(said, meter))
         notes = sum(slot.kind == "note" for slot in slots)
         return NotePass((None,) * notes, described=plural(len(order), "bar"), rhythm=slots)
 

@@ -76,15 +76,15 @@ class Count:
         Raises:
             OutOfRange: A bar has more beats than the meter, or it has no one grid to be moved on.
         """
-        beats = every_beat(parse_count(self.text), len(meter.beats))
+        beats = every_beat(parse_count(self.text), meter)
         if self.shift:
-            beats = _shifted(beats, self.shift, len(meter.beats), around=self.around)
+            beats = _shifted(beats, self.shift, meter, around=self.around)
         slots = rhythm_of(beats)
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
         under = self._under()
         for beat in under:
-            _check_beat(beat, len(meter.beats), "the second layer", "material.under")
+            _check_beat(beat, meter, "the second layer", "material.under")
         return NotePass(
             (None,) * notes,
             described=plural(bars, "bar"),
@@ -95,7 +95,10 @@ class Count:
                 for slot, (kind, _) in enumerate(beat.slots)
                 if kind == "note"
             ),
-            second_beats=max((beat.bar for beat in under), default=0) * meter.bar_length,
+            # In meters that take turns it begins again where they do.
+            second_beats=meter.bar_start(
+                -(-max((beat.bar for beat in under), default=0) // len(meter.bars)) * len(meter.bars) + 1
+            ),
         )
 
     def _under(self) -> tuple[CountedBeat, ...]:
@@ -106,9 +109,8 @@ class Count:
 
 def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
     """Return where a slot of a counted beat stands, in beats of the bpm from the start of bar 1."""
-    number = beat.beat - 1
-    inside = meter.beat_starts()[number] + meter.beats[number] * slot / beat.division
-    return (beat.bar - 1) * meter.bar_length + inside
+    bar, number = meter.bar(beat.bar), beat.beat - 1
+    return meter.bar_start(beat.bar) + bar.beat_starts()[number] + bar.beats[number] * slot / beat.division
 
 
 def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, SlotKind, Level | None]]:
@@ -129,7 +131,7 @@ def rhythm_of(beats: Iterable[CountedBeat]) -> tuple[Slot, ...]:
 
 
 def every_beat(
-    said: Sequence[CountedBeat], beats: int, name: str = "the count", field: str = "material.text"
+    said: Sequence[CountedBeat], meter: Meter, name: str = "the count", field: str = "material.text"
 ) -> list[CountedBeat]:
     """Return the beats that were said and those between them, on grids that agree.
 
@@ -145,16 +147,17 @@ def every_beat(
     for bar in range(1, last_bar + 1):
         known = {beat.beat: beat for beat in said if beat.bar == bar}
         for beat in known.values():
-            _check_beat(beat, beats, name, field)
+            _check_beat(beat, meter, name, field)
         highest = max(known, default=1)
-        ends = highest if bar == last_bar else beats
+        ends = highest if bar == last_bar else len(meter.beats_of(bar))
         for number in range(1, ends + 1):
             found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,)), finest))
     return found
 
 
-def _check_beat(beat: CountedBeat, beats: int, what: str, field: str) -> None:
-    """Refuse a beat that the meter does not have."""
+def _check_beat(beat: CountedBeat, meter: Meter, what: str, field: str) -> None:
+    """Refuse a beat that its bar does not have."""
+    beats = len(meter.beats_of(beat.bar))
     if beat.beat > beats:
         raise OutOfRange(
             f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar.",
@@ -162,13 +165,18 @@ def _check_beat(beat: CountedBeat, beats: int, what: str, field: str) -> None:
         )
 
 
-def _shifted(beats: Sequence[CountedBeat], shift: int, in_bar: int, *, around: bool) -> list[CountedBeat]:
+def _shifted(beats: Sequence[CountedBeat], shift: int, meter: Meter, *, around: bool) -> list[CountedBeat]:
     """Return beats moved by so many slots: whole bars, rotated, or with silence before them."""
     divisions = {beat.division for beat in beats}
     if len(divisions) > 1:
         mixed = " and ".join(str(one) for one in sorted(divisions))
         raise OutOfRange(f"A rhythm with {mixed} a beat has no one grid to be moved on.", field="material.shift")
+    if not meter.is_plain:
+        raise OutOfRange(
+            "A rhythm in meters that take turns is not moved: its bars differ. Take one meter.", field="material.shift"
+        )
     (division,) = divisions
+    in_bar = len(meter.beats_of(1))
     bar = in_bar * division
     flat = [filled for beat in beats for filled in beat.slots]
     flat += [_UNSAID] * (-len(flat) % bar)

@@ -123,7 +123,7 @@ class Line:
             OutOfRange: It would become too long, or a beat would need too many slots.
         """
         tonic = seat(parse_tonic(self.tonic), 1, instrument)
-        to_home = _slots_to_home(divisions, meter) if self.rhythm == "legs" else meter.bar_length
+        to_home = _slots_to_home(divisions, meter) if self.rhythm == "legs" else meter.cycle_beats
         if self.through:
             sounds, end, count = self._through(tonic, divisions, instrument, meter)
         else:
@@ -214,15 +214,17 @@ class Line:
             Unreadable: A bar is too long or, but for the first and the last, too short.
         """
         bars = [sum((note.length for note in inside), Fraction(0)) for _, inside in groupby(self.played, _bar_of)]
+        # A short first bar is the end of one: it is the first bar all the same.
         for number, beats in enumerate(bars, start=1):
-            short = beats < meter.bar_length and 1 < number < len(bars)
-            if len(bars) > 1 and (beats > meter.bar_length or short):
+            whole = meter.bar(number).length
+            short = beats < whole and 1 < number < len(bars)
+            if len(bars) > 1 and (beats > whole or short):
                 raise Unreadable(
                     f"Bar {number} of the line has {plural(beats, 'beat')}, and the meter has "
-                    f"{label(meter.bar_length)}. Move the bar line, or change a length.",
+                    f"{label(whole)}. Move the bar line, or change a length.",
                     field="material.text",
                 )
-        return meter.bar_length - bars[0] if len(bars) > 1 else Fraction(0)
+        return meter.bar(1).length - bars[0] if len(bars) > 1 else Fraction(0)
 
 
 def _bar_of(note: LineNote) -> int:
@@ -248,13 +250,12 @@ def _slots_to_home(divisions: Sequence[Fraction], meter: Meter) -> Fraction:
     """
     beats = sum(division.denominator for division in divisions)
     slots = sum(division.numerator for division in divisions)
-    return Fraction(slots * lcm(beats, len(meter.beats)), beats)
+    return Fraction(slots * lcm(beats, meter.cycle_count), beats)
 
 
 def _slot_at(position: Fraction, divisions: Sequence[Fraction], meter: Meter) -> Fraction:
     """Return the number of the first slot that does not begin before a position in beats of the bpm."""
-    bar, beat, inside = meter.place(position)
-    wanted = (bar - 1) * len(meter.beats) + beat - 1 + inside / meter.beats[beat - 1]
+    wanted = meter.beats_passed(position)
     beats = sum(division.denominator for division in divisions)
     slots = sum(division.numerator for division in divisions)
     turns = floor(wanted / beats)

@@ -3,7 +3,6 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import count
 from math import lcm
 
 from ripresa.core.drill.material.count import BINARY
@@ -67,11 +66,9 @@ def _beats(
     sounds: Sequence[Sound], end: Fraction, meter: Meter
 ) -> Iterator[tuple[list[tuple[Fraction, Sound]], tuple[int, int]]]:
     """Yield what begins in each beat, as (share of the beat, sound), and its bar and beat."""
-    at, next_sound = Fraction(0), 0
-    for beat in count():
-        if at >= end:
-            return
-        length = meter.beats[beat % len(meter.beats)]
+    next_sound = 0
+    for at in meter.beats_until(end):
+        length = meter.beat_at(at)
         inside: list[tuple[Fraction, Sound]] = []
         while next_sound < len(sounds) and sounds[next_sound].onset < at + length:
             inside.append(((sounds[next_sound].onset - at) / length, sounds[next_sound]))
@@ -79,8 +76,7 @@ def _beats(
         if end < at + length:
             # What ends inside a beat is silent from there on.
             inside.append(((end - at) / length, Sound(end, "rest")))
-        yield inside, (beat // len(meter.beats) + 1, beat % len(meter.beats) + 1)
-        at += length
+        yield inside, meter.place(at)[:2]
 
 
 def _division(inside: Sequence[tuple[Fraction, Sound]], bar: int, beat: int) -> int:

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
+from math import lcm
 from typing import Literal
 
 from ripresa.core.drill.material.count import LONGEST_TEXT, every_beat, filled_slots, place_in
@@ -72,7 +73,7 @@ class Strum:
         spans = parse_progression(self.chords, meter)
         sounds = {chord: voiced(chord, instrument) for chord in dict.fromkeys(span.chord for span in spans)}
         pattern = self._bars(meter)
-        count = int(spans[-1].end / meter.bar_length)
+        count = int(meter.bars_passed(spans[-1].end))
         played = (beat._replace(bar=bar + 1) for bar in range(count) for beat in pattern[bar % len(pattern)])
         slots: list[Slot] = []
         for beat, number, kind, accent in filled_slots(played):
@@ -85,13 +86,22 @@ class Strum:
         return parse_named(self.pattern, "the pattern", "material.pattern")
 
     def _bars(self, meter: Meter) -> list[list[CountedBeat]]:
-        """Return every bar of the pattern with all beats of the meter, on grids that agree."""
+        """Return every bar of the pattern with all beats of the meter, on grids that agree.
+
+        Where meters take turns the pattern is laid over all of them in turn before it begins again.
+        """
         said = self._said()
-        beats = len(meter.beats)
-        last = said[-1]
-        if last.beat < beats:
-            said = (*said, CountedBeat(last.bar, beats, 1, ((None, None),)))
-        full = every_beat(said, beats, "the pattern", "material.pattern")
+        bars = said[-1].bar
+        laid = [
+            beat._replace(bar=number)
+            for number in range(1, lcm(bars, len(meter.bars)) + 1)
+            for beat in said
+            if beat.bar == (number - 1) % bars + 1
+        ]
+        last = laid[-1]
+        if last.beat < len(meter.beats_of(last.bar)):
+            laid.append(CountedBeat(last.bar, len(meter.beats_of(last.bar)), 1, ((None, None),)))
+        full = every_beat(laid, meter, "the pattern", "material.pattern")
         return [[beat for beat in full if beat.bar == bar] for bar in range(1, last.bar + 1)]
 
 

@@ -49,16 +49,17 @@ def cells_told(reading: Reading) -> Iterator[Paragraph]:
 def bar_told(reading: Reading, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield how long an uneven bar lasts, and when a running click is back on its 1; nothing for even ones."""
     meter = reading.meter
-    if len(set(meter.beats)) == 1:
+    beats = [beat for bar in meter.bars for beat in bar.beats]
+    if len(set(beats)) == 1 and meter.is_plain:
         return
-    lengths = " + ".join(label(beat) for beat in meter.beats)
-    seconds = decimal(span_seconds(meter.bar_length, bpm), 3)
+    lengths = " | ".join(" + ".join(label(beat) for beat in bar.beats) for bar in dict.fromkeys(meter.bars))
+    seconds = decimal(span_seconds(meter.cycle_beats, bpm), 3)
     running = CLICK_PLANS["through"].cycle(meter)
     off = len(off_the_beat(running, meter))
     yield Paragraph(
-        "The bar",
+        "The bar" if meter.is_plain else "The bars",
         (
-            f"{meter.name}: {lengths} = {plural(meter.bar_length, 'beat')}, {seconds} s at {label(bpm)}.",
+            f"{meter.name}: {lengths} = {plural(meter.cycle_beats, 'beat')}, {seconds} s at {label(bpm)}.",
             f"A click that runs through on each {meter.counted_name} falls off the beat {off} times, "
             f"and is back on 1 after {plural(meter.bars_passed(running.length), 'bar')}."
             if off
