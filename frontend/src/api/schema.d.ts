@@ -928,6 +928,33 @@ export interface components {
             kind: "bpm";
         };
         /**
+         * ByMeter
+         * @description Where two meters take turns, a click of its own in each: so that a bar is told from its altered one.
+         *
+         *     Args:
+         *         first, second: Keys of ``CLICK_PLANS``: in the first meter, and in every other one.
+         *
+         *     Raises:
+         *         OutOfRange: No plan of that name is known.
+         */
+        ByMeter: {
+            /**
+             * First
+             * @default every_beat
+             */
+            first: string;
+            /**
+             * Second
+             * @default every_bar
+             */
+            second: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "by_meter";
+        };
+        /**
          * ByOrder
          * @description A cycle of symbols over the notes.
          *
@@ -1062,7 +1089,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
+            fresh: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"];
         };
         /**
          * Clicks
@@ -1150,7 +1177,7 @@ export interface components {
              * Clicks
              * @default []
              */
-            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /**
              * Click Order
              * @default with_tempo
@@ -1234,7 +1261,7 @@ export interface components {
          *         material: What is played.
          *         legs: Stretches of one division each, in order; 1 to 400.
          *         bpm: Tempo, 1 to 1000, of the note that the meter names.
-         *         meter: Key of ``ripresa.core.rhythm.METERS``.
+         *         meter: As ``ripresa.core.rhythm.leg_meters`` takes it: a key of ``METERS``, or one that is typed.
          *         seam: What happens between legs.
          *         closing: Whether a closing tonic is played for itself.
          *         hands, accents, click: The layers on top.
@@ -1336,7 +1363,7 @@ export interface components {
              *       "plan": "every_beat"
              *     }
              */
-            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
+            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"];
             /**
              * Instrument
              * @default any
@@ -1626,7 +1653,7 @@ export interface components {
             /** Why */
             why: string;
             /** Plans */
-            plans: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            plans: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
         };
         /**
          * Leg
@@ -2511,7 +2538,7 @@ export interface components {
             /** Lesson Time */
             lesson_time: string;
             /** Clicks */
-            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /** Revision */
             revision: number;
         };
@@ -2568,7 +2595,7 @@ export interface components {
          */
         OwnClicksBody: {
             /** Clicks */
-            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /** Based On */
             based_on: number;
         };
@@ -3194,7 +3221,7 @@ export interface components {
             /** Bpm */
             bpm?: string | null;
             /** Click */
-            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
             before?: components["schemas"]["Before"];
             spoken?: components["schemas"]["Spoken"];
             pulse?: components["schemas"]["Pulse"] | null;
@@ -3431,7 +3458,7 @@ export interface components {
             /** Bpm */
             bpm: string;
             /** Click */
-            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
         };
         /**
          * ToolResult
@@ -3619,7 +3646,7 @@ export interface components {
             /** Marks */
             marks: ("clean" | "shaky" | "unclear")[];
             /** Click */
-            click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"]) | null;
+            click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
             /** Click Words */
             click_words: string;
         };
@@ -3709,7 +3736,7 @@ export interface components {
          */
         ClicksBody: {
             /** Clicks */
-            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"])[];
+            clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /**
              * Click Order
              * @default with_tempo
@@ -3882,7 +3909,7 @@ export interface components {
             /** Bpm */
             bpm: string;
             /** Click */
-            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["TypedClick"];
+            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"];
             /**
              * Source
              * @enum {string}

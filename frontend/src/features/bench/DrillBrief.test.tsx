@@ -22,7 +22,6 @@ function read({ material }: Drill) {
   const brings = ["count", "cells", "strum"].includes(material.kind);
   return {
     sign: "♩",
-    meter: "4/4",
     own_rhythm: brings || (material.kind === "line" && material.rhythm === "own"),
     has_closing: material.kind === "scale_run" || material.kind === "arpeggio",
   };
@@ -89,6 +88,18 @@ describe("the brief of a drill", () => {
     await user.clear(field);
     await user.type(field, "R L R R");
     expect(last()?.hands).toEqual({ kind: "by_order", cycle: ["R", "L", "R", "R"], restart: "never" });
+  });
+
+  it("takes a meter of one's own, and keeps to it", async () => {
+    const { user, last } = opened();
+    await user.selectOptions(screen.getByLabelText("meter"), "own");
+    const field = screen.getByLabelText("your own meter");
+    await user.clear(field);
+    await user.type(field, "4/4 | 7/8 (2+2+3)");
+    expect(last()?.meter).toBe("4/4 | 7/8 (2+2+3)");
+    await user.selectOptions(screen.getByLabelText("meter"), "3/4");
+    expect(last()?.meter).toBe("3/4");
+    expect(screen.queryByLabelText("your own meter")).toBeNull();
   });
 
   it("lets the arm swing", async () => {

@@ -10,13 +10,14 @@ import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
+import { MeterWords } from "./MeterWords";
 import { MoreWords } from "./MoreWords";
 
 type Props = {
   drill: Drill;
   choices: Choices;
   /** What the drill was read as; null until it could be read. */
-  reading: Pick<Reading, "sign" | "meter" | "own_rhythm" | "has_closing"> | null;
+  reading: Pick<Reading, "sign" | "own_rhythm" | "has_closing"> | null;
   refusal: Refused | null;
   onChange: (drill: Drill, word: string) => void;
 };
@@ -56,9 +57,9 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
     onChange({ ...drill, material, hands: along ?? drill.hands }, "material");
   };
   const select = (
-    field: "meter" | "seam" | "closing" | "instrument",
+    field: "seam" | "closing" | "instrument",
     label: string,
-    from: Choices["meters"],
+    from: Choices["seams"],
   ): ReactNode => (
     <BriefSelect
       label={label}
@@ -68,17 +69,11 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
       onChange={(value) => onChange({ ...drill, [field]: value }, field)}
     />
   );
-  const meters = choices.meters.some((one) => one.value === drill.meter)
-    ? choices.meters
-    : [
-        ...choices.meters,
-        { value: drill.meter, label: reading?.meter ?? drill.meter, why: "A meter of your own." },
-      ];
   const several = drill.legs.length > 1;
   return (
     <Brief label="The brief" refusal={refusal} hints={drillHints(drill, choices)}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
-      {select("meter", "meter", meters)},{" "}
+      <MeterWords meter={drill.meter} choices={choices} onChange={word("meter")} />,{" "}
       {reading?.own_rhythm ? (
         <Times legs={drill.legs} onChange={word("legs")} />
       ) : (

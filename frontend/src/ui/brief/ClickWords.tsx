@@ -19,7 +19,7 @@ export function ClickWords({ click, choices, onChange }: Props) {
         choices={choices.clicks}
         onChange={(value) => onChange(choices.clicks.find((one) => one.value === value)?.fresh ?? click)}
       />
-      <Numbers click={click} onChange={onChange} />
+      <Numbers click={click} choices={choices} onChange={onChange} />
     </>
   );
 }
@@ -35,7 +35,7 @@ function shownAs(click: Click): string {
   }
 }
 
-function Numbers({ click, onChange }: Omit<Props, "choices">) {
+function Numbers({ click, choices, onChange }: Props) {
   switch (click.kind) {
     case "thinned":
       return (
@@ -92,6 +92,22 @@ function Numbers({ click, onChange }: Omit<Props, "choices">) {
           />
         </>
       );
+    case "by_meter": {
+      const plan = (part: "first" | "second", label: string) => (
+        <BriefSelect
+          label={label}
+          field={`click.${part}`}
+          value={click[part]}
+          choices={choices.clicks.filter((one) => one.fresh.kind === "named")}
+          onChange={(key) => onChange({ ...click, [part]: key })}
+        />
+      );
+      return (
+        <>
+          : {plan("first", "click in the first meter")}, then {plan("second", "click in the other meter")}
+        </>
+      );
+    }
     case "named":
     case "slots":
       return null;
