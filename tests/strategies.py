@@ -1,14 +1,27 @@
 """The one home of generators: drills of every kind that the core can read, and numbers of the job."""
 
 from fractions import Fraction as F
+from typing import Any
 
 from hypothesis import strategies as st
 
-from ripresa.core.drill import CLOSINGS, DIVISIONS, FINGERINGS, MOVEMENTS, SCHOOLS, SEAMS, VOICES, Body, Drill, Leg
+from ripresa.core.drill import (
+    CLOSINGS,
+    DIVISIONS,
+    FINGERINGS,
+    MOVEMENTS,
+    SCHOOLS,
+    SEAMS,
+    VOICES,
+    Body,
+    Drill,
+    Leg,
+    Reduce,
+)
 from ripresa.core.drill.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
-from ripresa.core.drill.click import CLICK_PLANS, DropOut, NamedClick, Thinned, TypedClick
+from ripresa.core.drill.click import CLICK_PLANS, ByMeter, DropOut, NamedClick, Thinned, TypedClick
 from ripresa.core.drill.click.made import OfTheSlots
-from ripresa.core.drill.hands import RESTARTS, ByOrder, ByPlace, NoHands
+from ripresa.core.drill.hands import RESTARTS, ByOrder, ByPlace, Economy, NoHands
 from ripresa.core.drill.material import (
     AFTERS,
     SAYS,
@@ -22,7 +35,10 @@ from ripresa.core.drill.material import (
     Sequence,
     Strum,
 )
+from ripresa.core.errors import RipresaError
+from ripresa.core.kind import bounds_of
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS
+from ripresa.core.reading import read
 from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
 
 bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
@@ -54,7 +70,21 @@ sequences = st.builds(
     figure=st.lists(st.integers(-1, 2), min_size=2, max_size=4).map(tuple),
     way=st.sampled_from(["up", "down", "there_and_back"]),
 )
-counts = st.sampled_from(["1 & 2 e & a", "(1) trip 2/5 .3", "1 | 2 &"]).map(Count)
+counts = st.builds(
+    Count,
+    text=st.sampled_from(
+        [
+            "1 & 2 e & a",
+            "(1) trip 2/5 .3",
+            "1 | 2 &",
+            # Silent slots in groups, and at the end of the bar.
+            "1 (e) (&) a (2) (e) & (a)",
+            "1 (&) (2)",
+            "(1) & a | >1 ~& (2)",
+        ]
+    ),
+    under=st.sampled_from(["", "1 trip let"]),
+)
 strums = st.builds(
     Strum,
     chords=st.sampled_from(["C | Am7", "G D/F# | - | Bb9", "Dsus4"]),
@@ -85,7 +115,15 @@ cells = st.builds(
     bars=st.integers(1, 4),
     seed=st.integers(0, 99),
 )
-one_notes = st.builds(OneNote, beats=st.integers(1, 9), say=st.sampled_from(list(SAYS)))
+
+
+def numbers(part: type, field: str, most: int = 10**9) -> st.SearchStrategy[int]:
+    """Return the numbers that a kind takes, within its bounds, up to a size that is quick to lay out."""
+    bounds = bounds_of(part)[field]
+    return st.integers(int(bounds.least), min(int(bounds.most), most))
+
+
+one_notes = st.builds(OneNote, beats=numbers(OneNote, "beats", 9), say=st.sampled_from(list(SAYS)))
 materials = st.one_of(
     cells,
     scale_runs,
@@ -94,11 +132,12 @@ materials = st.one_of(
     counts,
     strums,
     lines,
-    st.builds(OneNote, beats=st.integers(1, 9), say=st.sampled_from(list(SAYS))),
+    one_notes,
 )
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
+    st.builds(Economy, lead=st.sampled_from(["down", "up"])),
     st.builds(
         ByOrder,
         cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K", "-"]), min_size=0, max_size=5).map(
@@ -110,8 +149,8 @@ hands = st.one_of(
 accents = st.one_of(
     st.just(NoAccents()),
     st.just(EachBeat()),
-    st.builds(EveryNth, size=st.integers(2, 9), restart=st.sampled_from(list(RESTARTS))),
-    st.builds(Walk, width=st.integers(1, 3), bars=st.integers(1, 3)),
+    st.builds(EveryNth, size=numbers(EveryNth, "size", 9), restart=st.sampled_from(list(RESTARTS))),
+    st.builds(Walk, width=numbers(Walk, "width", 3), bars=numbers(Walk, "bars", 3)),
     st.builds(
         TypedAccents,
         cycle=st.lists(st.sampled_from(["accent", "plain", "ghost"]), min_size=1, max_size=5).map(tuple),
@@ -122,45 +161,79 @@ accents = st.one_of(
 clicks = st.one_of(
     st.builds(NamedClick, plan=st.sampled_from(list(CLICK_PLANS))),
     st.builds(Thinned, every=st.sampled_from([F(2), F(16), F(3, 2)]), by=st.sampled_from([F(0), F(1, 3)])),
-    st.builds(DropOut, on=st.integers(1, 3), off=st.integers(1, 3), grows=st.integers(0, 2)),
+    st.builds(
+        DropOut, on=numbers(DropOut, "on", 3), off=numbers(DropOut, "off", 3), grows=numbers(DropOut, "grows", 2)
+    ),
+    st.builds(ByMeter, first=st.just("every_beat"), second=st.sampled_from(["every_bar", "off_beats"])),
     st.builds(OfTheSlots, which=st.sampled_from(["all", "left_out"])),
     st.builds(TypedClick, text=st.sampled_from(["1 & (2) a", ">1 | (1) 2 trip let"])),
 )
 
-drills = st.builds(
-    Drill,
-    title=st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
-    material=materials,
-    legs=st.lists(
-        # Of one division mostly; else two or three that take turns, slow ones among them.
-        st.one_of(
-            divisions.map(Leg),
-            st.builds(Leg, divisions, st.lists(divisions, min_size=1, max_size=2).map(tuple)),
-        ),
-        min_size=1,
-        max_size=3,
-    ).map(tuple),
-    bpm=bpms,
-    meter=st.sampled_from(list(METERS)),
-    seam=st.sampled_from(list(SEAMS)),
-    closing=st.sampled_from(list(CLOSINGS)),
-    hands=hands,
-    accents=accents,
-    click=clicks,
-    instrument=st.sampled_from(list(INSTRUMENTS)),
-    swing=st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
-    counting=st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
-    body=st.builds(Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])),
-    voice=st.sampled_from(list(VOICES)),
-    way_in=st.sampled_from([steps for _, _, steps in SCHOOLS.values()]),
-    tags=st.sampled_from([(), ("warm up", "left hand")]),
-    articulation=st.sampled_from([F(1), F(3, 4), F(1, 2)]),
-    breath=st.sampled_from([F(0), F(3), F(10)]),
-    fingering=st.sampled_from(list(FINGERINGS)),
-    register=st.integers(-1, 1),
-    folded=st.booleans(),
-    purpose=st.text(max_size=40),
+#: Cell-made, typed, and such as take turns, bar by bar and leg by leg.
+other_meters = st.sampled_from(
+    ["3/4 +1/16", "3/4 -2/16", "4/4 +1/16@2", "7/4 (3+4)", "11/8 (3+3+3+2)", "3/4 | 7/8 (2+2+3)", "3/4 ; 5/8 (2+3)"]
 )
+tuplets = st.sampled_from([F(3, 2), F(4, 3), F(5, 2), F(7, 4)])
+leg_divisions = st.one_of(divisions, divisions, tuplets)
+some_legs = st.lists(
+    # Of one division mostly; else two or three that take turns, slow ones among them.
+    st.one_of(
+        leg_divisions.map(Leg),
+        st.builds(Leg, leg_divisions, st.lists(leg_divisions, min_size=1, max_size=2).map(tuple)),
+    ),
+    min_size=1,
+    max_size=3,
+).map(tuple)
+reduces = st.one_of(
+    st.just(Reduce()),
+    st.just(Reduce()),
+    st.builds(Reduce, part=st.sampled_from(["hits", "between", "first_half", "second_half"])),
+    st.just(Reduce("hand", "D")),
+)
+
+
+def _made(parts: dict[str, Any]) -> Drill | None:
+    """Return a drill of such parts; None where they do not go together."""
+    try:
+        drill = Drill(**parts)
+        read(drill)
+    except RipresaError:
+        return None
+    return drill
+
+
+drill_parts = st.fixed_dictionaries(
+    {
+        "title": st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
+        "material": materials,
+        "legs": some_legs,
+        "bpm": bpms,
+        "meter": st.one_of(st.sampled_from(list(METERS)), other_meters),
+        "seam": st.sampled_from(list(SEAMS)),
+        "closing": st.sampled_from(list(CLOSINGS)),
+        "hands": hands,
+        "accents": accents,
+        "click": clicks,
+        "instrument": st.sampled_from(list(INSTRUMENTS)),
+        "swing": st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
+        "counting": st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
+        "body": st.builds(
+            Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])
+        ),
+        "voice": st.sampled_from(list(VOICES)),
+        "reduce": reduces,
+        "way_in": st.sampled_from([steps for _, _, steps in SCHOOLS.values()]),
+        "tags": st.sampled_from([(), ("warm up", "left hand")]),
+        "articulation": st.sampled_from([F(1), F(3, 4), F(1, 2)]),
+        "breath": st.sampled_from([F(0), F(3), F(10)]),
+        "fingering": st.sampled_from(list(FINGERINGS)),
+        "register": st.integers(-1, 1),
+        "folded": st.booleans(),
+        "purpose": st.text(max_size=40),
+    }
+)
+#: Drills of every kind that can be read.
+drills: st.SearchStrategy[Drill] = drill_parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[assignment]
 
 
 def legs(*values: int | str) -> tuple[Leg, ...]:

@@ -13,7 +13,8 @@ from math import lcm
 
 from lxml import etree
 
-from ripresa.core.exact import label
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import division_label, label, plural
 from ripresa.core.grid import Event
 from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.core.reading import Reading
@@ -119,7 +120,14 @@ def _split(whole: _Piece) -> list[_Piece]:
     left, ratio = whole.length, Fraction(*whole.tuplet) if whole.tuplet else Fraction(1)
     while left:
         # The largest note value that fits; what is left is tied to it.
-        length = left if _type(left, whole.tuplet) else max(one / ratio for one in _TYPES if one / ratio < left)
+        smaller = [one / ratio for one in _TYPES if one / ratio < left]
+        if not smaller and not _type(left, whole.tuplet):
+            raise OutOfRange(
+                f"{division_label(whole.event.division)} over {plural(whole.span, 'quarter')} cannot be written in "
+                "note values where the bar line cuts it. Take a division that the beats share.",
+                field="legs",
+            )
+        length = left if _type(left, whole.tuplet) else max(smaller)
         left -= length
         found.append(replace(whole, length=length, begins=whole.begins and not found, goes_on=bool(left)))
     return found
@@ -132,7 +140,9 @@ def _tuplet(division: Fraction, quarters: Fraction) -> tuple[int, int] | None:
     ((3, 2), None, (7, 4))
     """
     notes = division.numerator
-    if _type(quarters / notes, None):
+    one = quarters / notes
+    if _type(one, None) or not one.denominator & (one.denominator - 1):
+        # Halves of halves are note values, tied where one alone cannot say it.
         return None
     normal = quarters.numerator if quarters.numerator % 3 == 0 else 1
     while normal * 2 <= notes:

@@ -268,7 +268,7 @@ class SumsFile:
 
 def sums_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
     """Return all that is told of a reading at a tempo as plain values."""
-    return asdict(_file(reading, sums(reading, bpm), bpm))
+    return asdict(sums_file(reading, sums(reading, bpm), bpm))
 
 
 def sums_schema() -> dict[str, Any]:
@@ -276,7 +276,8 @@ def sums_schema() -> dict[str, Any]:
     return TypeAdapter(SumsFile).json_schema()
 
 
-def _file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:
+def sums_file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:
+    """Return the sums of a reading at a tempo as they are printed."""
     return SumsFile(
         title=reading.drill.title,
         bpm=number(bpm),

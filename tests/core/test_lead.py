@@ -171,7 +171,8 @@ def test_the_count_is_on_beats_and_leads_to_the_bar_line(
     assert all(0 <= tick.at < found.until for tick in found.ticks)
     assert all(word.beats > 0 for word in found.said)
     assert found.beats <= found.until
-    if listen or say:
+    # Where bars differ, what is heard before ends on a bar line of its own.
+    if (listen or say) and reading.meter.is_plain:
         assert not reading.meter.to_bar_line(found.beats)
 
 

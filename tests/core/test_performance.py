@@ -19,7 +19,8 @@ SIXTEENTHS = Drill(material=OneNote(beats=4), legs=legs(4))
 def test_every_second_is_its_own_beats_and_nothing_drifts(drill: Drill, bpm: F) -> None:
     reading = read(drill)
     found = perform(reading, bpm)
-    for tone, note in zip(found.tones, reading.notes, strict=True):
+    notes = [tone for tone in found.tones if tone.midi != 41 or not reading.second]
+    for tone, note in zip(notes, reading.notes, strict=True):
         assert tone.at == float(note.onset * 60 / bpm)
     assert found.loop_seconds == float(reading.loop_beats * 60 / bpm)
 
@@ -27,9 +28,12 @@ def test_every_second_is_its_own_beats_and_nothing_drifts(drill: Drill, bpm: F) 
 @settings(max_examples=50)
 @given(drills, bpms)
 def test_onsets_and_clicks_rise_and_end_inside_the_turn(drill: Drill, bpm: F) -> None:
-    found = perform(read(drill), bpm)
+    reading = read(drill)
+    found = perform(reading, bpm)
+    # A second layer may sound together with the notes.
+    notes = [tone.at for tone in found.tones if tone.midi != 41 or not reading.second]
     for times, turn in (
-        ([tone.at for tone in found.tones], found.loop_seconds),
+        (notes, found.loop_seconds),
         ([tick.at for tick in found.ticks], found.click_seconds),
     ):
         assert all(before < after for before, after in pairwise(times))

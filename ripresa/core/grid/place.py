@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import cycle
+from itertools import accumulate, cycle
 from typing import Literal, Protocol, TypeVar
 
 from ripresa.core.grid.touch import Touch
@@ -140,28 +140,45 @@ class Cursor:
     at: Fraction = Fraction(0)
     bar: int = 1
     beat: int = 1
-    inside: Fraction = Fraction(0)
     span: Fraction = Fraction(0)
     #: What was laid last: its division, and the number of its slot.
     laid: tuple[Fraction, int] = (Fraction(1), 0)
+    #: Where the bar begins, and where each beat of it ends.
+    _start: Fraction = Fraction(0)
+    _ends: tuple[Fraction, ...] = ()
+
+    def __post_init__(self) -> None:
+        self._open_bar(self.at)
+
+    @property
+    def inside(self) -> Fraction:
+        """How far into its beat it stands; 0 on a beat."""
+        return self.at - (self._ends[self.beat - 2] if self.beat > 1 else self._start)
 
     def go_to(self, position: Fraction) -> None:
-        """Stand at a position in beats, on a beat."""
+        """Stand at a position in beats."""
         self.at = position
-        self.bar, self.beat, self.inside = self.meter.place(position)
+        self.bar, beat, _ = self.meter.place(position)
+        self._open_bar(self.meter.bar_start(self.bar))
+        self.beat = beat
+
+    def change(self, meter: Meter) -> None:
+        """Go on in another meter, from a bar line on."""
+        self.meter = meter
+        self._open_bar(self.at)
 
     def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
         """Yield a slot, starting here; slot 0 of a division starts on a beat."""
         if slot.number == 0:
             self.span = self._next_beats(slot.division.denominator)
         self.laid = slot.division, slot.number
-        length = self.span * self.swing.share(slot.division, slot.number)
+        end = self.at + self.span * self.swing.share(slot.division, slot.number)
         kind, pitch, accent, chord, touch, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch, True
-        while length:
-            piece = min(length, self._bar_left())
+        while self.at < end:
+            until = min(end, self._ends[-1])
             yield Place(
                 onset=self.at,
-                length=piece,
+                length=until - self.at,
                 leg=leg,
                 bar=self.bar,
                 beat=self.beat,
@@ -177,41 +194,43 @@ class Cursor:
                 span=self.span,
                 on_grid=on_grid,
             )
-            self._advance(piece)
-            length -= piece
+            self._advance(until)
             if kind == "note":
                 kind, pitch, accent, chord, touch = "hold", None, None, None, None
             on_grid = False
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: SlotKind) -> Iterator[Place]:
         """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
-        while length:
-            piece = min(length, self._beats()[self.beat - 1] - self.inside)
-            here, slot = (self.laid[0], self.laid[1] + 1) if self.inside else (division, 0)
-            span = self.span if self.inside else self._beats()[self.beat - 1]
-            yield Place(self.at, piece, leg, self.bar, self.beat, slot, here, kind, span=span, on_grid=False)
-            self._advance(piece)
-            length -= piece
+        end = self.at + length
+        while self.at < end:
+            until = min(end, self._ends[self.beat - 1])
+            inside = self.inside
+            here, slot = (self.laid[0], self.laid[1] + 1) if inside else (division, 0)
+            span = self.span if inside else self.meter.beats_of(self.bar)[self.beat - 1]
+            length = until - self.at
+            yield Place(self.at, length, leg, self.bar, self.beat, slot, here, kind, span=span, on_grid=False)
+            self._advance(until)
 
-    def _beats(self) -> tuple[Fraction, ...]:
-        return self.meter.beats_of(self.bar)
+    def _open_bar(self, start: Fraction) -> None:
+        self._start, self.beat = start, 1
+        self._ends = tuple(accumulate(self.meter.beats_of(self.bar), initial=start))[1:]
 
     def _next_beats(self, count: int) -> Fraction:
         """Return how long the next beats are together, over the bar line where they go over it."""
-        bar, left = self.bar, list(self._beats()[self.beat - 1 :])
+        beats = self.meter.beats_of(self.bar)
+        if count == 1:
+            return beats[self.beat - 1]
+        bar, left = self.bar, list(beats[self.beat - 1 :])
         while len(left) < count:
             bar += 1
             left += self.meter.beats_of(bar)
         return sum(left[:count], Fraction(0))
 
-    def _bar_left(self) -> Fraction:
-        return sum(self._beats()[self.beat - 1 :], Fraction(0)) - self.inside
-
-    def _advance(self, length: Fraction) -> None:
-        self.at += length
-        self.inside += length
-        while self.inside and self.inside >= self._beats()[self.beat - 1]:
-            self.inside -= self._beats()[self.beat - 1]
-            self.beat += 1
-            if self.beat > len(self._beats()):
-                self.bar, self.beat = self.bar + 1, 1
+    def _advance(self, position: Fraction) -> None:
+        self.at = position
+        while position >= self._ends[self.beat - 1]:
+            if self.beat == len(self._ends):
+                self.bar += 1
+                self._open_bar(self._ends[-1])
+            else:
+                self.beat += 1

@@ -113,7 +113,7 @@ def read(drill: Drill) -> Reading:
     for index, notes in enumerate(passes):
         if len(meters) > 1:
             # What was laid stays; from here on the bars are those of this leg.
-            cursor.meter = meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1))
+            cursor.change(meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1)))
         legs.append(_lay_leg(drill, instrument, cursor, places, index, notes, fingered[id(notes)]))
     meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
     events = reduced(_events(drill, places), drill.reduce, legs)
@@ -325,14 +325,13 @@ def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
 def _in_groups(places: Sequence[Place], marks: Sequence[Mark]) -> list[int | None]:
     """Return which note of its group each place is, from 1; of its statement where there are no groups."""
     found: list[int | None] = []
-    before: tuple[int, int | None] | None = None
+    before: tuple[int, int] | None = None
     number = 0
     for place, mark in zip(places, marks, strict=True):
-        group = mark.group if mark.group is not None else place.statement
-        if place.kind != "note" or group is None:
-            found.append(None)
+        if place.kind != "note" or mark.number is not None or place.statement is None:
+            found.append(mark.number)
             continue
-        number = number + 1 if before == (place.leg, group) else 1
-        before = (place.leg, group)
+        number = number + 1 if before == (place.leg, place.statement) else 1
+        before = place.leg, place.statement
         found.append(number)
     return found

@@ -38,8 +38,9 @@ def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
 
 
 def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHome:
-    # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds.
-    cycle = len(hands.cycle) if isinstance(hands, ByOrder) else 2
+    # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds; an arm that
+    # alternates through threes may fall into another swing after the first round, which is seen in the fourth.
+    cycle = len(hands.cycle) if isinstance(hands, ByOrder) else 4
     places: list[Place] = []
     for one in islice(rounds(reading, leg), cycle):
         places += one
@@ -54,7 +55,10 @@ def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHo
             starts[int(meter.beats_passed(place.onset) - first)] = stroke
     if not any(starts):
         return LeadHome(leg, None, None, ())
-    beats = next(length for length in _divisors(len(starts)) if starts == starts[:length] * (len(starts) // length))
+    lengths = (one for one in _divisors(len(starts)) if starts == starts[:one] * (len(starts) // one))
+    beats = next(lengths)
+    if beats == len(starts) and isinstance(hands, ByPlace):
+        return LeadHome(leg, None, None, ())
     # Bars that take turns come home together.
     per_turn, turns = meter.cycle_count, len(meter.bars)
     return LeadHome(leg, beats, lcm(beats, per_turn) // per_turn * turns, tuple(starts[:beats]))

@@ -6,7 +6,7 @@ from itertools import islice, takewhile
 
 from ripresa.core.drill.accents import Walk
 from ripresa.core.grid import LegReading
-from ripresa.core.reading import FARTHEST_HOME, Reading, onward
+from ripresa.core.reading import FARTHEST_HOME, Reading, onward, rounds
 from ripresa.core.rhythm import count_word
 
 
@@ -45,7 +45,8 @@ def walk_homes(reading: Reading) -> tuple[WalkHome, ...]:
 
 
 def _home(reading: Reading, leg: LegReading, walk: Walk) -> WalkHome | None:
-    bars = _home_bars(leg, walk)
+    round_bars = next(rounds(reading, leg))[-1].bar - reading.meter.place(leg.start)[0] + 1
+    bars = _home_bars(leg, walk, round_bars)
     begin = reading.meter.place(leg.start)[0]
     # One station more than the walk has: the first again, so that the return home is seen.
     looked_at = islice(onward(reading, leg), FARTHEST_HOME + 1)
@@ -82,10 +83,14 @@ def _home(reading: Reading, leg: LegReading, walk: Walk) -> WalkHome | None:
     )
 
 
-def _home_bars(leg: LegReading, walk: Walk) -> int:
-    """Return after how many bars every division of a leg is back on its first station."""
+def _home_bars(leg: LegReading, walk: Walk, round_bars: int) -> int:
+    """Return after how many bars every division of a leg is back on its first station, and its slots lie as at first.
+
+    Args:
+        round_bars: Bars after which the slots lie in the bar as before: more than one where they go over its line.
+    """
     bar = walk.bars
-    while any(walk.station(division, bar) for division in leg.divisions):
+    while bar % round_bars or any(walk.station(division, bar) for division in leg.divisions):
         bar += walk.bars
     return bar
 

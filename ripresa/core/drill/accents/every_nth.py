@@ -55,7 +55,7 @@ class EveryNth:
                 leg, group = place.leg, 0 if inside else -1
             if not inside:
                 group += 1
-            yield Mark("plain" if inside else "accent", group)
+            yield Mark("plain" if inside else "accent", group, inside + 1)
             inside = (inside + 1) % self.size
 
 

@@ -6,10 +6,16 @@ from ripresa.core.rhythm import Level
 
 
 class Mark(NamedTuple):
-    """One of three levels, and the number of the group in its leg, from 0; None where there are no groups."""
+    """How loud a note is, and which one of which group.
+
+    Args:
+        level: One of three. group: Number of its group in its leg, from 0; None where there are no groups.
+        number: Which note of its group it is, from 1: a group that runs on into another leg goes on counting.
+    """
 
     level: Level
     group: int | None = None
+    number: int | None = None
 
 
 PLAIN = Mark("plain")
