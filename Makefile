@@ -29,7 +29,9 @@ check: setup build
 test: check
 	@GOAL=test tools/need.sh browser
 	cd frontend && npm run --silent test
-	$(VENV)/pytest
+	# Journeys in the browser keep time with sound: nothing else runs beside them.
+	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e
+	$(VENV)/pytest tests/e2e
 
 e2e: setup build
 	@GOAL=e2e tools/need.sh browser

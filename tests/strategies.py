@@ -124,16 +124,17 @@ def numbers(part: type, field: str, most: int = 10**9) -> st.SearchStrategy[int]
 
 
 one_notes = st.builds(OneNote, beats=numbers(OneNote, "beats", 9), say=st.sampled_from(list(SAYS)))
-materials = st.one_of(
-    cells,
-    scale_runs,
-    arpeggios,
-    sequences,
-    counts,
-    strums,
-    lines,
-    one_notes,
-)
+MATERIALS: dict[str, st.SearchStrategy[Any]] = {
+    "cells": cells,
+    "scale runs": scale_runs,
+    "arpeggios": arpeggios,
+    "sequences": sequences,
+    "counts": counts,
+    "strums": strums,
+    "lines": lines,
+    "one note": one_notes,
+}
+materials = st.one_of(*MATERIALS.values())
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
@@ -202,38 +203,43 @@ def _made(parts: dict[str, Any]) -> Drill | None:
     return drill
 
 
-drill_parts = st.fixed_dictionaries(
-    {
-        "title": st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
-        "material": materials,
-        "legs": some_legs,
-        "bpm": bpms,
-        "meter": st.one_of(st.sampled_from(list(METERS)), other_meters),
-        "seam": st.sampled_from(list(SEAMS)),
-        "closing": st.sampled_from(list(CLOSINGS)),
-        "hands": hands,
-        "accents": accents,
-        "click": clicks,
-        "instrument": st.sampled_from(list(INSTRUMENTS)),
-        "swing": st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
-        "counting": st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
-        "body": st.builds(
-            Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])
-        ),
-        "voice": st.sampled_from(list(VOICES)),
-        "reduce": reduces,
-        "way_in": st.sampled_from([steps for _, _, steps in SCHOOLS.values()]),
-        "tags": st.sampled_from([(), ("warm up", "left hand")]),
-        "articulation": st.sampled_from([F(1), F(3, 4), F(1, 2)]),
-        "breath": st.sampled_from([F(0), F(3), F(10)]),
-        "fingering": st.sampled_from(list(FINGERINGS)),
-        "register": st.integers(-1, 1),
-        "folded": st.booleans(),
-        "purpose": st.text(max_size=40),
-    }
-)
+PARTS: dict[str, st.SearchStrategy[Any]] = {
+    "title": st.text(min_size=1, max_size=40).filter(lambda text: bool(text.strip())),
+    "material": materials,
+    "legs": some_legs,
+    "bpm": bpms,
+    "meter": st.one_of(st.sampled_from(list(METERS)), other_meters),
+    "seam": st.sampled_from(list(SEAMS)),
+    "closing": st.sampled_from(list(CLOSINGS)),
+    "hands": hands,
+    "accents": accents,
+    "click": clicks,
+    "instrument": st.sampled_from(list(INSTRUMENTS)),
+    "swing": st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
+    "counting": st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
+    "body": st.builds(Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])),
+    "voice": st.sampled_from(list(VOICES)),
+    "reduce": reduces,
+    "way_in": st.sampled_from([steps for _, _, steps in SCHOOLS.values()]),
+    "tags": st.sampled_from([(), ("warm up", "left hand")]),
+    "articulation": st.sampled_from([F(1), F(3, 4), F(1, 2)]),
+    "breath": st.sampled_from([F(0), F(3), F(10)]),
+    "fingering": st.sampled_from(list(FINGERINGS)),
+    "register": st.integers(-1, 1),
+    "folded": st.booleans(),
+    "purpose": st.text(max_size=40),
+}
+drill_parts = st.fixed_dictionaries(PARTS)
+
+
+def drills_with(material: st.SearchStrategy[Any]) -> st.SearchStrategy[Drill]:
+    """Return drills of some materials that can be read."""
+    parts = st.fixed_dictionaries({**PARTS, "material": material})
+    return parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[return-value]
+
+
 #: Drills of every kind that can be read.
-drills: st.SearchStrategy[Drill] = drill_parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[assignment]
+drills = drills_with(materials)
 
 
 def legs(*values: int | str) -> tuple[Leg, ...]:

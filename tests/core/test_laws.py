@@ -9,6 +9,7 @@ from fractions import Fraction as F
 from itertools import groupby, pairwise
 from typing import Any
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 
 from ripresa.core.drill import Drill, Reduce
@@ -20,16 +21,19 @@ from ripresa.core.playing import Before, score, seams
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import Groups, LeadHome, Sums, WalkHome, sums
 from ripresa.formats.sums_json import sums_file
-from tests.strategies import drill_parts, drills
+from tests.strategies import MATERIALS, drill_parts, drills_with
 
 #: Beats that are laid to look for what comes home after the leg; a home that is further off is not looked for.
 FAR = 64
-many = settings(max_examples=2000, derandomize=True, deadline=None, suppress_health_check=list(HealthCheck))
+always = settings(derandomize=True, deadline=None, suppress_health_check=list(HealthCheck))
 
 
-@many
-@given(drills)
-def test_what_is_told_is_found_again_in_the_events(drill: Drill) -> None:
+@pytest.mark.parametrize("kind", MATERIALS)
+def test_what_is_told_is_found_again_in_the_events(kind: str) -> None:
+    given(drills_with(MATERIALS[kind]))(settings(always, max_examples=2000 // len(MATERIALS))(found_again))()
+
+
+def found_again(drill: Drill) -> None:
     reading = read(drill)
     whole = reading if drill.reduce == Reduce() else read(replace(drill, reduce=Reduce()))
     found = sums(reading, F(60))
@@ -121,7 +125,7 @@ def homes(reading: Reading, group: Groups) -> None:
         assert home is not None
         assert home.notes == notes[found.onset] - notes[starts[0].onset]
         assert home.beats == meter.beats_passed(found.onset) - meter.beats_passed(starts[0].onset)
-    on_beats = [event.in_group for event in far.notes if event.slot == 0]
+    on_beats = [event.in_group for event in far.notes if not meter.to_beat(event.onset)]
     assert on_beats[: len(group.beats_hit)] == list(group.beats_hit)
 
 
@@ -134,7 +138,7 @@ def comes_round(reading: Reading, lead: LeadHome) -> None:
     starts: list[str | None] = [None] * int(far.meter.beats_passed(far.legs[0].pass_beats))
     for event in far.notes:
         at = far.meter.beats_passed(event.onset)
-        if event.slot == 0 and at < len(starts):
+        if at == int(at) < len(starts):
             starts[int(at)] = event.stroke
     assert starts[: len(lead.starts)] == list(lead.starts)
     assert all(before == after for before, after in zip(starts, starts[lead.beats :], strict=False))
@@ -187,7 +191,7 @@ def told_once(reading: Reading, sums: Sums) -> None:
     assert all(sentence.endswith((".", "…")) for paragraph in found["told"] for sentence in paragraph["sentences"])
 
 
-@settings(max_examples=500, derandomize=True, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(always, max_examples=500)
 @given(drill_parts)
 def test_what_cannot_be_is_refused_with_a_sentence_and_a_field(parts: dict[str, Any]) -> None:
     refused: RipresaError | None = None

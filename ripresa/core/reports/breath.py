@@ -71,7 +71,7 @@ def breath_marks(reading: Reading, bpm: Fraction) -> tuple[Event, ...]:
         if turn and max(turn.onset - events[0].onset, end - turn.onset) <= longest < end - events[0].onset:
             found.append(turn)
         else:
-            found += _as_needed(events, end, longest)
+            found += _as_needed(reading, events, end, longest)
     return tuple(found)
 
 
@@ -84,7 +84,7 @@ def _turn(events: list[Event]) -> Event | None:
     return events[top + 1] if 0 < top < len(events) - 1 else None
 
 
-def _as_needed(events: list[Event], end: Fraction, longest: Fraction) -> list[Event]:
+def _as_needed(reading: Reading, events: list[Event], end: Fraction, longest: Fraction) -> list[Event]:
     """Return breaths each taken as late as it can be: at a bar line, else at a beat, else at any note."""
     found: list[Event] = []
     start = events[0].onset
@@ -94,7 +94,7 @@ def _as_needed(events: list[Event], end: Fraction, longest: Fraction) -> list[Ev
             return found
         # A note that is longer than a breath is followed by one all the same.
         reach = [event for event in later if event.onset <= start + longest] or later[:1]
-        at_beat = [event for event in reach if event.slot == 0]
+        at_beat = [event for event in reach if not reading.meter.to_beat(event.onset)]
         at_bar = [event for event in at_beat if event.beat == 1]
         chosen = (at_bar or at_beat or reach)[-1]
         found.append(chosen)

@@ -106,7 +106,7 @@ def landings(reading: Reading) -> Iterator[Landing]:
         yield Landing(
             leg=leg,
             slots=int(line.length),
-            enters=start_of(first),
+            enters=start_of(first, reading.meter),
             ending=ending(reading, leg),
             entries=None if line.through else _entries(reading, leg, line),
             doubled=None if line.through else _doubled(reading, leg, line),
@@ -134,7 +134,7 @@ def statements(reading: Reading) -> tuple[Statement, ...]:
             chord.shown,
             _shown(events[0]),
             _shown(events[-1]),
-            start_of(events[0]),
+            start_of(events[0], reading.meter),
             _same_tone(events[0], chord),
             whole - len(events),
             lead,
@@ -174,11 +174,11 @@ def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
             return None
         if index < before or (index - before) % length:
             continue
-        on_beats = on_beats and not start_of(place).name
+        on_beats = on_beats and not start_of(place, reading.meter).name
         if first is None:
             first = place.onset
             continue
-        second = second or start_of(place)
+        second = second or start_of(place, reading.meter)
         as_at_first = reading.meter.phase(place.onset) == reading.meter.phase(first)
         if as_at_first and (index - before) % cycle == 0:
             number = (index - before) // length

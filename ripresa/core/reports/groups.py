@@ -92,8 +92,10 @@ def groups(reading: Reading) -> tuple[Groups, ...]:
     return tuple(_groups(reading, leg, accents) for leg in reversed(different.values()))
 
 
-def start_of(event: Event | Place) -> Start:
-    """Return where an event or a place stands."""
+def start_of(event: Event | Place, meter: Meter) -> Start:
+    """Return where an event or a place stands; a slot that falls on a beat is that beat, whatever its number."""
+    if not meter.to_beat(event.onset):
+        return Start(event.onset, event.bar, event.beat, str(event.beat), "")
     word = count_word(event.division, event.beat, event.slot, event.span)
     return Start(event.onset, event.bar, event.beat, word, slot_name(event.division, event.slot, event.span))
 
@@ -124,7 +126,7 @@ def _groups(reading: Reading, leg: LegReading, accents: EveryNth) -> Groups:
     before = 0
     for notes, (place, number) in enumerate(_numbered(reading, leg, accents)):
         if number == 1:
-            start = start_of(place)
+            start = start_of(place, reading.meter)
             if starts and not (beat_home and bar_home):
                 home = _home(starts[0], start, notes - before, len(starts), reading.meter)
                 on_beat = not start.name
@@ -133,7 +135,11 @@ def _groups(reading: Reading, leg: LegReading, accents: EveryNth) -> Groups:
             if not starts:
                 before = notes
             starts.append(start)
-        if place.slot == 0 and len(hit) < _MOST_BEATS_HIT and not (len(hit) > 1 and hit[-1] == 1):
+        if (
+            not reading.meter.to_beat(place.onset)
+            and len(hit) < _MOST_BEATS_HIT
+            and not (len(hit) > 1 and hit[-1] == 1)
+        ):
             hit.append(number)
         if bar_home and place.onset >= ends:
             break

@@ -51,7 +51,7 @@ def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHo
     first, end = meter.beats_passed(leg.start), meter.beats_passed(last.onset + last.length)
     starts: list[str | None] = [None] * int(end - first)
     for place, stroke in zip(places, hands.strokes(places), strict=True):
-        if place.slot == 0 and place.kind == "note":
+        if place.kind == "note" and not meter.to_beat(place.onset):
             starts[int(meter.beats_passed(place.onset) - first)] = stroke
     if not any(starts):
         return LeadHome(leg, None, None, ())

@@ -95,7 +95,7 @@ def loads(reading: Reading, bpm: Fraction) -> tuple[Load, ...]:
 
 def beat_starts(reading: Reading) -> tuple[str, ...]:
     """Return which symbol starts each of the first beats, up to 8; silent ones are left out."""
-    starts = (event.stroke for event in reading.notes if event.slot == 0 and event.stroke)
+    starts = (event.stroke for event in reading.notes if event.stroke and not reading.meter.to_beat(event.onset))
     return tuple(islice(starts, _MOST_BEATS))
 
 
@@ -132,7 +132,7 @@ def positions(reading: Reading) -> tuple[tuple[Event, int], ...]:
 
 def on_numbers(reading: Reading) -> tuple[int, int]:
     """Return how many notes fall on a beat, and how many there are."""
-    return sum(event.slot == 0 for event in reading.notes), len(reading.notes)
+    return sum(not reading.meter.to_beat(event.onset) for event in reading.notes), len(reading.notes)
 
 
 def _peak(reading: Reading, events: list[Event], bpm: Fraction) -> Fraction:

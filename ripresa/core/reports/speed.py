@@ -4,10 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
-from itertools import groupby, pairwise
+from itertools import pairwise
 
-from ripresa.core.drill import Drill
-from ripresa.core.grid import Event
+from ripresa.core.drill import Drill, Reduce
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing, span_seconds
 
@@ -70,24 +69,31 @@ def loop_gaps(reading: Reading) -> Iterator[Fraction]:
 
 def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
     """Return the speed of each leg: of the notes that follow each other inside it, gone round by itself."""
-    written = reading if reading.drill.swing.ratio == 1 else read(replace(reading.drill, swing=Swing()))
-    played = dict(_gaps_by_leg(reading))
-    straight = dict(_gaps_by_leg(written))
+    straight = _straight_onsets(reading)
     found = []
     for leg in reading.legs:
-        gaps = straight.get(leg.index, [leg.beats])
-        shortest = min(gaps)
-        # Swing moves notes and none away, so that both are the same notes in the same order.
-        swung = {gap for gap, even in zip(played.get(leg.index, gaps), gaps, strict=True) if even == shortest}
+        inside = [
+            index for index, event in enumerate(reading.events) if event.leg == leg.index and event.kind == "note"
+        ]
+        if not inside:
+            found.append(LegSpeed(leg.beats, (leg.beats,)))
+            continue
+        even = _gaps_around([straight[index] for index in inside], leg.beats)
+        played = _gaps_around([reading.events[index].onset for index in inside], leg.beats)
+        shortest = min(even)
+        swung = {gap for gap, one in zip(played, even, strict=True) if one == shortest}
         found.append(LegSpeed(shortest, tuple(sorted(swung, reverse=True))))
     return tuple(found)
 
 
-def _gaps_by_leg(reading: Reading) -> Iterator[tuple[int, list[Fraction]]]:
-    """Yield each leg that has notes with its gaps: inside it, and from its last note to its first."""
-    for index, inside in groupby(reading.notes, key=lambda event: event.leg):
-        notes: list[Event] = list(inside)
-        leg = reading.legs[index]
-        around = leg.beats - notes[-1].onset + notes[0].onset
-        gaps = [after.onset - before.onset for before, after in pairwise(notes)]
-        yield index, [*gaps, around]
+def _straight_onsets(reading: Reading) -> list[Fraction]:
+    """Return where each event would begin without swing, which moves events and makes none."""
+    if reading.drill.swing.ratio == 1:
+        return [event.onset for event in reading.events]
+    written = read(replace(reading.drill, swing=Swing(), reduce=Reduce()))
+    return [event.onset for event in written.events]
+
+
+def _gaps_around(onsets: list[Fraction], beats: Fraction) -> list[Fraction]:
+    """Return the gaps between onsets, and from the last to the first where so many beats go round."""
+    return [*(after - before for before, after in pairwise(onsets)), beats - onsets[-1] + onsets[0]]

@@ -12,7 +12,7 @@ from ripresa.core.reading import Reading, read
 from ripresa.core.reports.click import off_the_beat
 from ripresa.core.reports.motion import on_numbers
 from ripresa.core.reports.told.paragraph import Paragraph
-from ripresa.core.rhythm import span_seconds
+from ripresa.core.rhythm import leg_meters, span_seconds
 
 _MOST_BARS_COUNTED = 16
 _CELLS = "ABCDEFGH"
@@ -39,7 +39,7 @@ def cells_told(reading: Reading) -> Iterator[Paragraph]:
     material = reading.drill.material
     if not isinstance(material, Cells):
         return
-    order = material.order(reading.meter)
+    order = material.order(leg_meters(reading.drill.meter)[0])
     named = " | ".join(" ".join(_CELLS[cell] for cell in bar) for bar in order)
     cells = zip(_CELLS, material.text.split(";"), strict=False)
     letters = ", ".join(f"{letter} is “{text.strip()}”" for letter, text in cells)
