@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check test attack fmt types words lock bench shots e2e clean
+.PHONY: setup demo run build check test attack mutants fmt types words lock bench shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -46,6 +46,9 @@ types: setup ## Make the API's description and its TypeScript types, and the dri
 
 attack: setup build ## Attack the app for up to ten minutes: hostile requests and files, kills, full disks.
 	$(VENV)/python -m tools.attack
+
+mutants: setup ## Change the core a little, again and again, and see which changes no test notices.
+	$(VENV)/python -m tools.mutants
 
 words: setup ## Make the spoken words that ship, anew; needs Debian’s espeak-ng.
 	@GOAL=words tools/need.sh voice

@@ -17,8 +17,8 @@ from ripresa.core.pitch import instrument_named
 from ripresa.core.playing import (
     COUNT_A_BAR,
     SILENT,
+    Accompaniment,
     Before,
-    Part,
     Pulse,
     Score,
     Sounding,
@@ -171,7 +171,7 @@ class PlayAlong:
     before: Before = COUNT_A_BAR
     spoken: Spoken = SILENT
     pulse: Pulse | None = None
-    back: tuple[Part, ...] = ()
+    back: tuple[Accompaniment, ...] = ()
 
     def check(self) -> None:
         """Refuse what cannot be made, without making it."""

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from ripresa.core.pitch import Voice as Voice
 from ripresa.core.playing import Drum
 from ripresa.core.rhythm import Level
 
-Voice = Literal["pluck", "keys", "wind"]
 Role = Literal["strong", "plain", "division", "count", "pulse"]
 Timbre = Literal["beep", "wood", "tick"]
 

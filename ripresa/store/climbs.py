@@ -9,7 +9,7 @@ from peewee import Case
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climbs import ClimbPlan, Decision, Steps, steps
+from ripresa.core.climbs import ClimbPlan, Decision, LaidRungs, laid_rungs
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Climb, Move
 from ripresa.store.drills import to_drill, version_row
@@ -139,11 +139,11 @@ def change_plan(climb_id: int, plan: ClimbPlan, places: Mapping[int, int], from_
         _climb_on(climb_id, from_rung)
         columns = {"plan": _PLAN.dump_json(plan).decode(), "rung": places[climb.rung], "revision": climb.revision + 1}
         ClimbRow.update(**columns).where(ClimbRow.id == climb_id).execute()
-        _place_takes(climb_id, steps(plan))
-        _place_moves(climb_id, places, len(steps(plan)))
+        _place_takes(climb_id, laid_rungs(plan))
+        _place_moves(climb_id, places, len(laid_rungs(plan)))
 
 
-def _place_takes(climb_id: int, passed: Steps) -> None:
+def _place_takes(climb_id: int, passed: LaidRungs) -> None:
     kinds: Row = TakeRow.select(TakeRow.bpm, TakeRow.click, TakeRow.click_plan).where(TakeRow.climb == climb_id)
     for bpm, words, plan in list(kinds.distinct().tuples()):
         found = place(passed, bpm, click_of(words, plan, passed))
@@ -185,8 +185,8 @@ def _plan(text: str) -> ClimbPlan:
 
 def _to_climb(row: Row) -> Climb:
     plan = _plan(row.plan)
-    if not 1 <= row.rung <= len(steps(plan)):
-        raise OutOfRange(f"It stands on rung {row.rung} of {len(steps(plan))}.")
+    if not 1 <= row.rung <= len(laid_rungs(plan)):
+        raise OutOfRange(f"It stands on rung {row.rung} of {len(laid_rungs(plan))}.")
     # By their own names, so that it is told what is damaged, and not only what cannot go on for it.
     student, drill = one("student", row.student, to_student), one("drill version", row.version, to_drill)
     return Climb(row.id, student, drill, plan, row.rung, moment(row.started_at), row.revision)

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Any, cast, get_args
 
-from ripresa.core.climbs import steps
+from ripresa.core.climbs import laid_rungs
 from ripresa.core.drill.click import Click
 from ripresa.core.studio import Climb, Standing
 from ripresa.core.takes import Mark
@@ -52,7 +52,7 @@ def last_played(climb_ids: Sequence[int]) -> dict[int, str]:
 def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:
     """Return how each climb stands, by its number."""
     shown: dict[int, dict[int, tuple[Mark, ...]]] = {climb.id: {} for climb in climbs}
-    rungs = [(climb.id, rung) for climb in climbs for rung in range(1, len(steps(climb.plan)) + 1)]
+    rungs = [(climb.id, rung) for climb in climbs for rung in range(1, len(laid_rungs(climb.plan)) + 1)]
     for climb_id, rung, marks in _asked(_SHOWN, json.dumps(rungs)):
         if marks:
             shown[climb_id][rung] = _marks(marks.split(","))
@@ -68,7 +68,7 @@ def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:
 
 
 def _counting(climb: Climb, rows: Sequence[tuple[str, str, str | None]]) -> tuple[Mark, ...]:
-    passed = steps(climb.plan)
+    passed = laid_rungs(climb.plan)
     due = passed[climb.rung - 1][1]
     # On a click ladder a take counts for the click that is due.
     return _marks([mark for mark, words, plan in rows if due is None or _click(words, plan, passed) == due])

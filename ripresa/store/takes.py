@@ -13,7 +13,7 @@ from peewee import IntegrityError
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climbs import Steps, rung_of
+from ripresa.core.climbs import LaidRungs, rung_of
 from ripresa.core.drill.click import Click, click_words
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Take, TakeLine
@@ -161,7 +161,7 @@ def seconds_played(begin: datetime, end: datetime) -> float:
     return float(database.execute_sql(asked, (kept(begin), kept(end))).fetchone()[0])
 
 
-def place(passed: Steps, bpm: str, click: Click | None) -> int | None:
+def place(passed: LaidRungs, bpm: str, click: Click | None) -> int | None:
     """Return the rung of a take by its kept tempo; None where there is none, or the tempo cannot be read."""
     try:
         return rung_of(passed, Fraction(bpm), click, None)
@@ -169,7 +169,7 @@ def place(passed: Steps, bpm: str, click: Click | None) -> int | None:
         return None
 
 
-def click_of(words: str, plan: str | None, passed: Steps) -> Click | None:
+def click_of(words: str, plan: str | None, passed: LaidRungs) -> Click | None:
     """Return the click of a kept take; of one of old, which has words only, the click of a ladder that they name."""
     if plan is not None:
         return _CLICK.validate_json(plan)

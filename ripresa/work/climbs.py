@@ -14,8 +14,8 @@ from ripresa.core.climbs import (
     beside,
     decide,
     exact_steps,
+    laid_rungs,
     rungs,
-    steps,
     tempi,
     with_clicks,
 )
@@ -137,7 +137,7 @@ def move_on(
     word = as_they_stand([climb])[0].word
     step = _STEP[decision]
     to_rung = from_rung + step
-    if not 1 <= to_rung <= len(steps(climb.plan)):
+    if not 1 <= to_rung <= len(laid_rungs(climb.plan)):
         raise OutOfRange(f"This is the {'last' if step > 0 else 'first'} rung of the climb.", field="decision")
     store.add_move(
         climb.id,
@@ -181,7 +181,7 @@ def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
     Raises:
         OutOfRange: With the number of the click in the sentence.
     """
-    steps(plan)
+    laid_rungs(plan)
     for number, click in enumerate(plan.clicks, start=1):
         try:
             read(replace(drill, click=click))
@@ -190,7 +190,7 @@ def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
 
 
 def _stood(climb: Climb, standing: Standing) -> Stood:
-    passed = steps(climb.plan)
+    passed = laid_rungs(climb.plan)
     word = decide(climb.plan, passed, climb.rung, standing.counting)
     played, answered = standing.last_take_at, standing.answered_at
     was_played = played is not None and (answered is None or played > answered)

@@ -10,8 +10,8 @@ from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.playing import (
+    Accompaniment,
     Before,
-    Part,
     Performance,
     Pulse,
     Spoken,
@@ -59,7 +59,7 @@ class Practice:
     before: Before = Before()
     spoken: Spoken = Spoken()
     pulse: Pulse | None = None
-    back: tuple[Part, ...] = ()
+    back: tuple[Accompaniment, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

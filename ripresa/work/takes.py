@@ -7,7 +7,7 @@ from fractions import Fraction
 from itertools import pairwise
 from typing import Literal
 
-from ripresa.core.climbs import rung_of, steps
+from ripresa.core.climbs import laid_rungs, rung_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
@@ -90,7 +90,7 @@ def judge_take(played: Played) -> Judged:
     students.find_student(played.student_id)
     evenness = climb.plan.evenness if climb else USUAL_EVENNESS
     # The ladder may have changed on its way here, so that its number alone says nothing.
-    rung = rung_of(steps(climb.plan), played.bpm, played.click, played.rung) if climb else None
+    rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung) if climb else None
     figures, judged = _measured(played, evenness)
     take, is_new = takes.add_take(_kept(replace(played, rung=rung), figures, judged))
     return Judged(take, is_new, evenness, climb)

@@ -7,7 +7,7 @@ from hypothesis import given
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
-from ripresa.core.playing import PARTS, in_turn, score
+from ripresa.core.playing import ACCOMPANIMENTS, in_turn, score
 from ripresa.core.playing.backing import backing
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
@@ -64,7 +64,7 @@ def test_in_turn_the_backing_goes_on() -> None:
 @given(drills)
 def test_the_backing_fills_the_turn_and_nothing_more(drill: Drill) -> None:
     reading = read(drill)
-    found = backing(reading, PARTS)
+    found = backing(reading, ACCOMPANIMENTS)
     onsets = [note.at for note in found]
     assert onsets == sorted(onsets)
     assert all(0 <= note.at < reading.loop_beats for note in found)

@@ -14,9 +14,9 @@ from ripresa.core.climbs import (
     SpeedTarget,
     decide,
     exact_steps,
+    laid_rungs,
     rung_of,
     rungs,
-    steps,
     tempi,
     with_clicks,
 )
@@ -145,22 +145,22 @@ def laddered(order: str) -> ClimbPlan:
     ],
 )
 def test_a_click_ladder_is_passed_like_rungs(order: str, expected: str) -> None:
-    found = steps(laddered(order))
+    found = laid_rungs(laddered(order))
     assert ", ".join(f"{bpm} {click.words if click else ''}" for bpm, click in found) == expected
 
 
 def test_the_word_names_the_click_where_the_tempo_stays() -> None:
     plan = laddered("at_target")
-    assert decide(plan, steps(plan), 3, ["clean", "clean"]).heading == "On to 2 and 4"
-    assert decide(plan, steps(plan), 2, ["clean", "clean"]).heading == "Up to 68"
-    assert decide(plan, steps(plan), 4, ["shaky"] * 3).heading == "Back to every beat"
-    assert decide(plan, steps(plan), 5, []).sentence == "2 clean in a row at 68 (click: never) go up."
+    assert decide(plan, laid_rungs(plan), 3, ["clean", "clean"]).heading == "On to 2 and 4"
+    assert decide(plan, laid_rungs(plan), 2, ["clean", "clean"]).heading == "Up to 68"
+    assert decide(plan, laid_rungs(plan), 4, ["shaky"] * 3).heading == "Back to every beat"
+    assert decide(plan, laid_rungs(plan), 5, []).sentence == "2 clean in a row at 68 (click: never) go up."
 
 
 def test_another_click_ladder_leaves_every_rung_at_its_tempo() -> None:
     plan = laddered("each_tempo")
     fewer, places = with_clicks(plan, CLICKS[1:], "each_tempo")
-    old, new = steps(plan), steps(fewer)
+    old, new = laid_rungs(plan), laid_rungs(fewer)
     assert all(old[number - 1][0] == new[place - 1][0] for number, place in places.items())
     assert [places[number] for number in (4, 5, 6)] == [3, 3, 4]
 
@@ -171,7 +171,7 @@ def test_a_click_ladder_has_each_click_once_and_no_more_rungs_than_a_climb_may_h
     assert refused.value.field == "clicks"
     many = ClimbPlan(start=F(60), rule=EvenSteps(F(1, 2)), settings="halves", clicks=CLICKS, click_order="each_tempo")
     with pytest.raises(OutOfRange, match="3 clicks at each tempo make 363 rungs, more than 200"):
-        steps(many)
+        laid_rungs(many)
 
 
 BEAT, BACK = NamedClick(), NamedClick(plan="two_and_four")
@@ -198,4 +198,4 @@ TWICE = ClimbPlan(
 def test_a_take_is_placed_by_its_tempo_and_its_click(
     bpm: int, click: NamedClick, wanted: int, rung: int | None
 ) -> None:
-    assert rung_of(steps(TWICE), F(bpm), click, wanted) == rung
+    assert rung_of(laid_rungs(TWICE), F(bpm), click, wanted) == rung

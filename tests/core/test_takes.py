@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, decide, steps
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, decide, laid_rungs
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
@@ -191,7 +191,7 @@ PLAN = ClimbPlan(start=F(84), target=BpmTarget(F(100)), rule=EvenSteps(F(4)), cl
 )
 def test_up_stay_or_back(rung: int, marks: str, heading: str, sentence: str) -> None:
     names: dict[str, Mark] = {"c": "clean", "s": "shaky", "u": "unclear"}
-    word = decide(PLAN, steps(PLAN), rung, [names[mark] for mark in marks])
+    word = decide(PLAN, laid_rungs(PLAN), rung, [names[mark] for mark in marks])
     assert word.heading == heading
     assert sentence in word.sentence
 

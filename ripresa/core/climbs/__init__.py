@@ -17,7 +17,7 @@ from ripresa.core.climbs.plan import (
     SpeedTarget,
     Target,
 )
-from ripresa.core.climbs.rungs import Rung, Steps, exact_steps, rung_of, rungs, steps, tempi, with_clicks
+from ripresa.core.climbs.rungs import LaidRungs, Rung, exact_steps, laid_rungs, rung_of, rungs, tempi, with_clicks
 
 __all__ = [
     "CLICK_LADDERS",
@@ -30,21 +30,21 @@ __all__ = [
     "ClimbPlan",
     "Decision",
     "EvenSteps",
+    "LaidRungs",
     "Order",
     "PerCent",
     "Rung",
     "RungRule",
     "SpeedTarget",
-    "Steps",
     "Target",
     "Word",
     "beside",
     "decide",
     "exact_steps",
     "laid",
+    "laid_rungs",
     "rung_of",
     "rungs",
-    "steps",
     "tempi",
     "with_clicks",
 ]

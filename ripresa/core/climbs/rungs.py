@@ -71,11 +71,11 @@ def exact_steps(plan: ClimbPlan) -> int:
     raise AssertionError("a rung rule never ends by itself")
 
 
-Steps = tuple[tuple[Fraction, Click | None], ...]
+LaidRungs = tuple[tuple[Fraction, Click | None], ...]
 
 
 @lru_cache(maxsize=1024)
-def steps(plan: ClimbPlan) -> Steps:
+def laid_rungs(plan: ClimbPlan) -> LaidRungs:
     """Return (bpm, click) of each rung of a climb; the click is None without a click ladder.
 
     Raises:
@@ -95,11 +95,11 @@ def rungs(plan: ClimbPlan, division: Fraction) -> tuple[Rung, ...]:
     """Return the rungs of a climb with their speed at a division, the first at the start tempo."""
     return tuple(
         Rung(number, bpm, division, speed_nps(bpm, division), gap_seconds(bpm, division), click)
-        for number, (bpm, click) in enumerate(steps(plan), start=1)
+        for number, (bpm, click) in enumerate(laid_rungs(plan), start=1)
     )
 
 
-def rung_of(passed: Steps, bpm: Fraction, click: Click | None, wanted: int | None) -> int | None:
+def rung_of(passed: LaidRungs, bpm: Fraction, click: Click | None, wanted: int | None) -> int | None:
     """Return the rung on which a take was played, found by its tempo and its click; None where no rung has the tempo.
 
     Args:
@@ -123,12 +123,12 @@ def with_clicks(plan: ClimbPlan, clicks: tuple[Click, ...], order: Order) -> tup
     A rung keeps its tempo; where its click is gone, it is the first rung of that tempo.
 
     Raises:
-        OutOfRange: As ``ClimbPlan`` and ``steps``.
+        OutOfRange: As ``ClimbPlan`` and ``laid_rungs``.
     """
     changed = replace(plan, clicks=clicks, click_order=order)
-    new = steps(changed)
+    new = laid_rungs(changed)
     places: dict[int, int] = {}
-    for number, (bpm, click) in enumerate(steps(plan), start=1):
+    for number, (bpm, click) in enumerate(laid_rungs(plan), start=1):
         same = [place for place, (tempo, _) in enumerate(new, start=1) if tempo == bpm]
         places[number] = next((place for place in same if new[place - 1][1] == click), same[0])
     return changed, places

@@ -6,7 +6,7 @@ to blame. What follows from a drill is worked out by ``ripresa.core.reading``.
 
 from ripresa.core.drill.body import MOVEMENTS, USUAL_RATES, VOICES, Body
 from ripresa.core.drill.drill import ARTICULATIONS, CLOSINGS, COMES_WITH, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg, Seam
-from ripresa.core.drill.reduce import PARTS, Reduce, reduced
+from ripresa.core.drill.reduce import REDUCTIONS, Reduce, reduced
 from ripresa.core.drill.way_in import SCHOOLS, STEPS, Step, reduce_of
 
 __all__ = [
@@ -16,7 +16,7 @@ __all__ = [
     "DIVISIONS",
     "FINGERINGS",
     "MOVEMENTS",
-    "PARTS",
+    "REDUCTIONS",
     "SCHOOLS",
     "SEAMS",
     "STEPS",

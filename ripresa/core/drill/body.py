@@ -9,7 +9,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 
 Movement = Literal["none", "tap", "step", "sway"]
-Voice = Literal["silent", "divisions", "sung", "talk"]
+VoiceRow = Literal["silent", "divisions", "sung", "talk"]
 
 MOVEMENTS: dict[Movement, tuple[str, str]] = {
     "none": ("still", "Nothing is asked of the body."),
@@ -17,7 +17,7 @@ MOVEMENTS: dict[Movement, tuple[str, str]] = {
     "step": ("a step from side to side", "Right and left in turn: the weight carries the beat."),
     "sway": ("a sway", "From side to side, slowly: large time, a loose back."),
 }
-VOICES: dict[Voice, tuple[str, str]] = {
+VOICES: dict[VoiceRow, tuple[str, str]] = {
     "silent": ("without a word", "Only the hands."),
     "divisions": ("saying the divisions", "Every slot aloud, as long as the tongue can follow."),
     "sung": ("singing the phrase", "The ear goes in front of the hand."),

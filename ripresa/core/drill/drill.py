@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
-from ripresa.core.drill.body import Body, Voice
+from ripresa.core.drill.body import Body, VoiceRow
 from ripresa.core.drill.click import Click, NamedClick
 from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
 from ripresa.core.drill.material import Material, ScaleRun
@@ -142,7 +142,7 @@ class Drill:
     articulation: Exact = Fraction(1)
     breath: Exact = Fraction(0)
     body: Body = Body()
-    voice: Voice = "silent"
+    voice: VoiceRow = "silent"
     reduce: Reduce = Reduce()
     way_in: tuple[Step, ...] = ()
     tags: tuple[str, ...] = ()

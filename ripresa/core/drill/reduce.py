@@ -8,9 +8,9 @@ from typing import Literal
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Event, LegReading
 
-Part = Literal["everything", "hits", "between", "first_half", "second_half", "hand"]
+Reduction = Literal["everything", "hits", "between", "first_half", "second_half", "hand"]
 
-PARTS: dict[Part, tuple[str, str]] = {
+REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "everything": ("everything", "As it is written."),
     "hits": ("the hits alone", "The accented notes; what is between them keeps its time in silence."),
     "between": ("what is between the hits", "The other half of it: the hits are heard inside."),
@@ -33,7 +33,7 @@ class Reduce:
         OutOfRange: One hand alone, and it is not said which.
     """
 
-    part: Part = "everything"
+    part: Reduction = "everything"
     hand: str = ""
 
     def __post_init__(self) -> None:

@@ -5,7 +5,7 @@ sounds in is the instrument's.
 """
 
 from ripresa.core.pitch.chords import Chord, ChordSound, parse_chord, voiced
-from ripresa.core.pitch.instrument import INSTRUMENTS, Instrument, instrument_named
+from ripresa.core.pitch.instrument import INSTRUMENTS, Instrument, Voice, instrument_named
 from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_tonic, show_tonic
 from ripresa.core.pitch.scales import CHORDS, SCALES, TONICS, Scale, chord_named, parse_degrees, scale_named
 
@@ -20,6 +20,7 @@ __all__ = [
     "Instrument",
     "Pitch",
     "Scale",
+    "Voice",
     "above",
     "chord_named",
     "instrument_named",

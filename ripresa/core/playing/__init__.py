@@ -3,7 +3,7 @@
 Beats become seconds here and nowhere else, each from its own position, so that nothing drifts.
 """
 
-from ripresa.core.playing.backing import PARTS, Drum, Part
+from ripresa.core.playing.backing import ACCOMPANIMENTS, Accompaniment, Drum
 from ripresa.core.playing.due import expected_onsets, most_due, onsets_within
 from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
 from ripresa.core.playing.performance import BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
@@ -22,18 +22,18 @@ from ripresa.core.playing.sounding import Sounding, soundings
 from ripresa.core.playing.speech import SILENT, WHATS, WORDS, Spoken
 
 __all__ = [
+    "ACCOMPANIMENTS",
     "COUNT_A_BAR",
     "MEANWHILE",
-    "PARTS",
     "SCHOOLS",
     "SILENT",
     "SLOWS",
     "WHATS",
     "WORDS",
+    "Accompaniment",
     "BackTone",
     "Before",
     "Drum",
-    "Part",
     "Performance",
     "Pulse",
     "Score",

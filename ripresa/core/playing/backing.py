@@ -11,10 +11,10 @@ from ripresa.core.pitch import CHORDS, INSTRUMENTS, Chord, parse_tonic, voiced
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Meter
 
-Part = Literal["chords", "bass", "groove"]
+Accompaniment = Literal["chords", "bass", "groove"]
 Drum = Literal["kick", "snare", "hat"]
 
-PARTS: dict[Part, tuple[str, str]] = {
+ACCOMPANIMENTS: dict[Accompaniment, tuple[str, str]] = {
     "chords": ("chords", "Held softly; of the progression, or of the tonic."),
     "bass": ("a bass", "The root on every other beat."),
     "groove": ("a groove", "Drums, as plain as can be: the beat, its halves, and a backbeat."),
@@ -34,7 +34,7 @@ class BackNote:
     drum: Drum | None = None
 
 
-def backing(reading: Reading, parts: Iterable[Part]) -> tuple[BackNote, ...]:
+def backing(reading: Reading, parts: Iterable[Accompaniment]) -> tuple[BackNote, ...]:
     """Return the backing of one turn, in order; without chords or a tonic there is nothing but the groove."""
     asked = set(parts)
     found: list[BackNote] = []

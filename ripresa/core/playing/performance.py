@@ -10,7 +10,7 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.exact import Exact
-from ripresa.core.playing.backing import Drum, Part, backing
+from ripresa.core.playing.backing import Accompaniment, Drum, backing
 from ripresa.core.playing.lead import COUNT_A_BAR, Before, lead_of
 from ripresa.core.playing.pulse import Pulse
 from ripresa.core.playing.score import Score, Tick, Tone, Window, bar_parts, in_turn, room, within
@@ -148,7 +148,7 @@ def perform(
     *,
     before: Before = COUNT_A_BAR,
     pulse: Pulse | None = None,
-    back: Iterable[Part] = (),
+    back: Iterable[Accompaniment] = (),
     spoken: Spoken = SILENT,
     window: Window | None = None,
     turns: int | None = None,
@@ -173,7 +173,7 @@ def score(
     *,
     before: Before = COUNT_A_BAR,
     pulse: Pulse | None = None,
-    back: Iterable[Part] = (),
+    back: Iterable[Accompaniment] = (),
     spoken: Spoken = SILENT,
     window: Window | None = None,
 ) -> Score:

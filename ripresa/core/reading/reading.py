@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from math import ceil
 
-from ripresa.core.drill import PARTS, Drill, Leg, reduced
+from ripresa.core.drill import REDUCTIONS, Drill, Leg, reduced
 from ripresa.core.drill.accents import Mark
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill.hands import SLUR
@@ -120,7 +120,7 @@ def read(drill: Drill) -> Reading:
     if drill.reduce.part != "everything":
         if not any(event.kind == "note" for event in events):
             raise OutOfRange(
-                f"Nothing is left to play of {PARTS[drill.reduce.part][0]}"
+                f"Nothing is left to play of {REDUCTIONS[drill.reduce.part][0]}"
                 + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
                 + ". Accent some notes, name a hand that plays, or play everything.",
                 field="reduce",

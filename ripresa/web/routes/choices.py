@@ -16,7 +16,7 @@ from ripresa.core.drill import (
     DIVISIONS,
     FINGERINGS,
     MOVEMENTS,
-    PARTS,
+    REDUCTIONS,
     SCHOOLS,
     SEAMS,
     STEPS,
@@ -46,8 +46,7 @@ from ripresa.core.drill.material import (
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS, show_tonic
-from ripresa.core.playing import MEANWHILE, SLOWS, WHATS, WORDS
-from ripresa.core.playing import PARTS as BACKINGS
+from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
 from ripresa.core.studio import WEEKDAYS
@@ -282,7 +281,7 @@ def list_choices() -> Response:
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
-            backings=_named(BACKINGS),
+            backings=_named(ACCOMPANIMENTS),
             pulses=_named(PULSES),
             timbres=_named(TIMBRES),
             movements=[
@@ -290,7 +289,7 @@ def list_choices() -> Response:
                 for key, (name, why) in MOVEMENTS.items()
             ],
             voices=_named(VOICES),
-            parts=_named(PARTS),
+            parts=_named(REDUCTIONS),
             steps=_named(STEPS),
             schools=[
                 SchoolChoice(value=key, label=name, why=why, steps=list(steps))

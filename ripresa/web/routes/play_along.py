@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict
 from ripresa.core.exact import label, plural
-from ripresa.core.playing import Before, Part, Pulse, Spoken
+from ripresa.core.playing import Accompaniment, Before, Pulse, Spoken
 from ripresa.formats.play_along import FORMATS, MOST_RUNGS, Heard, PlayAlong, SoundFormat, make_file
 from ripresa.formats.recipes import Timbre
 from ripresa.formats.wire import WireExact
@@ -43,7 +43,7 @@ class PlayAlongBody(BaseModel):
     before: Before = Field(default_factory=Before)
     spoken: Spoken = Field(default_factory=Spoken)
     pulse: Pulse | None = None
-    backing: list[Part] = Field(default_factory=list)
+    backing: list[Accompaniment] = Field(default_factory=list)
 
 
 class JobPath(BaseModel):

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from ripresa.core.drill import Drill, Reduce, Step
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, parse_amount
-from ripresa.core.playing import Before, Part, Performance, Pulse, Spoken
+from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.formats.wire import WireExact
@@ -58,7 +58,7 @@ class PerformanceBody(BaseModel):
     before: Before = Field(default_factory=Before)
     spoken: Spoken = Field(default_factory=Spoken)
     pulse: Pulse | None = None
-    backing: list[Part] = Field(default_factory=list)
+    backing: list[Accompaniment] = Field(default_factory=list)
     step: Step | None = None
     loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
     unmoved: bool = False

@@ -8,7 +8,7 @@ from ripresa.core.pitch import Instrument, Pitch, Scale, above
 Shape = Literal["up", "down", "there_and_back", "back_and_there"]
 Top = Literal["once", "twice"]
 #: A tone of a run: its number from the lowest tonic, and whether it belongs to the way down.
-Step = tuple[int, bool]
+RunTone = tuple[int, bool]
 
 SHAPES: dict[Shape, tuple[str, str]] = {
     "there_and_back": ("there and back", "Up, then down: the usual run, and it comes back to where it started."),
@@ -22,7 +22,7 @@ TOPS: dict[Top, tuple[str, str]] = {
 }
 
 
-def contour(top: int, shape: Shape, turn: Top) -> tuple[list[Step], Step | None]:
+def contour(top: int, shape: Shape, turn: Top) -> tuple[list[RunTone], RunTone | None]:
     """Return the tones of a run in order, and the closing one if it is not among them.
 
     Args:
@@ -46,7 +46,9 @@ def contour(top: int, shape: Shape, turn: Top) -> tuple[list[Step], Step | None]
             return [*down, low, *up, high], None
 
 
-def started(steps: list[Step], closing: Step | None, start: int, shape: Shape) -> tuple[list[Step], Step | None]:
+def started(
+    steps: list[RunTone], closing: RunTone | None, start: int, shape: Shape
+) -> tuple[list[RunTone], RunTone | None]:
     """Return a run that starts on another of its tones.
 
     One way, it spans as much from there. There and back, it goes round as a
@@ -80,7 +82,7 @@ def run_pass(
     )
 
 
-def pitch_of(tonic: Pitch, scale: Scale, step: Step) -> Pitch:
+def pitch_of(tonic: Pitch, scale: Scale, step: RunTone) -> Pitch:
     """Return the pitch of a tone of a run."""
     index, down = step
     letters, semitones = scale.degree(index, going_down=down)

@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Step, pitch_of, seat
+from ripresa.core.drill.material.run import RunTone, pitch_of, seat
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.kind import Between, Kind, check_bounds
@@ -95,7 +95,7 @@ class Sequence:
         top = self.tones.degrees * self.octaves
         up = [[(start + degree, False) for degree in self.figure] for start in self._starts()]
         down = [[(top - index, True) for index, _ in figure] for figure in up]
-        figures: list[list[Step]] = {"up": up, "down": down, "there_and_back": up + down}[self.way]
+        figures: list[list[RunTone]] = {"up": up, "down": down, "there_and_back": up + down}[self.way]
         tonic = seat(parse_tonic(self.tonic), self.octaves, instrument)
         notes = tuple(pitch_of(tonic, self.tones, step) for figure in figures for step in figure)
         described = f"{plural(len(figures), 'figure')} of {len(self.figure)}"
