@@ -30,7 +30,12 @@ always = settings(derandomize=True, deadline=None, suppress_health_check=list(He
 
 @pytest.mark.parametrize("kind", MATERIALS)
 def test_what_is_told_is_found_again_in_the_events(kind: str) -> None:
-    given(drills_with(MATERIALS[kind]))(settings(always, max_examples=2000 // len(MATERIALS))(found_again))()
+    @settings(always, max_examples=2000 // len(MATERIALS))
+    @given(drills_with(MATERIALS[kind]))
+    def of_this_kind(drill: Drill) -> None:
+        found_again(drill)
+
+    of_this_kind()
 
 
 def found_again(drill: Drill) -> None:

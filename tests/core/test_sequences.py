@@ -102,7 +102,6 @@ def test_degrees_are_read_as_letters_and_semitones() -> None:
         (lambda: Sequence(figure=(0, 9)), "material.figure"),
         (lambda: Sequence(scale="kazoo"), "material.scale"),
     ],
-    ids=str,
 )
 def test_material_that_cannot_be_is_refused(make: object, field: str) -> None:
     with pytest.raises(OutOfRange) as refused:
