@@ -8,7 +8,7 @@ from itertools import pairwise
 from ripresa.core.drill import DIVISIONS, Reduce
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import division_label, plural
+from ripresa.core.exact import division_label
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.breath import BreathSums, breath_sums
@@ -173,8 +173,3 @@ def _one_octave(reading: Reading) -> str:
         if one.out_of_range
     )
     return "repeated" if same else ""
-
-
-def slots_named(count: int) -> str:
-    """Return so many slots in words."""
-    return plural(count, "slot")
