@@ -123,9 +123,12 @@ def test_with_the_keyboard_alone(page: Page, demo: Server) -> None:
     page.keyboard.press("4")
     tab_to(page, "Teo Adeyemi")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("rung 6 of 9")).to_be_visible()
+    # Other journeys may have moved this climb on: it stands where it stands.
+    stands = re.fullmatch(r"rung (\d) of 9", page.get_by_text(re.compile(r"^rung \d of 9$")).inner_text())
+    assert stands
+    rung = int(stands[1])
     page.keyboard.press("[")
-    expect(page.get_by_text("rung 5 of 9 (the climb stands on 6)")).to_be_visible()
+    expect(page.get_by_text(f"rung {rung - 1} of 9 (the climb stands on {rung})")).to_be_visible()
     page.keyboard.press("]")
     page.keyboard.press("m")
     expect(page.get_by_role("button", name="Click is muted")).to_be_visible()
@@ -153,4 +156,4 @@ def test_with_the_keyboard_alone(page: Page, demo: Server) -> None:
     page.keyboard.press("5")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Log of")
     page.keyboard.press("Escape")
-    expect(page.get_by_text("rung 6 of 9")).to_be_visible()
+    expect(page.get_by_text(f"rung {rung} of 9", exact=True)).to_be_visible()
