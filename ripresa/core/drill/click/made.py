@@ -248,8 +248,8 @@ KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick | ByMeter], ...] =
     ),
     Kind(
         ByMeter(),
-        "one in the first meter, another in the next",
-        "Where two meters take turns: each bar is told by its click.",
+        "by meter",
+        "One in the first meter, another in the next: each bar is told by its click.",
     ),
     Kind(TypedClick(), "typed as a count", "2 4, or (1) a 3 &: any places of a bar or more."),
 )
