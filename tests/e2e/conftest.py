@@ -19,9 +19,12 @@ def browser_context_args() -> dict[str, Any]:
     return {"viewport": {"width": 1280, "height": 800}}
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def demo() -> Iterator[Server]:
-    """The demo studio, shared: tests here add to it and take nothing away."""
+    """A demo studio that the journeys of one file share: they add to it and take nothing away.
+
+    One for each file, so that none depends on which files ran before it, and where.
+    """
     server = Server()
     yield server
     server.stop()

@@ -15,7 +15,7 @@ from tests.strategies import legs
 
 def test_a_line_is_typed_refused_cut_and_lands(page: Page, demo: Server) -> None:
     page.goto(f"{demo.home}/bench")
-    page.get_by_role("button", name="New drill").click()
+    page.get_by_role("button", name="New drill", exact=True).click()
     page.get_by_label("material").select_option("line")
     notes = page.get_by_label("notes of the line")
     notes.fill("1 2 3 4 5 4 3 2 H4")

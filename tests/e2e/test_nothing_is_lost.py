@@ -9,7 +9,7 @@ from tests.e2e.server import Server
 
 def new_drill(page: Page, home: str) -> None:
     page.goto(home)
-    page.get_by_role("button", name="New drill").click()
+    page.get_by_role("button", name="New drill", exact=True).click()
     expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
 
 

@@ -16,7 +16,7 @@ def kept(page: Page) -> None:
 def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path) -> None:
     page.goto(demo.home)
     expect(page.get_by_role("heading", level=1)).to_contain_text("six lessons")
-    page.get_by_role("button", name="New drill").click()
+    page.get_by_role("button", name="New drill", exact=True).click()
     page.get_by_label("title of the drill").fill("Lock gates")
     page.get_by_label("material").select_option("one_note")
     page.get_by_label("beats a leg").fill("4")
