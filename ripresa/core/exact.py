@@ -81,6 +81,7 @@ def parse_amount(text: str) -> Fraction:
         plain = plain.replace(sign, f" {value}")
     parts = plain.split()
     try:
+        # ``Fraction`` reads "1e9" and "1_000" too, and neither is what a teacher types by intent.
         if not 1 <= len(parts) <= 2 or len(plain) > 20 or "e" in plain.lower() or "_" in plain:
             raise ValueError
         if any(not part[0].isdigit() for part in parts):

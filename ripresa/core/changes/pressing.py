@@ -35,6 +35,7 @@ def pressed(drill: Drill, number: int) -> Drill:
         raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
     at = bare.events[number]
     first = next(event.bar for event in bare.events if event.leg == at.leg)
+    # A leg plays the count again and again: what is pressed in any round stands for its place in the first.
     wanted = ((at.bar - first) % bars + 1, at.beat, at.slot)
     events = [
         _turned(event) if (event.bar, event.beat, event.slot) == wanted else event
@@ -60,6 +61,7 @@ def click_pressed(drill: Drill, number: int) -> Drill:
     if not 0 <= number < len(reading.events):
         raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
     cycle = reading.click_cycle
+    # A cycle is laid from the first bar line on; pressed in a later turn, the click changes in every turn.
     at = reading.events[number].onset % cycle.length
     clicks = dict(cycle.clicks)
     if at in clicks:

@@ -60,6 +60,7 @@ def lengthened(drill: Drill) -> Drill:
         OutOfRange: It is not a line.
     """
     notes = list(parse_line(_line(drill).text))
+    # Trimming cuts from the end, so the first that is cut is the one that was cut last.
     cut = next((place for place, note in enumerate(notes) if note.is_cut), None)
     if cut is None:
         notes.append(notes[-1])
@@ -93,6 +94,7 @@ def arriving(drill: Drill, bar: int, beat: int) -> Drill:
             f"{label(shift + line.length)}. Take a later beat.",
             field="tool.bar",
         )
+    # What wraps round or goes on after its end would not arrive anywhere.
     return replace(drill, material=replace(line, shift=shift, around=False, after="open"))
 
 
@@ -113,6 +115,7 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
     name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
     meter = meter_named(name)
     if own_rhythm(drill.material):
+        # Its legs say nothing of slots: what is typed stays, in longer or shorter bars.
         return replace(drill, meter=name)
     return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
 

@@ -50,6 +50,7 @@ def decide(plan: ClimbPlan, steps: Sequence[tuple[Fraction, Click | None]], rung
     if clean >= plan.clean_to_rise:
         if rung == len(steps):
             return Word("stay", rung, "The target stands", f"{_takes(clean, 'clean')} in a row at {here}, the target.")
+        # With all clicks at each tempo the next rung may be the same tempo: nothing goes up then.
         heading = "Up to" if steps[rung][0] != bpm else "On to"
         return Word(
             "up",

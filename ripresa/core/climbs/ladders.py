@@ -65,6 +65,7 @@ def laid(plans: Sequence[T], tempi: Sequence[Fraction], order: Order) -> tuple[t
         return tuple((bpm, None) for bpm in tempi)
     match order:
         case "with_tempo":
+            # Floored, so that the first click always has the lowest tempo, and the last one the target where it can.
             return tuple((bpm, plans[index * len(plans) // len(tempi)]) for index, bpm in enumerate(tempi))
         case "each_tempo":
             return tuple((bpm, plan) for bpm in tempi for plan in plans)

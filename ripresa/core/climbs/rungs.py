@@ -49,8 +49,10 @@ def tempi(plan: ClimbPlan) -> tuple[Fraction, ...]:
                 f"That makes more than {MOST_RUNGS} rungs. Take larger steps or a nearer target.", field="rule.step"
             )
         tempo = setting(exact, plan.settings)
+        # A small step can end on the setting of the rung before, or of the target: such a rung is none.
         if found[-1] < tempo < goal:
             found.append(tempo)
+    # The target stays exact, and a metronome of whole bpm is set to its neighbour: that is not a rung of its own too.
     if setting(found[-1], plan.settings) == setting(goal, plan.settings) and len(found) > 1:
         found.pop()
     return (*found, goal)
@@ -66,6 +68,7 @@ def exact_steps(plan: ClimbPlan) -> int:
     """
     goal = plan.target.tempo()
     for count, exact in enumerate(plan.rule.tempi(plan.start)):
+        # Past the bound nobody reads the number: ``tempi`` refuses so many rungs.
         if exact >= goal or count > 10 * MOST_RUNGS:
             return count
     raise AssertionError("a rung rule never ends by itself")
@@ -109,6 +112,7 @@ def rung_of(passed: LaidRungs, bpm: Fraction, click: Click | None, wanted: int |
     """
     same = [number for number, (tempo, _) in enumerate(passed, start=1) if tempo == bpm]
     fits = [number for number in same if passed[number - 1][1] in (None, click)]
+    # A click that is on no rung of the ladder still belongs to the tempo; better its first rung than none.
     for found in (fits, same):
         if wanted in found:
             return wanted

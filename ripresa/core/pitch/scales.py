@@ -57,6 +57,7 @@ def parse_degrees(text: str, field: str = "material.own") -> tuple[tuple[int, in
                 f"Step {place}, “{word}”, is not a degree. Write 1 to 7, with b or # before it if needed: 1 b3 4 5 b7.",
                 field=field,
             )
+        # A degree keeps its letter: b3 on C is E flat, never D sharp, whatever sounds the same.
         step, sign = int(read[2]) - 1, read[1] or ""
         semitones = _MAJOR[step] + sign.count("#") - sign.count("b")
         if found and semitones <= found[-1][1]:

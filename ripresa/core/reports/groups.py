@@ -15,6 +15,7 @@ from ripresa.core.grid import Event, LegReading, Place
 from ripresa.core.reading import FARTHEST_HOME, Reading, rounds
 from ripresa.core.rhythm import Meter, count_word, slot_name
 
+#: A group of 64 on an odd division hits 64 beats before the first again, which is shown too.
 _MOST_BEATS_HIT = 65
 
 
@@ -85,11 +86,12 @@ def groups(reading: Reading) -> tuple[Groups, ...]:
     if not isinstance(accents, EveryNth):
         return ()
     entered = _entered(reading)
-    different = {
-        (leg.divisions, leg.rhythm, reading.meter.phase(leg.start), entered.get(leg.index), leg.pass_beats): leg
-        for leg in reversed(reading.legs)
-    }
-    return tuple(_groups(reading, leg, accents) for leg in reversed(different.values()))
+    different: dict[object, LegReading] = {}
+    for leg in reading.legs:
+        # The same divisions lie elsewhere when they begin inside a bar, or inside a group that a leg before began.
+        phase = reading.meter.phase(leg.start)
+        different.setdefault((leg.divisions, leg.rhythm, phase, entered.get(leg.index), leg.pass_beats), leg)
+    return tuple(_groups(reading, leg, accents) for leg in different.values())
 
 
 def start_of(event: Event | Place, meter: Meter) -> Start:
@@ -104,6 +106,7 @@ def end_of(leg: LegReading, meter: Meter) -> Start:
     """Return where what follows the pass of a leg stands."""
     at, division, slot = leg.end
     bar, beat, _ = meter.place(leg.start + at)
+    # A slot of 3:2 is counted over its two beats, a slot of 4 over the beat it is in, however long that is.
     span = meter.beats_of(bar)[beat - 1] if division.denominator == 1 else Fraction(division.denominator)
     return Start(leg.start + at, bar, beat, count_word(division, beat, slot, span), slot_name(division, slot, span))
 
@@ -138,7 +141,7 @@ def _groups(reading: Reading, leg: LegReading, accents: EveryNth) -> Groups:
         if (
             not reading.meter.to_beat(place.onset)
             and len(hit) < _MOST_BEATS_HIT
-            and not (len(hit) > 1 and hit[-1] == 1)
+            and not (len(hit) > 1 and hit[-1] == 1)  # The first note again: from here it repeats.
         ):
             hit.append(number)
         if bar_home and place.onset >= ends:
@@ -164,6 +167,7 @@ def _home(first: Start, start: Start, notes: int, groups: int, meter: Meter) -> 
 
 def _numbered(reading: Reading, leg: LegReading, accents: EveryNth) -> Iterator[tuple[Place, int]]:
     """Yield each note of a leg as it would go on with its number in its group, from 1, until all has been seen once."""
+    # Groups that never begin anew are counted from the first note of the drill, whatever leg is asked for.
     earlier = [event for event in reading.events if event.leg < leg.index] if accents.restart == "never" else []
     begins: set[int] = set()
     laid = 0
@@ -175,6 +179,7 @@ def _numbered(reading: Reading, leg: LegReading, accents: EveryNth) -> Iterator[
             laid += len(one)
             yield from one
 
+    # The accents walk the places on their own; a copy keeps each place beside its mark without laying it twice.
     wanted, marked = tee(places())
     spots: Iterator[Event | Place] = chain(earlier, marked)
     marks = accents.marks(spots)

@@ -66,7 +66,7 @@ def _home(reading: Reading, leg: LegReading, walk: Walk) -> WalkHome | None:
                 hands = named.setdefault(station, {}).setdefault(word, {})
                 if stroke:
                     hands[stroke] = None
-        slots += place.on_grid
+        slots += place.on_grid  # What a seam adds or a bar line cuts off is no slot.
     inside = [place for place in places if place.bar < begin + bars]
     return WalkHome(
         leg=leg,

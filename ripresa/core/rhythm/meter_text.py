@@ -60,7 +60,10 @@ def _in_turn(text: str, leg: int) -> Meter:
     meters = [_one(part) for part in _parts(text, "|")]
     counted = meters[0].counted
     bars = tuple(
-        replace(bar, of=number + leg) for number, meter in enumerate(meters) for bar in _counted_in(meter, counted).bars
+        # Counted on from leg to leg: meters that take turns by legs have clicks of their own too.
+        replace(bar, of=number + leg)
+        for number, meter in enumerate(meters)
+        for bar in _counted_in(meter, counted).bars
     )
     return Meter(" | ".join(meter.name for meter in meters), bars, counted)
 
@@ -149,6 +152,7 @@ def _by_cells(base: Meter, text: str) -> Meter:
     if len(cells) > MOST_CELLS:
         raise OutOfRange(f"A meter takes up to {MOST_CELLS} cells, not {len(cells)}.", field="meter")
     for sign, count, value, at in cells:
+        # Cells are told in shares of a whole note, beats in the note that bpm counts.
         length = Fraction(int(count), int(value)) / base.counted
         beat = int(at) - 1 if at else len(beats) - 1
         if not 0 <= beat < len(beats):
@@ -159,6 +163,7 @@ def _by_cells(base: Meter, text: str) -> Meter:
                 f"Beat {beat + 1} of {base.name} is shorter than {count}/{value}. Take less, or from another beat.",
                 field="meter",
             )
+    # A beat that was taken away whole is none: the bar has one beat less.
     left = tuple(beat for beat in beats if beat)
     if not left:
         raise OutOfRange(f"These cells leave nothing of {base.name}. Take fewer.", field="meter")

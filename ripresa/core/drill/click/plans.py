@@ -36,6 +36,7 @@ def _level(inside: Fraction) -> ClickLevel:
 
 def _every_bars(bars: int) -> Callable[[Meter], ClickCycle]:
     def cycle(meter: Meter) -> ClickCycle:
+        # Once in 2 bars over three meters in turn comes back after six: bars are counted, not beats.
         turns = lcm(bars, len(meter.bars))
         starts = [meter.bar_start(number) for number in range(1, turns + 2)]
         return ClickCycle(starts[-1], tuple((at, "strong") for at in starts[:-1:bars]))
@@ -54,6 +55,7 @@ def _smallest(meter: Meter) -> ClickCycle:
 
 def _through(meter: Meter) -> ClickCycle:
     """Return a click on each note that bpm counts, which runs on over the bar lines of uneven meters."""
+    # So many bars that they are whole beats together: 7/8 at a quarter a click is home after two.
     length = meter.cycle_beats.denominator * meter.cycle_beats
     positions = [Fraction(at) for at in range(int(length))]
     return ClickCycle(length, tuple((at, "strong" if not meter.to_bar_line(at) else "plain") for at in positions))

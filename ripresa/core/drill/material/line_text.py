@@ -104,7 +104,7 @@ def parse_line(text: str) -> tuple[LineNote, ...]:
     length, bar = Fraction(1), 1
     for place, word in enumerate(text.replace("|", " | ").split(), start=1):
         if word == "|":
-            bar += bool(notes)
+            bar += bool(notes)  # A bar line before the first note opens nothing.
             continue
         found = _WORD.match(word)
         if not found or bool(found["open"]) != bool(found["close"]):
@@ -141,7 +141,7 @@ def write_line(notes: Iterable[LineNote]) -> str:
             words.append("|")
         bar = note.bar
         words.append(note.word + (f"*{note.length}" if note.length != length else ""))
-        length = note.length
+        length = note.length  # It holds until another is written, as it is read.
     return " ".join(words)
 
 

@@ -74,6 +74,7 @@ class ScaleRun:
 
     def span(self, division: Fraction) -> tuple[int, int]:
         """Return (octaves, times) of a pass at this division."""
+        # 3:2 is one and a half notes a beat: it climbs two octaves, and half a note a beat still one.
         matching = max(1, ceil(division))
         match self.octaves:
             case "match":

@@ -94,6 +94,7 @@ class Sequence:
         """Return the notes of a leg: figure after figure."""
         top = self.tones.degrees * self.octaves
         up = [[(start + degree, False) for degree in self.figure] for start in self._starts()]
+        # Mirrored about the middle of the octaves: the way down starts on the top as the way up did on the tonic.
         down = [[(top - index, True) for index, _ in figure] for figure in up]
         figures: list[list[RunTone]] = {"up": up, "down": down, "there_and_back": up + down}[self.way]
         tonic = seat(parse_tonic(self.tonic), self.octaves, instrument)
