@@ -169,11 +169,13 @@ def main() -> int:
             finally:
                 houses.put(house)
 
+        alive = 0
         with ThreadPoolExecutor(2) as pool:
-            alive = [mutant for mutant, lives in zip(drawn, pool.map(tried, drawn), strict=True) if lives]
-    for mutant in alive:
-        print(f"survived: {mutant.path}:{mutant.line} {mutant.what}")
-    print(f"{len(drawn) - len(alive)} of {len(drawn)} noticed ({100 * (len(drawn) - len(alive)) / len(drawn):.0f} %)")
+            for mutant, lives in zip(drawn, pool.map(tried, drawn), strict=True):
+                alive += lives
+                if lives:
+                    print(f"survived: {mutant.path}:{mutant.line} {mutant.what}", flush=True)
+    print(f"{len(drawn) - alive} of {len(drawn)} noticed ({100 * (len(drawn) - alive) / len(drawn):.0f} %)")
     return 0
 
 
