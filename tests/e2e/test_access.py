@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.test_nothing_is_lost import climb_of
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 PLACES = {
@@ -52,7 +53,7 @@ def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> 
 @pytest.mark.parametrize("theme", ["fog", "night"])
 def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server, theme: str) -> None:
     themed(page, theme)
-    page.goto(f"{demo.home}/stand/climb/4")
+    page.goto(f"{demo.home}/stand/climb/{climb_of(page, demo.home)}")
     page.get_by_label("heard by").select_option("steady")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
