@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check test attack mutants fmt types words lock bench shots e2e clean
+.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words lock bench shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -19,10 +19,15 @@ setup: $(STAMPS)/dev $(STAMPS)/node
 build: $(STAMPS)/python ripresa/web/static/index.html
 
 check: setup build
+	@$(MAKE) --no-print-directory -j2 check-python check-pages
+
+check-python:
 	$(VENV)/ruff check .
 	$(VENV)/ruff format --check .
 	$(VENV)/mypy
 	$(VENV)/lint-imports
+
+check-pages:
 	cd frontend && npm run --silent lint && npm run --silent tsc
 	$(VENV)/python -m tools.drift
 

@@ -72,6 +72,12 @@ def test_what_was_played_outside_the_bars_is_left_out(played: list[float], kept:
     assert onsets_within(played, due, 4.0, 0.0) == kept
 
 
+def test_a_stretch_that_goes_on_begins_half_a_gap_early() -> None:
+    due = [(4.0, 0), (4.5, 1), (5.0, 2)]
+    assert onsets_within([3.74, 3.76, 5.24, 5.26], due, 5.5, 0.0) == [3.76, 5.24]
+    assert onsets_within([3.4, 3.6], [(4.0, 0)], 5.0, 0.0) == [3.6]
+
+
 def test_latency_moves_the_edges_with_it() -> None:
     due = [(0.0, 0), (1.0, 1), (2.0, 2), (3.0, 3)]
     assert onsets_within([3.55], due, 4.0, 0.1) == [3.55]
