@@ -76,6 +76,7 @@ def views(page: Page) -> Iterator[str]:
     page.goto(f"{HOME}/log/2")
     yield "log"
     page.keyboard.press("u")
+    page.get_by_role("heading", name="Inner pulse").wait_for()
     yield "sums"
     stand_take(page)
     yield "stand"

@@ -6,10 +6,11 @@ from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth
-from ripresa.core.drill.material import Count, Line, OneNote
+from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
 from ripresa.core.grid import Restart
 from ripresa.core.reading import read
 from ripresa.core.reports import Groups, groups, starts_told
+from ripresa.core.reports.told.groups import groups_told
 from ripresa.core.rhythm import Meter
 from tests.strategies import legs, meters, whole_divisions
 
@@ -44,6 +45,15 @@ def test_when_groups_come_home(
     assert (found.beat_home.notes, found.beat_home.beats) == on_beat
     assert found.bar_home
     assert (found.bar_home.notes, found.bar_home.bars, found.bar_home.groups) == on_bar
+
+
+def test_a_leg_is_said_to_have_the_notes_that_it_plays() -> None:
+    """The closing tonic, which the seam needs, is one of them."""
+    reading = read(Drill(material=ScaleRun(), legs=legs(2, 3), accents=EveryNth(size=5)))
+    (first, _) = groups(reading)
+    assert first.leg.notes == sum(note.leg == 0 for note in reading.notes) == 29
+    (told,) = groups_told(first, reading)
+    assert told.sentences[-1] == "This leg has 29 notes: it does not come home."
 
 
 def test_where_fives_on_fours_start() -> None:

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import Pulse, expected_onsets, onsets_within, perform
+from ripresa.core.playing import Pulse, expected_onsets, most_due, onsets_within, perform
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs
 
@@ -56,6 +56,11 @@ def test_the_heard_pitch_is_the_sounding_one() -> None:
 def test_due_onsets_go_round_with_the_loop() -> None:
     due = expected_onsets(read(Drill(material=OneNote(beats=4), legs=legs(1))), F(60), 2.0, 7.0)
     assert due == [(2.0, 2), (3.0, 3), (4.0, 0), (5.0, 1), (6.0, 2)]
+
+
+def test_every_turn_that_is_begun_can_have_all_its_notes() -> None:
+    turn = read(Drill(material=OneNote(beats=4), legs=legs(1)))
+    assert [most_due(turn, F(120), seconds) for seconds in (1.9, 2.1, 3.9)] == [4, 8, 8]
 
 
 @pytest.mark.parametrize(

@@ -22,6 +22,7 @@ from ripresa.core.playing import (
     perform,
     score,
     seams,
+    slowed,
 )
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
@@ -72,12 +73,21 @@ def test_in_turn_the_notes_sound_for_one_half_and_the_click_for_all_of_it() -> N
     found = in_turn(whole, 2)
     assert found.beats == 4 * whole.beats
     assert found.yours_from == 2 * whole.beats
-    assert len(found.tones) == 2 * len(whole.tones)
+    assert [tone.at for tone in found.tones] == [
+        *[tone.at for tone in whole.tones],
+        *[tone.at + whole.beats for tone in whole.tones],
+    ]
     assert (found.ticks, found.click_beats) == (whole.ticks, whole.click_beats)
     assert [bar.number for bar in found.bars] == [1, 2, 3, 4] * 4
     assert max(tone.at for tone in found.tones) < found.yours_from
     with pytest.raises(OutOfRange, match="Take turns of 1 to 8 passes"):
         in_turn(whole, 0)
+
+
+@pytest.mark.parametrize("share", [F(1, 5), F(1), F(3, 2)])
+def test_slow_is_a_part_of_the_tempo(share: F) -> None:
+    with pytest.raises(OutOfRange, match="Slow is from ¼ to below all of the tempo"):
+        slowed(F(96), share)
 
 
 def test_a_step_that_is_not_the_drill_itself_is_practice() -> None:

@@ -77,7 +77,7 @@ class Groups:
     @property
     def reaches_home(self) -> bool:
         """Whether the leg lasts until a group is home on a bar line."""
-        return self.bar_home is not None and self.bar_home.notes <= self.leg.pass_notes
+        return self.bar_home is not None and self.bar_home.notes <= self.leg.notes
 
 
 def groups(reading: Reading) -> tuple[Groups, ...]:

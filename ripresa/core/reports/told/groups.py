@@ -47,7 +47,7 @@ def _running(found: Groups) -> Iterator[str]:
         f"{plural(bar.groups, 'group')}."
     )
     if not found.reaches_home and found.end is None:
-        yield f"This leg has {plural(found.leg.pass_notes, 'note')}: it does not come home."
+        yield f"This leg has {plural(found.leg.notes, 'note')}: it does not come home."
 
 
 def _anew(found: Groups) -> Iterator[str]:
