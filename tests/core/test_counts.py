@@ -170,11 +170,15 @@ def test_slots_that_span_beats_cannot_be_typed_and_say_so() -> None:
         ("1 boom", "Word 2 of the count, “boom”, is not a word of a count"),
         ("1 (2", "Word 2 of the count, “(2”, is not a word of a count"),
         ("1 trip &", "Word 3 of the count, “&”, does not go with trip in beat 1"),
+        ("1 e trip", "Word 3 of the count, “trip”, does not go with e in beat 1"),
         ("1 a e", "Word 3 of the count, “e”, comes too late in beat 1"),
         ("1 & &", "Word 3 of the count, “&”, comes too late"),
         ("1 .2", "needs the division at its beat: 1/5 .2 .3"),
         ("1/5 .6", "is not a slot of 5 a beat. Use .2 to .5"),
         ("1/99", "asks for more slots than a beat has"),
+        ("1/2 e", "Word 2 of the count, “e”, is not a slot of 2 a beat"),
+        ("1/3 &", "Word 2 of the count, “&”, is not a slot of 3 a beat"),
+        ("1 e & a + +", "Word 6 of the count, “+”, comes too late in beat 1"),
         ("0 &", "is not a beat"),
     ],
 )
@@ -183,6 +187,15 @@ def test_what_cannot_be_read_is_refused_at_its_place(text: str, says: str) -> No
         Count(text)
     assert says in refused.value.message
     assert refused.value.field == "material.text"
+
+
+def test_a_beat_that_is_a_quarter_longer_is_counted_on_to_its_fifth() -> None:
+    reading = counted("1 2 3 e & a + | 1 2 (3) e a +", meter="13/16 (4+4+5)")
+    assert [str(event.onset) for event in reading.notes[2:7]] == ["2", "9/4", "5/2", "11/4", "3"]
+    assert [event.count for event in reading.notes[2:7]] == ["3", "e", "&", "a", "+"]
+    assert [str(event.onset) for event in reading.notes[9:]] == ["11/2", "6", "25/4"]
+    with pytest.raises(OutOfRange, match="beat 2 of bar 1 of the count lasts 1 beat. Write 2/5 .2 .3 .4 .5"):
+        counted("1 2 e & a + 3", meter="13/16 (4+4+5)")
 
 
 def test_a_bar_with_more_beats_than_the_meter_is_refused() -> None:

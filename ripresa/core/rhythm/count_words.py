@@ -5,7 +5,8 @@ the thirds. From five up the beat names its division and dots name its slots:
 ``1/5 .2 .3 .4 .5``. Brackets are rests: ``(3)``. ``>`` before a word is an
 accent, ``~`` a ghost, ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
 bar line; without one a bar ends where the numbers begin again with 1. What is
-not said is held.
+not said is held. After ``a`` a ``+`` is the fifth quarter of a beat that is so
+long: ``3 e & a +``.
 """
 
 import re
@@ -18,7 +19,9 @@ from ripresa.core.rhythm.kinds import Level, SlotKind
 
 _WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
 #: Word → (division it asks for, slot).
+_FIFTH = "a +"
 _SLOTS = {"&": (2, 1), "+": (2, 1), "and": (2, 1), "e": (4, 1), "a": (4, 3), "trip": (3, 1), "let": (3, 2)}
+_SLOTS[_FIFTH] = (5, 4)
 #: The way back: division → the word of each slot but the first, which is the number of the beat.
 _WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
@@ -28,12 +31,16 @@ Filled = tuple[SlotKind | None, Level | None]
 
 
 class CountedBeat(NamedTuple):
-    """One beat of a count: bar and beat from 1, and what fills each slot; None where nothing is said."""
+    """One beat of a count: bar and beat from 1, and what fills each slot; None where nothing is said.
+
+    ``goes_on``: It was counted in quarters, and on to a fifth.
+    """
 
     bar: int
     beat: int
     division: int
     slots: tuple[Filled, ...]
+    goes_on: bool = False
 
 
 @dataclass(slots=True)
@@ -132,7 +139,13 @@ def _add_word(beat: _Beat, place: int, word: str, name: str, filled: Filled) -> 
         if not 1 <= slot < asked:
             raise _unreadable(place, word, f"is not a slot of {asked} a beat. Use .2 to .{asked}")
     elif name in _SLOTS:
-        asked, slot = _SLOTS[name]
+        if name == "+" and beat.words and beat.words[-1][1] == "a":
+            name = _FIFTH
+        asked, _ = _SLOTS[name]
+        if beat.division and beat.division % asked:
+            raise _unreadable(
+                place, word, f"is not a slot of {beat.division} a beat. Write .2 and on, or {beat.beat} alone before it"
+            )
     else:
         raise _unreadable(place, word, "is not a word of a count. Use &, e & a, or trip let")
     beat.words.append((asked, name, filled))
@@ -159,7 +172,8 @@ def _counted(beat: _Beat) -> CountedBeat:
     slots[0] = beat.first
     for _, name, filled in beat.words:
         slots[_slot_of(name, division)] = filled
-    return CountedBeat(beat.bar, beat.beat, division, tuple(slots))
+    goes_on = any(name == _FIFTH for _, name, _ in beat.words)
+    return CountedBeat(beat.bar, beat.beat, division, tuple(slots), goes_on)
 
 
 def _unreadable(place: int, word: str, why: str) -> Unreadable:

@@ -156,11 +156,18 @@ def every_beat(
 
 
 def _check_beat(beat: CountedBeat, meter: Meter, what: str, field: str) -> None:
-    """Refuse a beat that its bar does not have."""
+    """Refuse a beat that its bar does not have, or that is not as long as it was counted."""
     beats = len(meter.beats_of(beat.bar))
     if beat.beat > beats:
         raise OutOfRange(
             f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar.",
+            field=field,
+        )
+    lasts = meter.beats_of(beat.bar)[beat.beat - 1]
+    if beat.goes_on and lasts != Fraction(5, 4):
+        raise OutOfRange(
+            f"“a +” counts a fifth quarter of a beat, and beat {beat.beat} of bar {beat.bar} of {what} lasts "
+            f"{plural(lasts, 'beat')}. Write {beat.beat}/5 .2 .3 .4 .5 for five on it.",
             field=field,
         )
 
