@@ -86,9 +86,9 @@ def mutants(path: Path) -> Iterator[Mutant]:
             yield Mutant(path, number, getattr(node, "lineno", 0), what)
 
 
-def changed(mutant: Mutant) -> str:
+def changed(mutant: Mutant, text: str) -> str:
     """Return the text of a file with one change."""
-    tree = ast.parse((HERE / mutant.path).read_text())
+    tree = ast.parse(text)
     for number, node in enumerate(ast.walk(tree)):
         if number == mutant.node:
             _change(node)
@@ -129,7 +129,7 @@ def _change(node: ast.AST) -> None:
 def survives(mutant: Mutant, house: Path) -> bool:
     """Return whether no test of its subject notices a change, in a copy of the house."""
     file, kept = house / mutant.path, (house / mutant.path).read_text()
-    file.write_text(changed(mutant))
+    file.write_text(changed(mutant, kept))
     subject = mutant.path.relative_to(CORE).parts[0]
     command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", str(mutant.path), *TESTS[subject]]
     try:

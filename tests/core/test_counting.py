@@ -12,13 +12,17 @@ from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import Unreadable
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
-from ripresa.core.rhythm.counting import System
+from ripresa.core.rhythm.counting import SYLLABLES, System
 from tests.strategies import legs
 
 
 def said(counting: Counting, division: int) -> str:
     reading = read(Drill(material=OneNote(beats=2), legs=legs(division), counting=counting, seam="straight_on"))
     return " ".join(event.count for event in reading.events if event.beat <= 2)
+
+
+def test_every_division_has_as_many_syllables_as_slots() -> None:
+    assert {division: len(words) for division, words in SYLLABLES.items()} == {number: number for number in range(1, 9)}
 
 
 @pytest.mark.parametrize(

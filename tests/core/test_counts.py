@@ -155,6 +155,11 @@ def test_every_plain_rhythm_is_shown_as_a_count_that_can_be_typed(division: int,
     assert [event.onset for event in counted(written).notes] == [event.onset for event in reading.notes]
 
 
+@pytest.mark.parametrize("text", ["1 & 2 &", "1 trip let 2", "1 e & a 2", "1/5 .2 .3 .4 .5"])
+def test_a_count_is_written_in_the_words_in_which_it_is_said(text: str) -> None:
+    assert count_text(counted(text).events) == text
+
+
 def test_slots_that_span_beats_cannot_be_typed_and_say_so() -> None:
     assert count_text(read(Drill(material=OneNote(beats=2), legs=(Leg(F(3, 2)),))).events) is None
 
