@@ -5,6 +5,7 @@ from fractions import Fraction as F
 import mido
 import pytest
 from hypothesis import given
+from hypothesis import strategies as st
 
 from ripresa.core.changes import with_cells
 from ripresa.core.drill import Drill, Leg
@@ -50,6 +51,13 @@ def test_a_place_comes_back_to_its_position(meter: Meter, position: F) -> None:
     assert (bar - 1) * meter.cycle_beats + meter.bar(1).beat_starts()[beat - 1] + inside == position
     assert 0 <= inside < meter.beats_of(1)[beat - 1]
     assert meter.place(position + meter.to_bar_line(position))[1:] == (1, 0)
+
+
+@given(st.sampled_from(["4/4", "7/8 (2+2+3)", "3/4 | 13/16 (4+4+5)", "2/4 | 3/4 | 5/8 (2+3)"]), lengths)
+def test_a_phase_comes_again_after_all_the_bars_that_take_turns(name: str, position: F) -> None:
+    meter = meter_named(name)
+    assert meter.phase(position + meter.cycle_beats) == meter.phase(position)
+    assert 0 <= meter.phase(position)[0] < len(meter.bars)
 
 
 def test_eighths_through_unequal_beats_are_even() -> None:

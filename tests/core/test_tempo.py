@@ -23,6 +23,11 @@ from ripresa.core.rhythm.tempo import NUMBERED, band_place
 from tests.strategies import bpms, divisions, lengths
 
 
+def test_the_last_eight_gaps_of_a_tapped_tempo_count() -> None:
+    gaps = [0.5] * 4 + [0.5] * 4 + [1.0] * 4
+    assert tapped_bpm([sum(gaps[:number]) for number in range(len(gaps) + 1)]) == 80
+
+
 @pytest.mark.parametrize(
     ("beats", "bpm", "seconds"),
     [
