@@ -60,6 +60,17 @@ def test_a_phase_comes_again_after_all_the_bars_that_take_turns(name: str, posit
     assert 0 <= meter.phase(position)[0] < len(meter.bars)
 
 
+@given(st.sampled_from(["4/4", "7/8 (2+2+3)", "3/4 | 13/16 (4+4+5)"]), st.integers(0, 4), st.integers(1, 12))
+def test_bars_that_come_once_stand_before_those_that_take_turns(name: str, once: int, number: int) -> None:
+    meter = meter_named(name).after(meter_named("5/8 (2+3)").laid(once))
+    start = meter.bar_start(number)
+    assert start == sum((meter.bar(one).length for one in range(1, number)), F(0))
+    assert meter.place(start) == (number, 1, 0)
+    assert meter.bars_passed(start) == number - 1
+    assert meter.beats_passed(start) == sum(len(meter.beats_of(one)) for one in range(1, number))
+    assert (meter.bar(number).signature == (5, 8)) == (number <= once)
+
+
 def test_eighths_through_unequal_beats_are_even() -> None:
     drill = Drill(material=OneNote(beats=6), legs=(Leg(F(2), (F(2), F(3))),), meter="7/8 (2+2+3)")
     reading = read(drill)
