@@ -5,10 +5,9 @@ from fractions import Fraction
 from typing import Any
 
 from flask import Response, current_app
-from pydantic import BaseModel
 
 import ripresa
-from ripresa.core.climbs import CLICK_LADDERS, ORDERS, RULES, TARGETS, ClimbPlan, RungRule, Target
+from ripresa.core.climbs import CLICK_LADDERS, ORDERS, RULES, TARGETS, ClimbPlan
 from ripresa.core.drill import (
     ARTICULATIONS,
     CLOSINGS,
@@ -22,12 +21,10 @@ from ripresa.core.drill import (
     STEPS,
     USUAL_RATES,
     VOICES,
-    Drill,
-    Step,
 )
-from ripresa.core.drill.accents import ACCENTS, Accents
-from ripresa.core.drill.click import CLICKS, Click
-from ripresa.core.drill.hands import CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS, Hands
+from ripresa.core.drill.accents import ACCENTS
+from ripresa.core.drill.click import CLICKS
+from ripresa.core.drill.hands import CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS
 from ripresa.core.drill.material import (
     AFTERS,
     FIGURES,
@@ -41,7 +38,6 @@ from ripresa.core.drill.material import (
     SHAPES,
     TOPS,
     WAYS,
-    Material,
 )
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
@@ -50,183 +46,32 @@ from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
 from ripresa.core.studio import WEEKDAYS
-from ripresa.core.takes import CALIBRATION, EVENNESS, STAND_INS, StandIn
-from ripresa.formats.recipes import RECIPES, TIMBRES, Recipes
+from ripresa.core.takes import CALIBRATION, EVENNESS, STAND_INS
+from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.speaker import ANCHOR, RATE
-from ripresa.formats.wire import WireExact
 from ripresa.formats.words import index
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
+from ripresa.web.shapes.choices import (
+    AccentsKind,
+    Choice,
+    Choices,
+    ClickKind,
+    HandsKind,
+    InstrumentChoice,
+    LadderChoice,
+    MaterialKind,
+    MovementChoice,
+    RuleKind,
+    ScaleChoice,
+    SchoolChoice,
+    StandInChoice,
+    TargetKind,
+    VoiceChoice,
+    WordPlace,
+)
 
 api = blueprint("choices")
-
-
-class Choice(BaseModel):
-    """One thing to choose: its value, its name, and why one would."""
-
-    value: str
-    label: str
-    why: str
-
-
-class ScaleChoice(Choice):
-    """A scale, and how many degrees it has; 0 where they are written out."""
-
-    degrees: int
-
-
-class InstrumentChoice(Choice):
-    """An instrument: which hand cycles are usual on it, and whether a breath limits a pass."""
-
-    cycles: list[str]
-    breathes: bool
-
-
-class SchoolChoice(Choice):
-    """A ready way in."""
-
-    steps: list[Step]
-
-
-class MovementChoice(Choice):
-    """A movement of the body, and the rate with which it begins."""
-
-    every: WireExact
-
-
-class LadderChoice(Choice):
-    """A ready click ladder."""
-
-    plans: list[Click]
-
-
-class StandInChoice(BaseModel):
-    """A ready stand-in player."""
-
-    value: str
-    label: str
-    player: StandIn
-
-
-class WordPlace(BaseModel):
-    """Where a word lies in the file of all words, in seconds."""
-
-    start: float
-    seconds: float
-
-
-class VoiceChoice(BaseModel):
-    """The spoken words that ship: where each lies in their file, and how many seconds into it its vowel is."""
-
-    words: dict[str, WordPlace]
-    anchor: float
-
-
-class KindChoice(Choice):
-    """A kind of a part: all that can be set of it, and what is told of each number while it is typed."""
-
-    fields: list[str]
-    hints: dict[str, str]
-
-
-class MaterialKind(KindChoice):
-    """A kind of material; ``hands`` are those that come with it, if others than before."""
-
-    fresh: Material
-    hands: Hands | None
-
-
-class HandsKind(KindChoice):
-    """A hand law."""
-
-    fresh: Hands
-
-
-class AccentsKind(KindChoice):
-    """A way of setting accents."""
-
-    fresh: Accents
-
-
-class ClickKind(KindChoice):
-    """A click."""
-
-    fresh: Click
-
-
-class TargetKind(KindChoice):
-    """A kind of target of a climb."""
-
-    fresh: Target
-
-
-class RuleKind(KindChoice):
-    """A rule for the rungs of a climb."""
-
-    fresh: RungRule
-
-
-class Choices(BaseModel):
-    """Everything that a brief offers."""
-
-    materials: list[MaterialKind]
-    hands: list[HandsKind]
-    accents: list[AccentsKind]
-    targets: list[TargetKind]
-    rules: list[RuleKind]
-    plan: ClimbPlan
-
-    is_demo: bool
-    version: str
-    tonics: list[Choice]
-    scales: list[ScaleChoice]
-    chords: list[Choice]
-    tone_sets: list[Choice]
-    figures: list[Choice]
-    ways: list[Choice]
-    patterns: list[Choice]
-    swings: list[Choice]
-    mixes: list[Choice]
-    says: list[Choice]
-    rhythms: list[Choice]
-    afters: list[Choice]
-    shapes: list[Choice]
-    octaves: list[Choice]
-    tops: list[Choice]
-    closings: list[Choice]
-    meters: list[Choice]
-    divisions: list[Choice]
-    seams: list[Choice]
-    fingerings: list[Choice]
-    articulations: list[Choice]
-    backings: list[Choice]
-    pulses: list[Choice]
-    timbres: list[Choice]
-    movements: list[MovementChoice]
-    voices: list[Choice]
-    parts: list[Choice]
-    steps: list[Choice]
-    schools: list[SchoolChoice]
-    countings: list[Choice]
-    cycles: list[Choice]
-    restarts: list[Choice]
-    leads: list[Choice]
-    odd_schools: list[Choice]
-    clicks: list[ClickKind]
-    click_ladders: list[LadderChoice]
-    click_orders: list[Choice]
-    instruments: list[InstrumentChoice]
-    settings: list[Choice]
-    evenness: list[Choice]
-    weekdays: list[Choice]
-    stand_ins: list[StandInChoice]
-    calibration: Drill
-    spoken: list[Choice]
-    spoken_words: list[Choice]
-    meanwhile: list[Choice]
-    slows: list[Choice]
-    recipes: Recipes
-    voice: VoiceChoice
 
 
 @api.get("/choices", responses={200: Choices})

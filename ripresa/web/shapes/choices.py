@@ -1,0 +1,186 @@
+"""What there is to choose from, as the pages get it: each with a name and why one would."""
+
+from pydantic import BaseModel
+
+from ripresa.core.climbs import ClimbPlan, RungRule, Target
+from ripresa.core.drill import (
+    Drill,
+    Step,
+)
+from ripresa.core.drill.accents import Accents
+from ripresa.core.drill.click import Click
+from ripresa.core.drill.hands import Hands
+from ripresa.core.drill.material import (
+    Material,
+)
+from ripresa.core.takes import StandIn
+from ripresa.formats.recipes import Recipes
+from ripresa.formats.wire import WireExact
+
+
+class Choice(BaseModel):
+    """One thing to choose: its value, its name, and why one would."""
+
+    value: str
+    label: str
+    why: str
+
+
+class ScaleChoice(Choice):
+    """A scale, and how many degrees it has; 0 where they are written out."""
+
+    degrees: int
+
+
+class InstrumentChoice(Choice):
+    """An instrument: which hand cycles are usual on it, and whether a breath limits a pass."""
+
+    cycles: list[str]
+    breathes: bool
+
+
+class SchoolChoice(Choice):
+    """A ready way in."""
+
+    steps: list[Step]
+
+
+class MovementChoice(Choice):
+    """A movement of the body, and the rate with which it begins."""
+
+    every: WireExact
+
+
+class LadderChoice(Choice):
+    """A ready click ladder."""
+
+    plans: list[Click]
+
+
+class StandInChoice(BaseModel):
+    """A ready stand-in player."""
+
+    value: str
+    label: str
+    player: StandIn
+
+
+class WordPlace(BaseModel):
+    """Where a word lies in the file of all words, in seconds."""
+
+    start: float
+    seconds: float
+
+
+class VoiceChoice(BaseModel):
+    """The spoken words that ship: where each lies in their file, and how many seconds into it its vowel is."""
+
+    words: dict[str, WordPlace]
+    anchor: float
+
+
+class KindChoice(Choice):
+    """A kind of a part: all that can be set of it, and what is told of each number while it is typed."""
+
+    fields: list[str]
+    hints: dict[str, str]
+
+
+class MaterialKind(KindChoice):
+    """A kind of material; ``hands`` are those that come with it, if others than before."""
+
+    fresh: Material
+    hands: Hands | None
+
+
+class HandsKind(KindChoice):
+    """A hand law."""
+
+    fresh: Hands
+
+
+class AccentsKind(KindChoice):
+    """A way of setting accents."""
+
+    fresh: Accents
+
+
+class ClickKind(KindChoice):
+    """A click."""
+
+    fresh: Click
+
+
+class TargetKind(KindChoice):
+    """A kind of target of a climb."""
+
+    fresh: Target
+
+
+class RuleKind(KindChoice):
+    """A rule for the rungs of a climb."""
+
+    fresh: RungRule
+
+
+class Choices(BaseModel):
+    """Everything that a brief offers."""
+
+    materials: list[MaterialKind]
+    hands: list[HandsKind]
+    accents: list[AccentsKind]
+    targets: list[TargetKind]
+    rules: list[RuleKind]
+    plan: ClimbPlan
+
+    is_demo: bool
+    version: str
+    tonics: list[Choice]
+    scales: list[ScaleChoice]
+    chords: list[Choice]
+    tone_sets: list[Choice]
+    figures: list[Choice]
+    ways: list[Choice]
+    patterns: list[Choice]
+    swings: list[Choice]
+    mixes: list[Choice]
+    says: list[Choice]
+    rhythms: list[Choice]
+    afters: list[Choice]
+    shapes: list[Choice]
+    octaves: list[Choice]
+    tops: list[Choice]
+    closings: list[Choice]
+    meters: list[Choice]
+    divisions: list[Choice]
+    seams: list[Choice]
+    fingerings: list[Choice]
+    articulations: list[Choice]
+    backings: list[Choice]
+    pulses: list[Choice]
+    timbres: list[Choice]
+    movements: list[MovementChoice]
+    voices: list[Choice]
+    parts: list[Choice]
+    steps: list[Choice]
+    schools: list[SchoolChoice]
+    countings: list[Choice]
+    cycles: list[Choice]
+    restarts: list[Choice]
+    leads: list[Choice]
+    odd_schools: list[Choice]
+    clicks: list[ClickKind]
+    click_ladders: list[LadderChoice]
+    click_orders: list[Choice]
+    instruments: list[InstrumentChoice]
+    settings: list[Choice]
+    evenness: list[Choice]
+    weekdays: list[Choice]
+    stand_ins: list[StandInChoice]
+    calibration: Drill
+    spoken: list[Choice]
+    spoken_words: list[Choice]
+    meanwhile: list[Choice]
+    slows: list[Choice]
+    recipes: Recipes
+    voice: VoiceChoice
