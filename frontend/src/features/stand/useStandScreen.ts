@@ -1,0 +1,140 @@
+import { type ReactNode, useRef, useState } from "react";
+import type { Choices, Climb, Drill } from "../../api/client";
+import { takeOffered } from "../../ui/offered";
+import { USUAL } from "./count";
+import { keepSwitch, keptSwitch, useFootSwitch } from "./footSwitch";
+import { keptLatency } from "./latency";
+import { ALL_OF_IT } from "./practice";
+import type { RailHandle } from "./StandRail";
+import { keepSound, soundFor } from "./sound";
+import { useAwake } from "./useAwake";
+import { useLarge } from "./useLarge";
+import { usePlayed } from "./usePlayed";
+import { useStand } from "./useStand";
+import { useStandKeys } from "./useStandKeys";
+import { type Subject, useTakes } from "./useTakes";
+
+export type StandProps = {
+  subject: Subject;
+  climb: Climb | null;
+  title: string;
+  /** What stands over the big number: the rung, or the drill. */
+  above: ReactNode;
+  choices: Choices;
+  bpm: string;
+  /** One press slower or faster, null at an end; where none is given it is a tempo that the server says. */
+  steps: { slower: (() => void) | null; faster: (() => void) | null } | null;
+  onTempo: (bpm: string) => void;
+  onClick: (click: Drill["click"]) => void;
+  onMoved: (climb: Climb) => void;
+};
+
+/** All that the stand's screen shows and does: what is chosen on it, what is played, heard and measured. */
+export function useStandScreen(props: StandProps) {
+  const { subject, choices, bpm, steps, onTempo } = props;
+  const [count, setCount] = useState(USUAL);
+  const [source, setSource] = useState("taps");
+  const [muted, setMuted] = useState({ click: false, notes: false });
+  const [large, setLarge] = useState(false);
+  const [open, setOpen] = useState<"latency" | "switch" | null>(null);
+  const [footSwitch, setFootSwitch] = useState(keptSwitch);
+  const [latency, setLatency] = useState(keptLatency);
+  const [practice, setPractice] = useState(ALL_OF_IT);
+  const [sound, setSound] = useState(() => soundFor(subject.studentId));
+  const [soundOf, setSoundOf] = useState(subject.studentId);
+  if (soundOf !== subject.studentId) {
+    setSoundOf(subject.studentId);
+    setSound(soundFor(subject.studentId));
+  }
+  const rail = useRef<RailHandle>(null);
+  const { asked, played, isPractice, isHidden } = usePlayed(subject, bpm, count, practice, sound);
+  const takes = useTakes(subject, source, latency, choices);
+  const changeSound = (changed: typeof sound) => {
+    setSound(changed);
+    keepSound(subject.studentId, changed);
+  };
+  const stand = useStand({
+    made: choices,
+    performance: played ?? undefined,
+    of: {
+      click: subject.click,
+      rung: subject.rung,
+      // A part of it goes round until someone stops it.
+      passes: isPractice ? null : count.passes,
+      isPractice,
+    },
+    clickMuted: muted.click || isHidden,
+    notesMuted: muted.notes,
+    sound,
+    onFrame: (position) => rail.current?.show(position),
+    onEnd: (runs) => {
+      if (practice.beat === "revealed") setPractice({ ...practice, beat: "shown" });
+      if (subject.studentId !== null) void takes.finish(runs);
+    },
+  });
+  useAwake(stand.isPlaying);
+  useLarge(large);
+  const start = () => {
+    takes.clear();
+    void stand.start();
+  };
+  const toggle = () => (stand.isPlaying ? stand.stop() : start());
+  const to = (bpm: string | undefined) => (bpm === undefined ? null : () => onTempo(bpm));
+  const { slower, faster } = steps ?? { slower: to(played?.slower), faster: to(played?.faster) };
+  /** A step of the tempo ends one that was tried by hand. */
+  const go = (step: (() => void) | null) => {
+    if (!step) return;
+    setPractice((old) => ({ ...old, bpm: null }));
+    step();
+  };
+
+  useStandKeys({
+    toggle,
+    isPlaying: stand.isPlaying,
+    tap: stand.tap,
+    slower: () => go(slower),
+    faster: () => go(faster),
+    mute: () => setMuted((old) => ({ ...old, click: !old.click })),
+    large: () => setLarge((old) => !old),
+    slow: () => setPractice((old) => ({ ...old, slow: !old.slow })),
+  });
+
+  useFootSwitch(footSwitch, {
+    toggle,
+    offered: takeOffered,
+  });
+
+  return {
+    count,
+    setCount,
+    source,
+    setSource,
+    muted,
+    setMuted,
+    large,
+    setLarge,
+    open,
+    setOpen,
+    latency,
+    setLatency,
+    practice,
+    setPractice,
+    sound,
+    changeSound,
+    footSwitch,
+    chooseSwitch: (key: string) => {
+      setFootSwitch(key);
+      keepSwitch(key);
+    },
+    rail,
+    asked,
+    played,
+    isPractice,
+    isHidden,
+    takes,
+    stand,
+    toggle,
+    slower: slower ? () => go(slower) : null,
+    faster: faster ? () => go(faster) : null,
+  };
+}
