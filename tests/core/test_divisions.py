@@ -35,6 +35,11 @@ def test_between_legs_the_change_is_from_the_beat_that_was_played_last() -> None
     assert [(gear.before, gear.after) for gear in sums(read(drill), F(84)).gears] == [(6, 5), (5, 6), (5, 3)]
 
 
+def test_each_leg_is_told_by_its_own_beats_and_bars() -> None:
+    found = sums(read(Drill(material=OneNote(beats=8), legs=(Leg(F(2)), Leg(F(3)), Leg(F(4))), meter="3/4")), F(60))
+    assert [(leg.beats, leg.bars, leg.seconds) for leg in found.legs] == [(9, 3, 9)] * 3
+
+
 def test_four_eighths_four_sixteenths_and_eight_thirty_seconds_at_76() -> None:
     found = sums(read(mixed(2, 2, 4, 8)), F(76))
     assert (round(float(found.speeds.peak_nps), 2), round(float(found.speeds.average_nps), 2)) == (10.13, 5.07)

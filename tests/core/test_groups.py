@@ -47,6 +47,11 @@ def test_when_groups_come_home(
     assert (found.bar_home.notes, found.bar_home.bars, found.bar_home.groups) == on_bar
 
 
+@pytest.mark.parametrize(("beats", "reaches"), [(19, False), (20, True), (21, True)])
+def test_a_leg_that_ends_where_its_groups_are_home_comes_home(beats: int, reaches: bool) -> None:
+    assert grouped(5, 4, beats=beats).reaches_home is reaches
+
+
 def test_a_leg_is_said_to_have_the_notes_that_it_plays() -> None:
     """The closing tonic, which the seam needs, is one of them."""
     reading = read(Drill(material=ScaleRun(), legs=legs(2, 3), accents=EveryNth(size=5)))

@@ -1,5 +1,6 @@
 """Lines: their words, where they land, when they come home, how they go through chords, and the tools on them."""
 
+from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
@@ -12,6 +13,7 @@ from ripresa.core.drill.material import Line, parse_line, write_line
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import Ending, landings, statements
+from ripresa.core.reports.told.lines import landings_told
 from tests.strategies import drills, legs, lines
 
 
@@ -112,6 +114,19 @@ def test_a_line_is_told_as_it_enters_again_and_again_and_twice_as_fast() -> None
     assert place_of(moved.ending) == (4, 1, "1")
     assert (moved.enters.bar, moved.enters.beat, moved.enters.count) == (1, 4, "e")
     assert (moved.entries.second.bar, moved.entries.second.beat) == (4, 1)
+
+
+def test_at_twice_a_mixed_division_each_of_its_beats_has_twice_as_many() -> None:
+    (found,) = landings(read(replace(line(claps(12)), legs=(Leg(F(2), (F(4),)),))))
+    assert place_of(found.ending) == (2, 1, "1")
+    assert found.doubled
+    assert place_of(found.doubled) == (1, 3, "3")
+
+
+@pytest.mark.parametrize(("shift", "told"), [(0, False), (3, True)])
+def test_where_a_line_enters_is_said_where_it_is_not_the_beginning(shift: int, told: bool) -> None:
+    (paragraph,) = landings_told(read(line(claps(6), shift=F(shift))))
+    assert any(sentence.startswith("It enters on") for sentence in paragraph.sentences) is told
 
 
 def test_nine_eighths_are_home_after_nine_bars() -> None:
