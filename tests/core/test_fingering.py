@@ -16,6 +16,7 @@ from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
 from ripresa.core.reading.fingering.strings import on_strings
 from ripresa.core.reports.motion import positions
+from ripresa.core.reports.told.hands import neck_told
 from tests.strategies import drills, legs
 
 GUITAR = INSTRUMENTS["guitar"]
@@ -76,6 +77,11 @@ def test_a_low_scale_stays_in_the_first_position() -> None:
     reading = fingered(ScaleRun(tonic="G"), "guitar")
     assert [touch.shown for event in reading.notes[:4] if (touch := event.touch)] == ["6·3", "5·0", "5·2", "5·3"]
     assert [position for _, position in positions(reading)] == [1]
+
+
+def test_every_change_of_position_is_told_where_it_is() -> None:
+    (told,) = neck_told(fingered(ScaleRun(tonic="G", octaves=3), "guitar"))
+    assert told.sentences[0] == "Position II; XII from bar 2, beat 1; II from bar 2, beat 3, a."
 
 
 def test_a_scale_that_reaches_up_goes_where_four_frets_hold_it() -> None:
