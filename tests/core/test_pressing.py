@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 
 from ripresa.core.changes import click_pressed, gridded, pressed
 from ripresa.core.drill import Drill
-from ripresa.core.drill.click import DropOut, NamedClick, Thinned, TypedClick
+from ripresa.core.drill.click import DropOut, NamedClick, OfTheSlots, Thinned, TypedClick
 from ripresa.core.drill.hands import ByPlace
-from ripresa.core.drill.material import Count, OneNote, Strum
+from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
@@ -114,6 +114,18 @@ def test_a_click_that_cannot_be_written_is_refused(click: DropOut | Thinned, mes
     with pytest.raises(OutOfRange, match=message) as refused:
         click_pressed(replace(CLICKED, click=click), 1)
     assert refused.value.field == "click"
+
+
+def test_a_click_that_ends_between_meters_is_not_pressed() -> None:
+    """Three bars of two meters: typed, the click would go on with the second where the drill begins again."""
+    three_bars = Drill(
+        material=ScaleRun(octaves=1), legs=legs(2), meter="3/4 | 7/8 (2+2+3)", click=OfTheSlots(which="all")
+    )
+    assert read(three_bars).bars == 3
+    with pytest.raises(OutOfRange, match="comes round after 3 bars, the meters after 2"):
+        click_pressed(three_bars, 0)
+    pressed = click_pressed(replace(three_bars, click=NamedClick()), 0)
+    assert pressed.click == TypedClick(text="2 3 | >1 2 3")
 
 
 @settings(max_examples=300)

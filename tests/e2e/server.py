@@ -30,6 +30,8 @@ class Server:
     def start(self, largest_file: int | None = None) -> None:
         """Serve; with a limit, no file may become larger than so many bytes: as on a disk that is full then."""
         command = [sys.executable, "-m", "ripresa.cli", "serve", "--port", str(self.port), *self._source]
+        # What is run in the background ignores Ctrl+C, and what it starts would too.
+        signal.signal(signal.SIGINT, signal.default_int_handler)
         limited = ["prlimit", f"--fsize={largest_file}", *command] if largest_file else command
         self._process = subprocess.Popen(limited, stdout=subprocess.DEVNULL, stderr=self.errors)
         ends = time.monotonic() + 60

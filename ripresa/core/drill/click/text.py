@@ -32,13 +32,21 @@ def click_text(cycle: ClickCycle, meter: Meter) -> str:
     """Return a cycle as a typed click; empty where nothing clicks in its one bar.
 
     Raises:
-        OutOfRange: It goes over more than 8 bars, or divides a beat into more than 16.
+        OutOfRange: It goes over more than 8 bars or over part of the meters that take turns, or divides a beat into
+            more than 16.
     """
     bars = int(meter.bars_passed(cycle.length))
     if bars > MOST_BARS:
         raise OutOfRange(
             f"This click comes round after {plural(bars, 'bar')}, and places are pressed in up to {MOST_BARS}. "
             "Choose a shorter one first, such as every beat.",
+            field="click",
+        )
+    if not meter.is_plain and bars % len(meter.bars):
+        # Typed, it would go on with the next meter where this one begins again with the first.
+        raise OutOfRange(
+            f"This click comes round after {plural(bars, 'bar')}, the meters after {len(meter.bars)}. "
+            "Choose one that comes round with them first, such as every beat.",
             field="click",
         )
     if not cycle.clicks and bars == 1:
