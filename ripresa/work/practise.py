@@ -1,5 +1,6 @@
 """Practising on the stand: a drill at a tempo, or a part of it, in another way than it is written."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
@@ -96,7 +97,8 @@ def practise(asked: Practice) -> Practised:
     reading = read(_changed(drill, asked))
     asked_bpm = check_bpm(asked.bpm or drill.bpm)
     bpm = asked_bpm if asked.slow is None else slowed(asked_bpm, asked.slow)
-    window = _window(reading, asked)
+    between = seams(reading)
+    window = _window(reading, between, asked)
     performance = perform(
         reading,
         bpm,
@@ -112,8 +114,8 @@ def practise(asked: Practice) -> Practised:
         reading=reading,
         performance=performance,
         bpm=bpm,
-        seams=tuple(seam.name for seam in seams(reading)),
-        hands=_hands(drill),
+        seams=tuple(seam.name for seam in between),
+        hands=_hands(drill, reading),
         # What differs from the drill as it is kept cannot be held against it.
         is_practice=(
             reading.drill != drill
@@ -137,19 +139,21 @@ def _changed(drill: Drill, asked: Practice) -> Drill:
     return replace(drill, reduce=asked.reduce) if asked.reduce else drill
 
 
-def _hands(drill: Drill) -> tuple[str, ...]:
-    """Return the symbols of the hands that can play alone: more than one, or none."""
-    whole = read(replace(drill, reduce=Reduce()))
+def _hands(drill: Drill, played: Reading) -> tuple[str, ...]:
+    """Return the symbols of the hands of a drill that can play alone: more than one, or none."""
+    all_of_it = replace(drill, reduce=Reduce())
+    whole = played if played.drill == all_of_it else read(all_of_it)
     found = tuple(dict.fromkeys(event.stroke for event in whole.notes if event.stroke))
     return found[:MOST_HANDS] if len(found) > 1 else ()
 
 
-def _window(reading: Reading, asked: Practice) -> Window | None:
+def _window(reading: Reading, between: Sequence[Window], asked: Practice) -> Window | None:
     if asked.bars:
         return bars_window(reading, *asked.bars)
     if asked.seam is None:
         return None
-    found = seams(reading)
-    if not 0 <= asked.seam < len(found):
-        raise OutOfRange(f"This drill has {plural(len(found), 'seam')} between legs. Choose one of them.", field="loop")
-    return found[asked.seam]
+    if not 0 <= asked.seam < len(between):
+        raise OutOfRange(
+            f"This drill has {plural(len(between), 'seam')} between legs. Choose one of them.", field="loop"
+        )
+    return between[asked.seam]

@@ -4,7 +4,17 @@ Whoever tells, plays, prints or measures a drill consumes its reading and works 
 """
 
 from ripresa.core.reading.count_text import count_text, on_grid
-from ripresa.core.reading.onward import FARTHEST_HOME, onward, rounds
+from ripresa.core.reading.onward import FARTHEST_HOME, onward, rounds, unlike_legs
 from ripresa.core.reading.reading import Reading, read, with_click
 
-__all__ = ["FARTHEST_HOME", "Reading", "count_text", "on_grid", "onward", "read", "rounds", "with_click"]
+__all__ = [
+    "FARTHEST_HOME",
+    "Reading",
+    "count_text",
+    "on_grid",
+    "onward",
+    "read",
+    "rounds",
+    "unlike_legs",
+    "with_click",
+]

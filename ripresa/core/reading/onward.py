@@ -1,6 +1,6 @@
 """A leg as it would go on: laid again and again by the same cursor, for whatever comes home later than the leg ends."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
 from itertools import chain
 
@@ -9,6 +9,23 @@ from ripresa.core.reading.reading import Reading
 
 #: So many slots are looked through for something that comes home; what comes later is said not to.
 FARTHEST_HOME = 20_000
+
+
+def unlike_legs(
+    reading: Reading, told_apart_by: Callable[[LegReading], object] | None = None
+) -> tuple[LegReading, ...]:
+    """Return the legs that are laid in different ways, the first of those that are laid alike.
+
+    The same divisions lie elsewhere where they begin at another place of the bar.
+
+    Args:
+        told_apart_by: What else makes two legs different; nothing else by default.
+    """
+    different: dict[object, LegReading] = {}
+    for leg in reading.legs:
+        way = (leg.divisions, leg.rhythm, reading.meter.phase(leg.start))
+        different.setdefault((way, told_apart_by(leg)) if told_apart_by else way, leg)
+    return tuple(different.values())
 
 
 def rounds(reading: Reading, leg: LegReading) -> Iterator[list[Place]]:

@@ -12,7 +12,7 @@ from itertools import chain, groupby, tee
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.material import Line
 from ripresa.core.grid import Event, LegReading, Place
-from ripresa.core.reading import FARTHEST_HOME, Reading, rounds
+from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs
 from ripresa.core.rhythm import Meter, count_word, slot_name
 
 #: A group of 64 on an odd division hits 64 beats before the first again, which is shown too.
@@ -86,12 +86,9 @@ def groups(reading: Reading) -> tuple[Groups, ...]:
     if not isinstance(accents, EveryNth):
         return ()
     entered = _entered(reading)
-    different: dict[object, LegReading] = {}
-    for leg in reading.legs:
-        # The same divisions lie elsewhere when they begin inside a bar, or inside a group that a leg before began.
-        phase = reading.meter.phase(leg.start)
-        different.setdefault((leg.divisions, leg.rhythm, phase, entered.get(leg.index), leg.pass_beats), leg)
-    return tuple(_groups(reading, leg, accents) for leg in different.values())
+    # A leg can begin inside a group of the leg before, and a longer one lists more starts.
+    legs = unlike_legs(reading, lambda leg: (entered.get(leg.index), leg.pass_beats))
+    return tuple(_groups(reading, leg, accents) for leg in legs)
 
 
 def start_of(event: Event | Place, meter: Meter) -> Start:

@@ -6,7 +6,7 @@ from math import lcm
 
 from ripresa.core.drill.hands import ByOrder, ByPlace
 from ripresa.core.grid import LegReading, Place
-from ripresa.core.reading import FARTHEST_HOME, Reading, rounds
+from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,10 +31,7 @@ def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
     hands = reading.drill.hands
     if not isinstance(hands, ByOrder | ByPlace):
         return ()
-    different: dict[object, LegReading] = {}
-    for leg in reading.legs:
-        different.setdefault((leg.divisions, leg.rhythm, reading.meter.phase(leg.start)), leg)
-    return tuple(_home(reading, leg, hands) for leg in different.values())
+    return tuple(_home(reading, leg, hands) for leg in unlike_legs(reading))
 
 
 def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHome:

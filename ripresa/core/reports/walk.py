@@ -6,7 +6,7 @@ from itertools import islice, takewhile
 
 from ripresa.core.drill.accents import Walk
 from ripresa.core.grid import LegReading
-from ripresa.core.reading import FARTHEST_HOME, Reading, onward, rounds
+from ripresa.core.reading import FARTHEST_HOME, Reading, onward, rounds, unlike_legs
 from ripresa.core.rhythm import count_word
 
 
@@ -37,17 +37,13 @@ def walk_homes(reading: Reading) -> tuple[WalkHome, ...]:
     walk = reading.drill.accents
     if not isinstance(walk, Walk):
         return ()
-    different: dict[object, LegReading] = {}
-    for leg in reading.legs:
-        different.setdefault((leg.divisions, leg.rhythm, reading.meter.phase(leg.start)), leg)
-    found = (_home(reading, leg, walk) for leg in different.values())
+    found = (_home(reading, leg, walk) for leg in unlike_legs(reading))
     return tuple(one for one in found if one)
 
 
 def _home(reading: Reading, leg: LegReading, walk: Walk) -> WalkHome | None:
-    round_bars = next(rounds(reading, leg))[-1].bar - reading.meter.place(leg.start)[0] + 1
-    bars = _home_bars(leg, walk, round_bars)
     begin = reading.meter.place(leg.start)[0]
+    bars = _home_bars(leg, walk, next(rounds(reading, leg))[-1].bar - begin + 1)
     # One station more than the walk has: the first again, so that the return home is seen.
     looked_at = islice(onward(reading, leg), FARTHEST_HOME + 1)
     places = list(takewhile(lambda place: place.bar < begin + bars + walk.bars, looked_at))

@@ -62,16 +62,21 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
           />
         </>
       )}
-      {hands.kind === "by_place" && (
+      {(hands.kind === "by_place" || hands.kind === "economy") && (
         <>
           {" "}
           <BriefSelect
-            label="way on the beat"
+            label={hands.kind === "by_place" ? "way on the beat" : "first stroke"}
             field="hands.lead"
             value={hands.lead}
             choices={choices.leads}
             onChange={(lead) => onChange({ ...hands, lead: lead as typeof hands.lead })}
-          />{" "}
+          />
+        </>
+      )}
+      {hands.kind === "by_place" && (
+        <>
+          {" "}
           and{" "}
           <BriefSelect
             label="swing in threes"
@@ -79,18 +84,6 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
             value={hands.odd}
             choices={choices.odd_schools}
             onChange={(odd) => onChange({ ...hands, odd: odd as typeof hands.odd })}
-          />
-        </>
-      )}
-      {hands.kind === "economy" && (
-        <>
-          {" "}
-          <BriefSelect
-            label="first stroke"
-            field="hands.lead"
-            value={hands.lead}
-            choices={choices.leads}
-            onChange={(lead) => onChange({ ...hands, lead: lead as typeof hands.lead })}
           />
         </>
       )}
