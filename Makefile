@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words lock bench shots e2e clean
+.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words lock bench truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -62,6 +62,9 @@ words: setup ## Make the spoken words that ship, anew; needs Debian’s espeak-n
 
 bench: setup ## Time against size, as ratios in one run.
 	$(VENV)/python -m tools.bench
+
+truth: setup ## How true the measuring is, on two makes of player whose truth is known; a quarter of an hour.
+	$(VENV)/python -m tools.truth
 
 shots: setup build ## Take the pictures of docs/screenshots from the demo studio.
 	@GOAL=shots tools/need.sh browser

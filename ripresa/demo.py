@@ -120,7 +120,7 @@ _PUPILS = (
         "14:30",
         "sixes",
         ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(84)), rule=PerCent(Fraction(4))),
-        StandIn(spread_ms=9, bias_ms=-4, stumble_ms=52, miss_percent=0.5),
+        StandIn(spread_ms=9, bias_ms=-4, stumble_ms=66, miss_percent=0.5),
         13,
     ),
     _Pupil(
@@ -222,8 +222,15 @@ def _played(stood: Stood, pupil: _Pupil, *, seed: int, moment: datetime) -> Play
     drill = climb.drill.drill
     end = 2 * turn_seconds(read(drill), here.bpm)
     # The higher the rung, the less steady the hand: an invention that makes a climb look like one.
-    player = replace(pupil.player, seed=seed, spread_ms=pupil.player.spread_ms * (0.7 + 0.11 * here.number))
-    onsets, _ = stand_in_plays(drill, here.bpm, 0.0, end, player)
+    height = 0.7 + 0.11 * here.number
+    player = replace(
+        pupil.player,
+        seed=seed,
+        spread_ms=pupil.player.spread_ms * height,
+        # What a hand does at a change it learns rung by rung, and loses it again near its limit.
+        stumble_ms=pupil.player.stumble_ms * (height - 0.6),
+    )
+    notes, _ = stand_in_plays(drill, here.bpm, 0.0, end, player)
     return Played(
         id=str(uuid.uuid5(uuid.NAMESPACE_OID, f"{pupil.name} {seed}")),
         student_id=climb.student.id,
@@ -237,6 +244,6 @@ def _played(stood: Stood, pupil: _Pupil, *, seed: int, moment: datetime) -> Play
         played_at=moment,
         start=0.0,
         end=end,
-        onsets=tuple(round(onset, 5) for onset in onsets),
+        notes=tuple(notes),
         is_calibrated=True,
     )

@@ -8,7 +8,9 @@ from pathlib import Path
 from typing import Any
 
 from ripresa.formats.drill_file import schema
+from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.sums_json import sums_schema
+from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
 from tools.refusals import drill_refusals, plan_refusals
 from tools.soundings import examples
@@ -17,6 +19,7 @@ ROOT = Path(__file__).parent.parent
 FRONTEND = ROOT / "frontend"
 SCHEMA = ROOT / "docs" / "drill-format.schema.json"
 SUMS = ROOT / "docs" / "sums.schema.json"
+TAKE = ROOT / "docs" / "take.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
@@ -29,6 +32,7 @@ def main() -> int:
         fresh = {
             SCHEMA: _text(schema()),
             SUMS: _text(sums_schema()),
+            TAKE: _text({"take": take_schema(), "judged": judged_schema()}),
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),
             API: _text(create_app(made / "studio.sqlite3").api_doc),

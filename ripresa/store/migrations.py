@@ -7,6 +7,7 @@ shipped are never edited: a change is a new step at the end.
 from peewee import SqliteDatabase
 
 from ripresa.core.errors import Conflict
+from ripresa.store.old_figures import figures_of_old
 
 #: What lists and the CSV show of a take’s figures: column → where it stands in them.
 _SUMMARY = {
@@ -72,6 +73,35 @@ _STEPS: tuple[tuple[str, ...], ...] = (
         "CREATE INDEX take_rung ON take(climb_id, rung, played_at, id, mark)",
         "CREATE INDEX move_turns ON move(climb_id, made_at, from_rung, to_rung)",
     ),
+    (
+        "ALTER TABLE take RENAME COLUMN onsets TO notes",
+        """UPDATE take SET notes = (SELECT json_group_array(json_object('at', value)) FROM json_each(notes))
+            WHERE json_valid(notes)""",
+        "UPDATE take SET figures = figures_of_old(figures, is_calibrated) WHERE figures IS NOT NULL",
+        "UPDATE take SET mark = 'none' WHERE mark = 'unclear'",
+        "ALTER TABLE take ADD COLUMN latency_half REAL NOT NULL DEFAULT 0",
+        "ALTER TABLE take ADD COLUMN part TEXT",
+        "ALTER TABLE take ADD COLUMN part_name TEXT NOT NULL DEFAULT ''",
+        "ALTER TABLE take ADD COLUMN faults TEXT NOT NULL DEFAULT '[]'",
+        "ALTER TABLE take ADD COLUMN offers TEXT NOT NULL DEFAULT '[]'",
+        "ALTER TABLE take ADD COLUMN refused TEXT NOT NULL DEFAULT ''",
+        "ALTER TABLE take ADD COLUMN machine TEXT",
+        "ALTER TABLE take ADD COLUMN ear TEXT",
+        "ALTER TABLE take ADD COLUMN ear_by TEXT",
+        "ALTER TABLE take ADD COLUMN ease INTEGER",
+        "ALTER TABLE take ADD COLUMN remedy INTEGER",
+        "UPDATE take SET machine = mark WHERE source <> 'by_ear'",
+        """UPDATE take SET ear_by = CASE WHEN reasons LIKE '%by the student%' THEN 'student' ELSE 'teacher' END
+            WHERE source = 'by_ear' AND mark IN ('clean', 'shaky')""",
+        """UPDATE take SET ear = json_object('mark', mark, 'by', ear_by) WHERE ear_by IS NOT NULL""",
+        """CREATE TABLE remedy (
+            id INTEGER PRIMARY KEY, climb_id INTEGER REFERENCES climb(id),
+            student_id INTEGER NOT NULL REFERENCES student(id),
+            version_id INTEGER NOT NULL REFERENCES drill_version(id),
+            body TEXT NOT NULL, fault TEXT NOT NULL, made_at TEXT NOT NULL, clean_at TEXT)""",
+        "CREATE INDEX remedy_climb ON remedy(climb_id, made_at)",
+        "CREATE INDEX take_part ON take(student_id, part_name, mark, played_at)",
+    ),
 )
 
 CURRENT = len(_STEPS)
@@ -89,6 +119,7 @@ def migrate(database: SqliteDatabase) -> None:
             f"This data was kept by a newer Ripresa (version {version} of the tables; this one knows {CURRENT}). "
             "Start the newer one, or use another data folder."
         )
+    database.register_function(figures_of_old, "figures_of_old", 2, deterministic=True)
     for number, statements in enumerate(_STEPS[version:], start=version + 1):
         with database.atomic():
             for statement in statements:

@@ -3,18 +3,18 @@
 import json
 from collections.abc import Sequence
 from datetime import datetime
-from typing import Any, cast, get_args
+from typing import Any
 
 from ripresa.core.climbs import laid_rungs
 from ripresa.core.drill.click import Click
 from ripresa.core.studio import Climb, Standing
-from ripresa.core.takes import Mark
+from ripresa.core.takes import MARKS, Mark
 from ripresa.store.tables import database, moment
 from ripresa.store.takes import click_of
 
 #: Takes of a rung that its tread shows, and those at the end that can decide: our choice.
 MOST_SHOWN, MOST_COUNTING = 24, 60
-_MARKS = get_args(Mark)
+_MARKS = MARKS
 
 _SHOWN = f"""
 SELECT json_extract(asked.value, '$[0]'), json_extract(asked.value, '$[1]'), (
@@ -61,9 +61,9 @@ def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:
     counting = dict(_asked(_COUNTING, json.dumps(since)))
     found = {}
     for climb in climbs:
-        played, answered, _ = last[climb.id]
+        played, answered, reached = last[climb.id]
         marks = _counting(climb, json.loads(counting[climb.id]))
-        found[climb.id] = Standing(shown[climb.id], marks, _moment(played), _moment(answered))
+        found[climb.id] = Standing(shown[climb.id], marks, _moment(played), _moment(answered), _moment(reached))
     return found
 
 
@@ -82,7 +82,7 @@ def _click(words: str, plan: str | None, passed: Any) -> Click | None:
 
 
 def _marks(newest_first: Sequence[str]) -> tuple[Mark, ...]:
-    return tuple(cast(Mark, mark) for mark in reversed(newest_first) if mark in _MARKS)
+    return tuple(mark for mark in reversed(newest_first) if mark in _MARKS)
 
 
 def _moment(kept: str | None) -> datetime | None:

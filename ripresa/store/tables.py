@@ -133,7 +133,7 @@ class ClimbRow(Table):
 
 
 class TakeRow(Table):
-    """A take; onsets, figures and click plan as JSON, and what lists show of the figures."""
+    """A take; notes, figures, part and click plan as JSON, and what lists show of the figures."""
 
     id = TextField(primary_key=True)
     student = ForeignKeyField(StudentRow, backref="takes")
@@ -149,7 +149,8 @@ class TakeRow(Table):
     end_seconds = FloatField()
     latency = FloatField()
     is_calibrated = IntegerField()
-    onsets = TextField()
+    latency_half = FloatField(default=0.0)
+    notes = TextField()
     figures = TextField(null=True)
     mark = TextField()
     reasons = TextField()
@@ -164,11 +165,39 @@ class TakeRow(Table):
     spread = FloatField(null=True)
     drift_percent = FloatField(null=True)
     drift_bpm = FloatField(null=True)
+    part = TextField(null=True)
+    part_name = TextField(default="")
+    faults = TextField(default="[]")
+    offers = TextField(default="[]")
+    refused = TextField(default="")
+    machine = TextField(null=True)
+    ear = TextField(null=True)
+    ear_by = TextField(null=True)
+    ease = IntegerField(null=True)
+    remedy = IntegerField(null=True)
 
     class Meta:
         """Name in the database."""
 
         table_name = "take"
+
+
+class RemedyRow(Table):
+    """A remedy that was taken; what it is as JSON."""
+
+    id = AutoField()
+    climb = ForeignKeyField(ClimbRow, null=True)
+    student = ForeignKeyField(StudentRow)
+    version = ForeignKeyField(VersionRow)
+    body = TextField()
+    fault = TextField()
+    made_at = MomentField()
+    clean_at = MomentField(null=True)
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "remedy"
 
 
 class MoveRow(Table):

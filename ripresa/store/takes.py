@@ -1,30 +1,35 @@
 """Finding and saving takes. A take has its id from where it was played, so sending it twice keeps it once.
 
-Lists are made of columns alone: onsets and figures are parsed where one take is looked at.
+Lists are made of columns alone: notes and figures are parsed where one take is looked at.
 """
 
 import json
 from collections.abc import Iterator
-from datetime import datetime
+from datetime import UTC, datetime
 from fractions import Fraction
-from typing import Any, get_args
+from typing import Any
 
 from peewee import IntegrityError
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import Part
 from ripresa.core.climbs import LaidRungs, rung_of
 from ripresa.core.drill.click import Click, click_words
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
-from ripresa.core.studio import Take, TakeLine
-from ripresa.core.takes import SOURCES, Figures, Interval, Mark
+from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
+from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Offer
 from ripresa.store.drills import version_row
 from ripresa.store.tables import MomentField, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
 _FIGURES = TypeAdapter(Figures)
 _CLICK: TypeAdapter[Click] = TypeAdapter(Click)
-_MARKS = get_args(Mark)
+_NOTES: TypeAdapter[tuple[HeardNote, ...]] = TypeAdapter(tuple[HeardNote, ...])
+_PART: TypeAdapter[Part] = TypeAdapter(Part)
+_EAR: TypeAdapter[Ear] = TypeAdapter(Ear)
+_FAULTS: TypeAdapter[tuple[Fault, ...]] = TypeAdapter(tuple[Fault, ...])
+_OFFERS: TypeAdapter[tuple[Offer, ...]] = TypeAdapter(tuple[Offer, ...])
 _COUNTS = ("due", "matched", "missed", "extra", "bias_count")
 _FIGURES_SHOWN = ("bias", "bias_half", "spread", "drift_percent", "drift_bpm")
 _PLAIN = (
@@ -38,6 +43,10 @@ _PLAIN = (
     "mark",
     "reasons",
     "note",
+    "part_name",
+    "machine",
+    "ear_by",
+    "ease",
     *_COUNTS,
     *_FIGURES_SHOWN,
 )
@@ -76,7 +85,16 @@ def add_take(take: Take) -> tuple[Take, bool]:
         "end_seconds": take.end,
         "latency": take.latency,
         "is_calibrated": int(take.is_calibrated),
-        "onsets": json.dumps(take.onsets),
+        "latency_half": take.latency_half,
+        "notes": _NOTES.dump_json(take.notes, exclude_none=True).decode(),
+        "part": _PART.dump_json(take.part).decode() if take.part else None,
+        "part_name": take.part_name,
+        "faults": _FAULTS.dump_json(take.faults).decode(),
+        "offers": _OFFERS.dump_json(take.offers).decode(),
+        "refused": take.refused,
+        "machine": take.machine,
+        "remedy": take.remedy_id,
+        **_of_ear(take.ear),
         "figures": _FIGURES.dump_json(figures).decode() if figures else None,
         "mark": take.mark,
         "reasons": json.dumps(take.reasons, ensure_ascii=False),
@@ -118,6 +136,60 @@ def write_note(take_id: str, note: str) -> Take:
     find_take(take_id)
     TakeRow.update(note=note).where(TakeRow.id == take_id).execute()
     return find_take(take_id)
+
+
+def hear(take_id: str, ear: Ear, reasons: tuple[str, ...]) -> Take:
+    """Keep what a person says of a take; what the machine said stays beside it.
+
+    Raises:
+        NotFound: There is none of this id.
+    """
+    find_take(take_id)
+    TakeRow.update(mark=ear.mark, reasons=json.dumps(reasons, ensure_ascii=False), **_of_ear(ear)).where(
+        TakeRow.id == take_id
+    ).execute()
+    return find_take(take_id)
+
+
+def earlier_figures(climb_id: int, rung: int, click: Click, since: datetime | None, most: int) -> list[Figures]:
+    """Return the figures of the last takes of a rung under a click that were judged, oldest first.
+
+    Args:
+        since: When the rung was reached; takes before it do not count.
+    """
+    rows = (
+        TakeRow.select(TakeRow.id, TakeRow.figures)
+        .where(
+            (TakeRow.climb == climb_id)
+            & (TakeRow.rung == rung)
+            & (TakeRow.click_plan == _CLICK.dump_json(click).decode())
+            & (TakeRow.machine != "none")
+            & TakeRow.figures.is_null(False)
+            & (TakeRow.played_at > (since or datetime.min.replace(tzinfo=UTC)))
+        )
+        .order_by(TakeRow.played_at.desc())
+        .limit(most)
+    )
+    found = readable("take", rows, lambda row: _FIGURES.validate_json(row.figures))
+    return list(found)[::-1]
+
+
+def part_standings(student_id: int) -> list[PartStanding]:
+    """Return how far each part of a drill has come that a student practised by itself, the last played first."""
+    asked = """
+        SELECT drill_version.drill_id, max(drill_version.number), take.part_name, count(*), (
+            SELECT clean.bpm FROM take AS clean JOIN drill_version AS own ON own.id = clean.version_id
+            WHERE clean.student_id = ?1 AND clean.part_name = take.part_name AND clean.mark = 'clean'
+              AND own.drill_id = drill_version.drill_id
+            ORDER BY clean.played_at DESC LIMIT 1)
+        FROM take JOIN drill_version ON drill_version.id = take.version_id
+        WHERE take.student_id = ?1 AND take.part_name <> ''
+        GROUP BY drill_version.drill_id, take.part_name ORDER BY max(take.played_at) DESC
+    """
+    return [
+        PartStanding(drill_id, version, name, count, Fraction(clean) if clean else None)
+        for drill_id, version, name, count, clean in database.execute_sql(asked, (student_id,)).fetchall()
+    ]
 
 
 def take_lines(*, student_id: int | None = None, climb_id: int | None = None, most: int) -> list[TakeLine]:
@@ -189,9 +261,15 @@ def _summary(figures: Figures) -> dict[str, float | None]:
         "bias_half": figures.bias.half_width if figures.bias else None,
         "bias_count": figures.bias.count if figures.bias else None,
         "spread": value(figures.spread),
-        "drift_percent": value(figures.drift_percent),
-        "drift_bpm": value(figures.drift_bpm_a_minute),
+        "drift_percent": value(figures.tempo_percent),
+        "drift_bpm": value(figures.bend),
     }
+
+
+def _of_ear(ear: Ear | None) -> dict[str, str | int | None]:
+    if ear is None:
+        return {}
+    return {"ear": _EAR.dump_json(ear).decode(), "ear_by": ear.by, "ease": ear.ease}
 
 
 def _rows(asked: str, *values: object) -> list[dict[str, Any]]:
@@ -205,7 +283,7 @@ def _read(asked: str, *values: object) -> list[TakeLine]:
 
 
 def _check(mark: str, source: str) -> None:
-    if mark not in _MARKS or source not in SOURCES:
+    if mark not in MARKS or source not in SOURCES:
         raise OutOfRange(f"“{mark}” from “{source}” is no mark of a take.")
 
 
@@ -239,7 +317,16 @@ def _to_take(row: Row) -> Take:
         end=row.end_seconds,
         latency=row.latency,
         is_calibrated=bool(row.is_calibrated),
-        onsets=tuple(json.loads(row.onsets)),
+        latency_half=row.latency_half,
+        notes=_NOTES.validate_json(row.notes),
+        part=_PART.validate_json(row.part) if row.part else None,
+        part_name=row.part_name,
+        faults=_FAULTS.validate_json(row.faults),
+        offers=_OFFERS.validate_json(row.offers),
+        refused=row.refused,
+        machine=row.machine,
+        ear=_EAR.validate_json(row.ear) if row.ear else None,
+        remedy_id=row.remedy,
         figures=_FIGURES.validate_json(row.figures) if row.figures else None,
         mark=row.mark,
         reasons=tuple(json.loads(row.reasons)),

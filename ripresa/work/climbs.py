@@ -22,12 +22,15 @@ from ripresa.core.climbs import (
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import division_label, label, plural
 from ripresa.core.reading import read
 from ripresa.core.reports import peak_of_drill
-from ripresa.core.studio import LONGEST_NOTE, Climb, Standing
+from ripresa.core.rhythm import span_seconds
+from ripresa.core.studio import LONGEST_NOTE, Climb, KeptRemedy, Standing
+from ripresa.core.takes import Limits
 from ripresa.store import climbs as store
 from ripresa.store import drills
+from ripresa.store.remedies import waiting
 from ripresa.store.standing import standings
 
 _STEP = {"up": 1, "stay": 0, "back": -1}
@@ -41,6 +44,7 @@ class Stood:
         rungs: Of its plan, with the speed of its drill.
         word: What the rule says now. is_open: Whether it waits for an answer.
         next_sentence: What comes next, in a few words.
+        remedy: What it waits for before its rung is tried again; None where it waits for nothing.
     """
 
     climb: Climb
@@ -49,6 +53,14 @@ class Stood:
     word: Word
     is_open: bool
     next_sentence: str
+    remedy: KeptRemedy | None = None
+
+    @property
+    def gaps(self) -> dict[str, float]:
+        """The even gap of each division at the present rung, in seconds: limits are shares of it."""
+        reading, bpm = read(self.climb.drill.drill), self.here.bpm
+        divisions = dict.fromkeys(division for leg in reading.legs for division in leg.divisions)
+        return {division_label(one): float(span_seconds(1 / one, bpm)) for one in divisions}
 
     @property
     def here(self) -> Rung:
@@ -67,7 +79,8 @@ class Ladder:
 def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
     """Return climbs as they stand, in the same order."""
     found = standings(climbs)
-    return [_stood(climb, found[climb.id]) for climb in climbs]
+    taken = waiting([climb.id for climb in climbs])
+    return [_stood(climb, found[climb.id], taken.get(climb.id)) for climb in climbs]
 
 
 def as_it_stands(climb_id: int) -> Stood:
@@ -168,6 +181,20 @@ def change_clicks(climb_id: int, clicks: Sequence[Click], order: Order, from_run
     return store.find_climb(climb.id)
 
 
+def change_limits(climb_id: int, limits: Limits, based_on: int) -> Climb:
+    """Hold the takes of a climb to other limits from now on; what was said of those before stays.
+
+    Raises:
+        NotFound: There is no such climb.
+        Conflict: It was changed meanwhile.
+    """
+    climb = store.find_climb(climb_id)
+    plan = replace(climb.plan, evenness=limits.evenness, but=limits.but)
+    places = {number: number for number in range(1, len(laid_rungs(plan)) + 1)}
+    store.change_plan(climb.id, plan, places, climb.rung, based_on)
+    return store.find_climb(climb.id)
+
+
 def aimed(plan: ClimbPlan, drill: Drill) -> ClimbPlan:
     """Return a plan whose target speed is that of the drill: at its peak, whatever its divisions are called."""
     if not isinstance(plan.target, SpeedTarget):
@@ -189,13 +216,17 @@ def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
             raise OutOfRange(f"Click {number} of the ladder: {error.message}", field="clicks") from error
 
 
-def _stood(climb: Climb, standing: Standing) -> Stood:
+def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None) -> Stood:
     passed = laid_rungs(climb.plan)
     word = decide(climb.plan, passed, climb.rung, standing.counting)
     played, answered = standing.last_take_at, standing.answered_at
     was_played = played is not None and (answered is None or played > answered)
     found = rungs(climb.plan, peak_of_drill(climb.drill.drill))
-    return Stood(climb, standing, found, word, was_played and word.decision != "stay", _next(climb, word, found))
+    is_open = was_played and word.decision != "stay"
+    # A move since then says that it goes on without it.
+    waits = taken if taken and (answered is None or taken.made_at > answered) else None
+    next_words = f"waits for: {waits.remedy.name}" if waits else _next(climb, word, found)
+    return Stood(climb, standing, found, word, is_open, next_words, waits)
 
 
 def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:

@@ -9,7 +9,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
-from ripresa.core.studio import Move, Student, TakeLine
+from ripresa.core.studio import Move, PartStanding, Student, TakeLine
 from ripresa.formats.log_csv import write_log
 from ripresa.store import climbs, drills, students, takes
 
@@ -37,13 +37,17 @@ class Moved:
 
 @dataclass(frozen=True, slots=True)
 class StudentLog:
-    """A student's log: the last takes and moves, newest first; how many takes there are; the last clean one."""
+    """A student's log: the last takes and moves, newest first; how many takes there are; the last clean one.
+
+    ``parts`` are (title of the drill, how far a part of it has come), the last played first.
+    """
 
     student: Student
     takes: tuple[PlayedTake, ...]
     moves: tuple[Moved, ...]
     count: int
     last_clean: PlayedTake | None
+    parts: tuple[tuple[str, PartStanding], ...]
 
 
 def log_of(student_id: int) -> StudentLog:
@@ -64,6 +68,10 @@ def log_of(student_id: int) -> StudentLog:
         ),
         count=takes.count_takes(student.id),
         last_clean=_with_speed([clean], drill_of)[0] if clean else None,
+        parts=tuple(
+            (drill.title if (drill := drill_of(part.drill_id, part.version)) else _NO_TITLE, part)
+            for part in takes.part_standings(student.id)
+        ),
     )
 
 

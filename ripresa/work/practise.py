@@ -1,26 +1,17 @@
 """Practising on the stand: a drill at a tempo, or a part of it, in another way than it is written."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Literal
 
-from ripresa.core.changes import doubled, halved
-from ripresa.core.drill import Drill, Reduce, Step
+from ripresa.core.changes import Part, part_named, practised, window_of
+from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.click import Click
-from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
 from ripresa.core.playing import (
     Accompaniment,
     Before,
     Performance,
     Pulse,
     Spoken,
-    Window,
-    at_step,
-    bars_window,
-    before_it_was_moved,
-    is_drill_itself,
     perform,
     seams,
     slowed,
@@ -38,10 +29,7 @@ class Practice:
 
     Args:
         bpm: Another tempo than its own. click: Another click.
-        step: A step of its way in. unmoved: As it was before it was moved.
-        divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
-        reduce: A part of it alone, the rest in silence.
-        bars: Bars that go round, from 1; seam: the change between two legs, from 0.
+        part: A part of it by itself.
         turns: Passes each in turn with the teacher. slow: A share of the tempo.
         before, spoken, pulse, back: What comes before it, is said, and goes with it.
     """
@@ -49,12 +37,7 @@ class Practice:
     drill: Drill
     bpm: Fraction | None = None
     click: Click | None = None
-    step: Step | None = None
-    unmoved: bool = False
-    divide: Literal["twice", "half"] | None = None
-    reduce: Reduce | None = None
-    bars: tuple[int, int] | None = None
-    seam: int | None = None
+    part: Part = Part()
     turns: int | None = None
     slow: Fraction | None = None
     before: Before = Before()
@@ -70,7 +53,9 @@ class Practised:
     Args:
         bpm: At which it is played.
         seams: That can go round, in words; hands: that can play alone, more than one or none.
-        is_practice: Whether it differs from the drill as it is kept, so that no take is made of it.
+        is_practice: Whether it differs from the drill as it is kept, so that it moves no climb.
+        part_name: What is practised by itself, in words; empty for all of it.
+        is_measured: Whether a take can be made of it: whatever one plays alone, and in order.
         slower, faster: Tempi one press away; half, double: the tempo, where it can be played.
     """
 
@@ -80,6 +65,8 @@ class Practised:
     seams: tuple[str, ...]
     hands: tuple[str, ...]
     is_practice: bool
+    is_measured: bool
+    part_name: str
     slower: Fraction
     faster: Fraction
     half: Fraction | None
@@ -94,11 +81,11 @@ def practise(asked: Practice) -> Practised:
     """
     # The click that is chosen here is part of what is read, so that the rail shows what is heard.
     drill = replace(asked.drill, click=asked.click) if asked.click else asked.drill
-    reading = read(_changed(drill, asked))
+    reading = read(practised(drill, asked.part))
     asked_bpm = check_bpm(asked.bpm or drill.bpm)
     bpm = asked_bpm if asked.slow is None else slowed(asked_bpm, asked.slow)
     between = seams(reading)
-    window = _window(reading, between, asked)
+    window = window_of(reading, asked.part, between)
     performance = perform(
         reading,
         bpm,
@@ -119,24 +106,16 @@ def practise(asked: Practice) -> Practised:
         # What differs from the drill as it is kept cannot be held against it.
         is_practice=(
             reading.drill != drill
-            or not is_drill_itself(asked.step)
-            or any(part is not None for part in (window, asked.turns, asked.slow))
+            or not asked.part.is_all
+            or any(part is not None for part in (asked.turns, asked.slow))
         ),
+        is_measured=asked.turns is None,
+        part_name="" if asked.part.is_all else part_named(read(drill), asked.part),
         slower=slower,
         faster=faster,
         half=asked_bpm / 2 if asked_bpm / 2 >= SLOWEST_BPM else None,
         double=asked_bpm * 2 if asked_bpm * 2 <= FASTEST_BPM else None,
     )
-
-
-def _changed(drill: Drill, asked: Practice) -> Drill:
-    if asked.unmoved:
-        drill = before_it_was_moved(drill)
-    if asked.divide:
-        drill = doubled(drill) if asked.divide == "twice" else halved(drill)
-    if asked.step:
-        drill = at_step(drill, asked.step)
-    return replace(drill, reduce=asked.reduce) if asked.reduce else drill
 
 
 def _hands(drill: Drill, played: Reading) -> tuple[str, ...]:
@@ -145,15 +124,3 @@ def _hands(drill: Drill, played: Reading) -> tuple[str, ...]:
     whole = played if played.drill == all_of_it else read(all_of_it)
     found = tuple(dict.fromkeys(event.stroke for event in whole.notes if event.stroke))
     return found[:MOST_HANDS] if len(found) > 1 else ()
-
-
-def _window(reading: Reading, between: Sequence[Window], asked: Practice) -> Window | None:
-    if asked.bars:
-        return bars_window(reading, *asked.bars)
-    if asked.seam is None:
-        return None
-    if not 0 <= asked.seam < len(between):
-        raise OutOfRange(
-            f"This drill has {plural(len(between), 'seam')} between legs. Choose one of them.", field="loop"
-        )
-    return between[asked.seam]

@@ -1,40 +1,42 @@
-"""Takes: received, matched, measured, judged and kept."""
+"""Takes: received, matched, measured, judged and kept; heard by a person; judged again."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from fractions import Fraction
-from itertools import pairwise
-from typing import Literal
 
+from ripresa.core.changes import Part, part_named, practised, window_of
 from ripresa.core.climbs import laid_rungs, rung_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import expected_onsets, most_due, onsets_within
+from ripresa.core.playing import Window, most_due
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, span_seconds
-from ripresa.core.studio import Climb, Take
+from ripresa.core.studio import Climb, Ear, Take
 from ripresa.core.takes import (
     MOST_MEASURED,
-    Evenness,
     Figures,
+    HeardNote,
+    Limits,
     Source,
     StandIn,
     Verdict,
     by_ear,
-    match_onsets,
-    measure,
+    due_notes,
+    judge,
     play,
     too_long,
-    verdict,
 )
-from ripresa.store import climbs, drills, students, takes
+from ripresa.store import climbs, drills, remedies, students, takes
+from ripresa.store.standing import standings
 
-MOST_ONSETS = 50_000
+MOST_NOTES = 50_000
 LONGEST_TAKE = 7200.0
-#: The school of evenness where no climb says one.
-USUAL_EVENNESS: Evenness = "working"
+#: What a take is held to where no climb says it.
+USUAL_LIMITS = Limits()
+#: Takes of a rung, besides the last one, over which seams and slips are pooled.
+MOST_POOLED = 5
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,8 +45,9 @@ class Played:
 
     Args:
         rung: That it was meant for; where it was played is told by its tempo and click.
-        latency: Delay of the source in seconds; is_calibrated: whether it was measured.
-        ear, by: With the source ``by_ear``: how it was, and who says so.
+        part: What was practised of the drill, if not all of it; remedy_id: the remedy that it was a try of.
+        latency: Delay of the source in seconds; is_calibrated: whether it was measured; latency_half: ±.
+        ear: What a person says of it; a take by ear needs that.
     """
 
     id: str
@@ -59,62 +62,135 @@ class Played:
     played_at: datetime
     start: float
     end: float
-    onsets: tuple[float, ...] = ()
+    notes: tuple[HeardNote, ...] = ()
     latency: float = 0.0
     is_calibrated: bool = False
-    ear: Literal["clean", "shaky"] | None = None
-    by: Literal["teacher", "student"] = "teacher"
+    latency_half: float = 0.0
+    part: Part | None = None
+    remedy_id: int | None = None
+    ear: Ear | None = None
     note: str = ""
+
+    @property
+    def known_latency(self) -> tuple[float, float] | None:
+        """The delay of its source and the half-width of that, in seconds; None where it was not measured."""
+        return (self.latency, self.latency_half) if self.is_calibrated else None
 
 
 @dataclass(frozen=True, slots=True)
-class Judged:
-    """A take as it is kept, whether it is new, the school it was judged by, and the climb it belongs to."""
+class Kept:
+    """A take as it is kept, whether it is new, what it is held to, what it was of, and the climb it belongs to."""
 
     take: Take
     is_new: bool
-    evenness: Evenness
+    limits: Limits
+    reading: Reading
     climb: Climb | None
 
 
-def judge_take(played: Played) -> Judged:
+@dataclass(frozen=True, slots=True)
+class Again:
+    """A kept take, and what today's rule says of the same notes; None where there is nothing to measure."""
+
+    take: Take
+    limits: Limits
+    reading: Reading
+    figures: Figures | None
+    verdict: Verdict | None
+
+
+def judge_take(played: Played) -> Kept:
     """Measure a take, judge it and keep it; the same id again is the same take, as it was kept.
 
     Raises:
-        NotFound: There is no such student, climb or drill.
-        OutOfRange: It is another student's climb, or times, onsets or a mark are out of range.
+        NotFound: There is no such student, climb, drill or remedy.
+        OutOfRange: It is another student's climb, or times, notes or a mark are out of range.
     """
     climb = climbs.find_climb(played.climb_id) if played.climb_id is not None else None
     if climb and climb.student.id != played.student_id:
         raise OutOfRange("This climb is another student’s.", field="climb_id")
     students.find_student(played.student_id)
-    evenness = climb.plan.evenness if climb else USUAL_EVENNESS
+    limits = climb.plan.limits if climb else USUAL_LIMITS
+    drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id)
     # The ladder may have changed on its way here, so that its number alone says nothing.
-    rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung) if climb else None
-    figures, judged = _measured(played, evenness)
-    take, is_new = takes.add_take(_kept(replace(played, rung=rung), figures, judged))
-    return Judged(take, is_new, evenness, climb)
+    at_home = climb is not None and not name
+    rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung) if climb and at_home else None
+    played = replace(played, rung=rung, part=part)
+    reading, window = _asked(drill, part)
+    figures, judged = _measured(played, limits, reading, window, _earlier(climb, rung, played.click))
+    take, is_new = takes.add_take(_kept(played, figures, judged, name))
+    if played.remedy_id is not None and take.mark == "clean":
+        remedies.remedy_is_clean(played.remedy_id, played.played_at)
+    return Kept(take, is_new, limits, reading, climb)
+
+
+def hear_take(take_id: str, ear: Ear) -> Kept:
+    """Keep what a person says of a take: it counts, and what the machine said stays beside it.
+
+    Raises:
+        NotFound: There is no such take.
+    """
+    found = takes.find_take(take_id)
+    said = (by_ear(ear.mark, ear.by), *(reason for reason in found.reasons if not reason.startswith("Marked ")))
+    kept = takes.hear(take_id, ear, said)
+    if kept.remedy_id is not None and ear.mark == "clean":
+        remedies.remedy_is_clean(kept.remedy_id, kept.played_at)
+    return shown_take(take_id)
+
+
+def shown_take(take_id: str) -> Kept:
+    """Return a kept take with what it was of and what it is held to.
+
+    Raises:
+        NotFound: There is none of this id.
+    """
+    take = takes.find_take(take_id)
+    climb = climbs.find_climb(take.climb_id) if take.climb_id is not None else None
+    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id)
+    reading, _ = _asked(drill, part)
+    return Kept(take, False, climb.plan.limits if climb else USUAL_LIMITS, reading, climb)
+
+
+def judge_again(take_id: str) -> Again:
+    """Return a kept take beside what today's rule says of its notes; what was said then stays in the log.
+
+    Raises:
+        NotFound: There is none of this id.
+    """
+    shown = shown_take(take_id)
+    take = shown.take
+    if not take.notes:
+        return Again(take, shown.limits, shown.reading, None, None)
+    played = _as_played(take)
+    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id)
+    reading, window = _asked(drill, part)
+    figures, judged = _measured(played, shown.limits, reading, window, ())
+    return Again(take, shown.limits, reading, figures, judged)
 
 
 def stand_in_plays(
-    drill: Drill, bpm: Fraction, start: float, end: float | None, player: StandIn
-) -> tuple[Sequence[float], float]:
-    """Return the onsets that the stand-in player plays between two moments, in seconds, and the second of them.
+    drill: Drill,
+    bpm: Fraction,
+    start: float,
+    end: float | None,
+    player: StandIn,
+    part: Part | None = None,
+) -> tuple[Sequence[HeardNote], float]:
+    """Return what the stand-in player plays between two moments, in seconds, and the second of them.
 
     Args:
-        end: None is the end of the first turn.
+        end: None is the end of the first turn. part: Of the drill, if not all of it.
 
     Raises:
         OutOfRange: A tempo or times out of range, or more notes than are measured at once.
     """
-    reading, bpm = read(drill), check_bpm(bpm)
-    until = turn_seconds(reading, bpm) if end is None else end
+    reading, window = _asked(drill, part)
+    bpm = check_bpm(bpm)
+    until = float(span_seconds(window.beats if window else reading.loop_beats, bpm)) if end is None else end
     _check_times(start, until)
-    if most_due(reading, bpm, until - start) > MOST_MEASURED:
+    if most_due(reading, bpm, until - start, window) > MOST_MEASURED:
         raise OutOfRange(f"The stand-in plays up to {MOST_MEASURED:,} notes. Take fewer passes.", field="end")
-    due = [at for at, _ in expected_onsets(reading, bpm, start, until)]
-    changes = [at for at in gear_changes(reading, bpm, until) if start <= at]
-    return play(player, due, changes), until
+    return play(player, due_notes(reading, bpm, start, until, window)).notes, until
 
 
 def turn_seconds(reading: Reading, bpm: Fraction) -> float:
@@ -122,36 +198,81 @@ def turn_seconds(reading: Reading, bpm: Fraction) -> float:
     return float(span_seconds(reading.loop_beats, bpm))
 
 
-def gear_changes(reading: Reading, bpm: Fraction, end: float) -> list[float]:
-    """Return when the division changes, in seconds, over all turns up to the end."""
-    starts = [after.start for before, after in pairwise(reading.legs) if before.leaves != after.enters]
-    turns = int(end / turn_seconds(reading, bpm)) + 1
-    return [
-        float(span_seconds(number * reading.loop_beats + start, bpm)) for number in range(turns) for start in starts
-    ]
+def _source(drill_id: int, version: int, part: Part | None, remedy_id: int | None) -> tuple[Drill, Part | None, str]:
+    """Return the drill that a take is of, the part of it, and what that is called: empty for all of the drill.
+
+    A remedy brings its own drill and part.
+    """
+    if remedy_id is not None:
+        kept = remedies.find_remedy(remedy_id).remedy
+        own = None if kept.part.is_all else kept.part
+        return kept.drill, own, part_named(read(kept.drill), kept.part) or kept.name
+    drill = drills.find_drill(drill_id, version).drill
+    if part is None or part.is_all:
+        return drill, None, ""
+    return drill, part, part_named(read(drill), part)
 
 
-def _measured(played: Played, evenness: Evenness) -> tuple[Figures | None, Verdict]:
+def _asked(drill: Drill, part: Part | None) -> tuple[Reading, Window | None]:
+    """Return the reading of a drill, or of a part of it, and what goes round of that."""
+    if part is None:
+        return read(drill), None
+    reading = read(practised(drill, part))
+    return reading, window_of(reading, part)
+
+
+def _earlier(climb: Climb | None, rung: int | None, click: Click) -> Sequence[Figures]:
+    """Return the figures of earlier takes of a rung, since it was reached."""
+    if climb is None or rung is None or rung != climb.rung:
+        return ()
+    reached = standings([climb])[climb.id].reached_at
+    return takes.earlier_figures(climb.id, rung, click, reached, MOST_POOLED)
+
+
+def _measured(
+    played: Played, limits: Limits, reading: Reading, window: Window | None, earlier: Sequence[Figures]
+) -> tuple[Figures | None, Verdict]:
     bpm = check_bpm(played.bpm)
     _check_times(played.start, played.end)
-    if len(played.onsets) > MOST_ONSETS:
-        raise OutOfRange(f"A take holds up to {MOST_ONSETS} onsets.", field="onsets")
+    if len(played.notes) > MOST_NOTES:
+        raise OutOfRange(f"A take holds up to {MOST_NOTES} notes.", field="notes")
     if played.source == "by_ear":
         if played.ear is None:
             raise OutOfRange("A take by ear needs a mark: clean or shaky.", field="ear")
-        return None, by_ear(played.ear, played.by)
-    reading = read(drills.find_drill(played.drill_id, played.version).drill)
-    most = max(most_due(reading, bpm, played.end - played.start), len(played.onsets))
+        return None, Verdict(played.ear.mark, (by_ear(played.ear.mark, played.ear.by),))
+    most = max(most_due(reading, bpm, played.end - played.start, window), len(played.notes))
     if most > MOST_MEASURED:
         return None, too_long(most)
-    due = expected_onsets(reading, bpm, played.start, played.end)
-    heard = onsets_within(sorted(played.onsets), due, played.end, played.latency)
-    match = match_onsets([at for at, _ in due], heard, played.latency)
-    figures = measure(reading, bpm, due, heard, match, played.latency)
-    return figures, verdict(figures, evenness, played.source)
+    due = due_notes(reading, bpm, played.start, played.end, window)
+    found = judge(due, played.notes, limits, played.source, played.known_latency, earlier)
+    return found.figures, found.verdict
 
 
-def _kept(played: Played, figures: Figures | None, judged: Verdict) -> Take:
+def _as_played(take: Take) -> Played:
+    return Played(
+        id=take.id,
+        student_id=take.student_id,
+        climb_id=take.climb_id,
+        rung=take.rung,
+        drill_id=take.drill_id,
+        version=take.version,
+        bpm=take.bpm,
+        click=take.click_plan or drills.find_drill(take.drill_id, take.version).drill.click,
+        source="taps" if take.source == "by_ear" else take.source,
+        played_at=take.played_at,
+        start=take.start,
+        end=take.end,
+        notes=take.notes,
+        latency=take.latency,
+        is_calibrated=take.is_calibrated,
+        latency_half=take.latency_half,
+        part=take.part,
+    )
+
+
+def _kept(played: Played, figures: Figures | None, judged: Verdict, part_name: str) -> Take:
+    is_ear = played.source == "by_ear"
+    spoken = () if is_ear or played.ear is None else (by_ear(played.ear.mark, played.ear.by),)
     return Take(
         id=played.id,
         student_id=played.student_id,
@@ -168,11 +289,20 @@ def _kept(played: Played, figures: Figures | None, judged: Verdict) -> Take:
         end=played.end,
         latency=played.latency,
         is_calibrated=played.is_calibrated,
-        onsets=played.onsets,
+        latency_half=played.latency_half,
+        notes=played.notes,
         figures=figures,
-        mark=judged.mark,
-        reasons=judged.reasons,
+        mark=played.ear.mark if played.ear else judged.mark,
+        reasons=(*spoken, *judged.reasons),
         note=played.note.strip(),
+        part=played.part,
+        part_name=part_name,
+        faults=judged.faults,
+        offers=judged.offers,
+        refused=judged.refused,
+        machine=None if is_ear else judged.mark,
+        ear=played.ear,
+        remedy_id=played.remedy_id,
     )
 
 

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
-from ripresa.core.playing import Pulse, expected_onsets, most_due, onsets_within, perform
+from ripresa.core.playing import Pulse, expected_onsets, most_due, perform
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs
 
@@ -61,32 +61,6 @@ def test_due_onsets_go_round_with_the_loop() -> None:
 def test_every_turn_that_is_begun_can_have_all_its_notes() -> None:
     turn = read(Drill(material=OneNote(beats=4), legs=legs(1)))
     assert [most_due(turn, F(120), seconds) for seconds in (1.9, 2.1, 3.9)] == [4, 8, 8]
-
-
-@pytest.mark.parametrize(
-    ("played", "kept"),
-    [
-        pytest.param([-0.2, 0.98, 3.85], [-0.2, 0.98, 3.85], id="an early first note is one of the drill"),
-        pytest.param([0.0, 3.6], [0.0, 3.6], id="the tail of the last note is the last note’s"),
-        pytest.param([3.0, 4.02], [3.0], id="the note on the next bar line is the next bar’s"),
-        pytest.param([-0.9], [], id="long before the start is nothing"),
-    ],
-)
-def test_what_was_played_outside_the_bars_is_left_out(played: list[float], kept: list[float]) -> None:
-    due = [(0.0, 0), (0.5, 1), (1.0, 2), (3.8, 3)]
-    assert onsets_within(played, due, 4.0, 0.0) == kept
-
-
-def test_a_stretch_that_goes_on_begins_half_a_gap_early() -> None:
-    due = [(4.0, 0), (4.5, 1), (5.0, 2)]
-    assert onsets_within([3.74, 3.76, 5.24, 5.26], due, 5.5, 0.0) == [3.76, 5.24]
-    assert onsets_within([3.4, 3.6], [(4.0, 0)], 5.0, 0.0) == [3.6]
-
-
-def test_latency_moves_the_edges_with_it() -> None:
-    due = [(0.0, 0), (1.0, 1), (2.0, 2), (3.0, 3)]
-    assert onsets_within([3.55], due, 4.0, 0.1) == [3.55]
-    assert onsets_within([3.55], due, 4.0, 0.0) == []
 
 
 @pytest.mark.parametrize(

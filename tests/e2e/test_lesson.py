@@ -48,7 +48,7 @@ def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Server) -> None
     expect(page.get_by_role("button", name="Foot switch: F9")).to_be_visible()
     page.get_by_label("heard by").select_option("steady")
     page.get_by_label("bars of listening").select_option("0")
-    page.get_by_label("passes", exact=True).select_option("1")
+    page.get_by_label("passes", exact=True).select_option("2")
     page.keyboard.press("l")
     press(page, "F9")
     expect(page.get_by_role("button", name="Stop")).to_be_visible()

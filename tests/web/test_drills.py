@@ -169,23 +169,23 @@ def performed(client: FlaskClient, **body: object) -> Any:
 def test_a_part_goes_round_and_is_practice(client: FlaskClient) -> None:
     whole = performed(client)
     assert (whole["is_practice"], whole["bars"], whole["seams"]) == (False, 2, ["the seam 1 to 2"])
-    for loop in ({"kind": "bars", "first": 2, "last": 2}, {"kind": "seam", "seam": 0}):
-        part = performed(client, loop=loop)
+    for loop in ({"bars": {"first": 2, "last": 2}}, {"seam": 0}):
+        part = performed(client, part=loop)
         assert part["is_practice"] is True
         assert part["performance"]["loop_seconds"] < whole["performance"]["loop_seconds"]
     assert performed(client, turns=1)["performance"]["yours_from"] == whole["performance"]["loop_seconds"]
-    assert performed(client, step="hits")["reading"]["notes"] == 8
-    assert performed(client, unmoved=True)["is_practice"] is False
+    assert performed(client, part={"step": "hits"})["reading"]["notes"] == 8
+    assert performed(client, part={"unmoved": True})["is_measured"] is True
 
 
 def test_a_part_that_is_not_there_is_refused(client: FlaskClient) -> None:
-    assert performed(client, loop={"kind": "seam", "seam": 1})["message"].startswith("This drill has 1 seam")
-    assert performed(client, loop={"kind": "bars", "first": 1, "last": 3})["field"] == "loop"
+    assert performed(client, part={"seam": 1})["message"].startswith("This drill has 1 seam")
+    assert performed(client, part={"bars": {"first": 1, "last": 3}})["field"] == "loop"
 
 
 def test_half_the_tempo_with_twice_the_notes_keeps_the_speed(client: FlaskClient) -> None:
     whole = performed(client, bpm="120")
-    half = performed(client, bpm=whole["half"], divide="twice")
+    half = performed(client, bpm=whole["half"], part={"divide": "twice"})
     assert (whole["half"], whole["double"]) == ("60", "240")
     assert half["reading"]["peak_nps"] == whole["reading"]["peak_nps"]
     assert half["is_practice"] is True

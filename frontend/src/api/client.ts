@@ -13,6 +13,10 @@ export type Plan = Schemas["ClimbPlan"];
 export type Take = Schemas["TakeShape"];
 export type TakeBody = Schemas["TakeBody"];
 export type Judged = Schemas["JudgedTake"];
+export type HeardNote = Schemas["NoteShape"];
+export type Ear = Schemas["Ear"];
+export type Part = Schemas["Part"];
+export type KeptRemedy = Schemas["KeptRemedyShape"];
 export type Performance = Schemas["PerformanceShape"];
 export type Choice = Schemas["Choice"];
 export type Choices = Schemas["Choices"];
@@ -141,6 +145,29 @@ export const api = {
     taken(client.GET("/api/takes", { params: { query } })),
   writeNote: (id: string, note: string) =>
     taken(client.PUT("/api/takes/{take_id}/note", { params: { path: { take_id: id } }, body: { note } })),
+  take: (id: string) => taken(client.GET("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
+  takeAgain: (id: string) =>
+    taken(client.GET("/api/takes/{take_id}/again", { params: { path: { take_id: id } } })),
+  hearTake: (id: string, ear: Ear) =>
+    taken(client.PUT("/api/takes/{take_id}/ear", { params: { path: { take_id: id } }, body: { ear } })),
+  takeRemedy: (id: string, remedy: string, bpm: string | null, key: string) =>
+    taken(
+      client.POST("/api/takes/{take_id}/remedies", {
+        params: { path: { take_id: id } },
+        body: { remedy, bpm, key },
+      }),
+    ),
+  remedies: (query: { student_id?: number; climb_id?: number }) =>
+    taken(client.GET("/api/remedies", { params: { query } })),
+  remedy: (id: number) =>
+    taken(client.GET("/api/remedies/{remedy_id}", { params: { path: { remedy_id: id } } })),
+  changeLimits: (id: number, limits: Schemas["Limits"], basedOn: number) =>
+    taken(
+      client.PUT("/api/climbs/{climb_id}/limits", {
+        params: { path: { climb_id: id } },
+        body: { limits, based_on: basedOn },
+      }),
+    ),
   standIn: (body: Schemas["StandInBody"]) => taken(client.POST("/api/stand-in", { body })),
   latency: (due: number[], played: number[]) => taken(client.POST("/api/latency", { body: { due, played } })),
 

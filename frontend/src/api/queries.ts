@@ -62,6 +62,13 @@ export const versionsQuery = (id: number) =>
 export const takesQuery = (climbId: number) =>
   queryOptions({ queryKey: ["takes", climbId], queryFn: () => api.takes({ climb_id: climbId, most: 20 }) });
 
+export const takeAgainQuery = (id: string) =>
+  queryOptions({ queryKey: ["takes", "again", id], queryFn: () => api.takeAgain(id) });
+export const remediesQuery = (climbId: number) =>
+  queryOptions({ queryKey: ["remedies", climbId], queryFn: () => api.remedies({ climb_id: climbId }) });
+export const remedyQuery = (id: number) =>
+  queryOptions({ queryKey: ["remedies", "one", id], queryFn: () => api.remedy(id) });
+
 /** A version of a drill that was just kept: the newest, wherever it is shown. */
 export function noteSaved(saved: Schemas["DrillShape"]): void {
   queryClient.setQueryData(["drills", saved.id, "latest"], saved);
@@ -71,7 +78,7 @@ export function noteSaved(saved: Schemas["DrillShape"]): void {
 
 /** What has to be asked again after a take, a move or a change of a drill. */
 export function forgetWork(): void {
-  for (const key of ["desk", "climbs", "drills", "log", "students", "takes"]) {
+  for (const key of ["desk", "climbs", "drills", "log", "students", "takes", "remedies"]) {
     void queryClient.invalidateQueries({ queryKey: [key] });
   }
 }

@@ -535,6 +535,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climbs/{climb_id}/limits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hold the takes of a climb to other limits from now on. */
+        put: operations["climbs_give_limits_climbs__int_climb_id__limits_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes": {
         parameters: {
             query?: never;
@@ -560,8 +577,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A take with its figures and pictures. */
+        /** A take with its word, its figures and pictures. */
         get: operations["takes_show_take_takes__take_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A take judged again under today's rule, beside what was said then, which stays. */
+        get: operations["takes_show_again_takes__take_id__again_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -580,6 +614,74 @@ export interface paths {
         get?: never;
         /** Keep a note on a take. */
         put: operations["takes_write_note_takes__take_id__note_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/ear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep what a person says of a take: it counts, and what the machine said stays beside it. */
+        put: operations["takes_hear_takes__take_id__ear_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a remedy of a take; it is kept beside the climb, which waits for it. */
+        post: operations["takes_remedy_takes__take_id__remedies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Remedies that were taken by a student or on a climb, the newest first. */
+        get: operations["takes_list_remedies_remedies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/remedies/{remedy_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One remedy that was taken. */
+        get: operations["takes_show_remedy_remedies__int_remedy_id__get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -803,6 +905,10 @@ export interface components {
             settings: components["schemas"]["Choice"][];
             /** Evenness */
             evenness: components["schemas"]["Choice"][];
+            /** Limits */
+            limits: components["schemas"]["FigureChoice"][];
+            /** Faults */
+            faults: components["schemas"]["Choice"][];
             /** Weekdays */
             weekdays: components["schemas"]["Choice"][];
             /** Stand Ins */
@@ -926,6 +1032,22 @@ export interface components {
              * @enum {string}
              */
             kind: "bpm";
+        };
+        /**
+         * But
+         * @description One figure that is held to another school than the rest.
+         */
+        But: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "spread" | "habit" | "tempo" | "click" | "seam" | "slips" | "accent";
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "easy" | "working" | "strict";
         };
         /**
          * ByMeter
@@ -1125,7 +1247,7 @@ export interface components {
          *         settings: Which tempi can be set.
          *         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
          *         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
-         *         evenness: The school by which a take counts as even.
+         *         evenness: The school by which a take counts as clean; but: figures that have another one.
          *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
          *         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
          *
@@ -1173,6 +1295,11 @@ export interface components {
              * @enum {string}
              */
             evenness: "easy" | "working" | "strict";
+            /**
+             * But
+             * @default []
+             */
+            but: components["schemas"]["But"][];
             /**
              * Clicks
              * @default []
@@ -1604,6 +1731,22 @@ export interface components {
              * @enum {string}
              */
             kind: "every_nth";
+        };
+        /**
+         * FigureChoice
+         * @description A figure that has a limit: in each school of evenness, in words.
+         */
+        FigureChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Schools */
+            schools: {
+                [key: string]: string;
+            };
         };
         /**
          * HandsKind
@@ -2218,14 +2361,21 @@ export interface components {
         };
         /**
          * StandIn
-         * @description How a simulated student plays. Invented behaviour, not a model of anyone.
+         * @description How a simulated student plays.
          *
          *     Args:
-         *         spread_ms: Standard deviation of each onset, 0 to 200 ms.
-         *         bias_ms: Constant offset, early below 0; −300 to 300 ms.
-         *         drift_percent: Faster than asked by this share, −10 to 10 %.
-         *         miss_percent, extra_percent: Share of notes left out or struck twice, 0 to 50 %.
-         *         stumble_ms: Delay at each gear change, fading over two beats; 0 to 500 ms.
+         *         spread_ms: Standard deviation of each onset. alike: How much of it neighbours share, as an AR(1) series.
+         *         bias_ms: Constant offset, early below 0.
+         *         drift_percent: Faster than asked by this share. bend_bpm: How the tempo itself changes, in bpm a minute.
+         *         miss_percent, extra_percent, wrong_percent: Notes left out, struck twice, and in another pitch.
+         *         stumble_ms: Delay at each change of division or meter, fading over two beats.
+         *         habit_ms: Offset of one slot of each division; habit_slot: which, counted from 0, the last by −1.
+         *         crowd_percent: How much longer the last share of a beat is than the others.
+         *         lost_beats: How often a beat is lost on the way. group_slips: How often a beat's notes come one slot late.
+         *         weak_ms: What the second hand of the hand row adds to its spread.
+         *         accent_db: How far accents stand over plain notes. misplaced_percent: Accents that fall on the next note.
+         *         sounding_percent: Part of its length for which a note sounds.
+         *         landing_ms: Delay of hits and arrivals. silence_ms: Delay after a rest or a silence of the click.
          *         seed: The same seed plays the same take.
          *
          *     Raises:
@@ -2238,6 +2388,11 @@ export interface components {
              */
             spread_ms: number;
             /**
+             * Alike
+             * @default 0.2
+             */
+            alike: number;
+            /**
              * Bias Ms
              * @default 0
              */
@@ -2247,6 +2402,11 @@ export interface components {
              * @default 0
              */
             drift_percent: number;
+            /**
+             * Bend Bpm
+             * @default 0
+             */
+            bend_bpm: number;
             /**
              * Miss Percent
              * @default 0
@@ -2258,10 +2418,70 @@ export interface components {
              */
             extra_percent: number;
             /**
+             * Wrong Percent
+             * @default 0
+             */
+            wrong_percent: number;
+            /**
              * Stumble Ms
              * @default 0
              */
             stumble_ms: number;
+            /**
+             * Habit Ms
+             * @default 0
+             */
+            habit_ms: number;
+            /**
+             * Habit Slot
+             * @default -1
+             */
+            habit_slot: number;
+            /**
+             * Crowd Percent
+             * @default 0
+             */
+            crowd_percent: number;
+            /**
+             * Lost Beats
+             * @default 0
+             */
+            lost_beats: number;
+            /**
+             * Group Slips
+             * @default 0
+             */
+            group_slips: number;
+            /**
+             * Weak Ms
+             * @default 0
+             */
+            weak_ms: number;
+            /**
+             * Accent Db
+             * @default 7
+             */
+            accent_db: number;
+            /**
+             * Misplaced Percent
+             * @default 0
+             */
+            misplaced_percent: number;
+            /**
+             * Sounding Percent
+             * @default 85
+             */
+            sounding_percent: number;
+            /**
+             * Landing Ms
+             * @default 0
+             */
+            landing_ms: number;
+            /**
+             * Silence Ms
+             * @default 0
+             */
+            silence_ms: number;
             /**
              * Seed
              * @default 1
@@ -3016,6 +3236,10 @@ export interface components {
             hands: string[];
             /** Is Practice */
             is_practice: boolean;
+            /** Is Measured */
+            is_measured: boolean;
+            /** Part Name */
+            part_name: string;
             /** Slower */
             slower: string;
             /** Faster */
@@ -3211,10 +3435,7 @@ export interface components {
          * PerformanceBody
          * @description A drill at a tempo, with what comes before it and another click if wanted.
          *
-         *     For practice: a step of its way in, a part that goes round, as it was before
-         *     it was moved, divided twice or half as much (which keeps the speed at half
-         *     or double the tempo), in turn with the teacher, a part of it alone, or at a
-         *     slow share of the tempo.
+         *     For practice: a part of it by itself, in turn with the teacher, or at a slow share of the tempo.
          */
         PerformanceBody: {
             drill: components["schemas"]["Drill"];
@@ -3227,33 +3448,17 @@ export interface components {
             pulse?: components["schemas"]["Pulse"] | null;
             /** Backing */
             backing?: ("chords" | "bass" | "groove")[];
-            /** Step */
-            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
-            /** Loop */
-            loop?: (components["schemas"]["BarsLoop"] | components["schemas"]["SeamLoop"]) | null;
-            /**
-             * Unmoved
-             * @default false
-             */
-            unmoved: boolean;
-            /** Divide */
-            divide?: ("twice" | "half") | null;
+            part?: components["schemas"]["Part"];
             /** Turns */
             turns?: number | null;
-            reduce?: components["schemas"]["Reduce"] | null;
             /** Slow */
             slow?: string | null;
         };
         /**
-         * BarsLoop
-         * @description Bars that go round, from 1.
+         * Bars
+         * @description Bars that go round, from 1, the last one in.
          */
-        BarsLoop: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "bars";
+        Bars: {
             /** First */
             first: number;
             /** Last */
@@ -3307,6 +3512,37 @@ export interface components {
             aloud: boolean;
         };
         /**
+         * Part
+         * @description What is practised of a drill; all of it where nothing is said.
+         *
+         *     Args:
+         *         step: A step of its way in. unmoved: As it was before it was moved.
+         *         divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
+         *         reduce: Some of its notes alone, the rest in silence.
+         *         division: The legs of one division alone.
+         *         articulation: Another share of its length for which each note sounds.
+         *         bars: Bars that go round; seam: the change between two legs, from 0.
+         */
+        Part: {
+            /** Step */
+            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
+            /**
+             * Unmoved
+             * @default false
+             */
+            unmoved: boolean;
+            /** Divide */
+            divide?: ("twice" | "half") | null;
+            reduce?: components["schemas"]["Reduce"] | null;
+            /** Division */
+            division?: string | null;
+            /** Articulation */
+            articulation?: string | null;
+            bars?: components["schemas"]["Bars"] | null;
+            /** Seam */
+            seam?: number | null;
+        };
+        /**
          * Pulse
          * @description A pulse that fades.
          *
@@ -3334,19 +3570,6 @@ export interface components {
              * @default 2
              */
             soft: number;
-        };
-        /**
-         * SeamLoop
-         * @description The change between two legs with the beat on either side, from 0.
-         */
-        SeamLoop: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "seam";
-            /** Seam */
-            seam: number;
         };
         /**
          * Spoken
@@ -3616,10 +3839,51 @@ export interface components {
             waiting: components["schemas"]["WordShape"] | null;
             /** Next Sentence */
             next_sentence: string;
+            remedy: components["schemas"]["KeptRemedyShape"] | null;
+            /** Held To */
+            held_to: string;
+            /** Limits */
+            limits: string[];
             /** Last Take At */
             last_take_at: string | null;
             /** Revision */
             revision: number;
+        };
+        /**
+         * KeptRemedyShape
+         * @description A remedy that was taken.
+         */
+        KeptRemedyShape: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Against */
+            against: string;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            part: components["schemas"]["Part"];
+            drill: components["schemas"]["Drill"];
+            spoken: components["schemas"]["Spoken"];
+            /** Say Bars */
+            say_bars: number;
+            pulse: components["schemas"]["Pulse"] | null;
+            /** Id */
+            id: number;
+            /** Climb Id */
+            climb_id: number | null;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Made At */
+            made_at: string;
+            /** Is Clean */
+            is_clean: boolean;
         };
         /**
          * TreadShape
@@ -3644,7 +3908,7 @@ export interface components {
              */
             state: "done" | "now" | "ahead" | "target";
             /** Marks */
-            marks: ("clean" | "shaky" | "unclear")[];
+            marks: ("clean" | "shaky" | "near" | "none")[];
             /** Click */
             click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
             /** Click Words */
@@ -3749,12 +4013,87 @@ export interface components {
             based_on: number;
         };
         /**
+         * LimitsBody
+         * @description What takes of a climb are held to; ``based_on`` is the revision of the climb.
+         */
+        LimitsBody: {
+            limits: components["schemas"]["Limits"];
+            /** Based On */
+            based_on: number;
+        };
+        /**
+         * Limits
+         * @description What a take is held to: a school, and figures that have another one.
+         *
+         *     Raises:
+         *         OutOfRange: A figure stands twice, or has the school of the rest.
+         */
+        Limits: {
+            /**
+             * Evenness
+             * @default working
+             * @enum {string}
+             */
+            evenness: "easy" | "working" | "strict";
+            /**
+             * But
+             * @default []
+             */
+            but: components["schemas"]["But"][];
+        };
+        /**
          * JudgedTake
          * @description A take with its figures, and the climb as it stands after it.
          */
         JudgedTake: {
             take: components["schemas"]["TakeShape"];
             climb: components["schemas"]["ClimbShape"] | null;
+        };
+        /**
+         * DotShape
+         * @description A note of a slot: ms from the fit; its event in the reading, −1 where that is not known; in words.
+         */
+        DotShape: {
+            /** Ms */
+            ms: number;
+            /** Event */
+            event: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
+         * Ear
+         * @description What a person says of a take; it overrules the machine, whose word stays beside it.
+         *
+         *     Args:
+         *         mark: Clean or shaky. by: Who says so.
+         *         ease: How easy it was, 1 (a struggle) to 5 (by itself); talk: whether one could talk while playing.
+         *         faults: What was heard to be off, by the kinds of the machine's own list.
+         *
+         *     Raises:
+         *         OutOfRange: An ease that is not 1 to 5, or a fault twice.
+         */
+        Ear: {
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "clean" | "shaky";
+            /**
+             * By
+             * @default teacher
+             * @enum {string}
+             */
+            by: "teacher" | "student";
+            /** Ease */
+            ease?: number | null;
+            /** Talk */
+            talk?: boolean | null;
+            /**
+             * Faults
+             * @default []
+             */
+            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips")[];
         };
         /**
          * FigureShape
@@ -3781,6 +4120,8 @@ export interface components {
             missed: number;
             /** Extra */
             extra: number;
+            /** Wrong */
+            wrong: number;
             bias: components["schemas"]["FigureShape"] | null;
             /** Bias Note */
             bias_note: string;
@@ -3792,34 +4133,101 @@ export interface components {
             legs: components["schemas"]["LegDotsShape"][];
             /** Seams */
             seams: components["schemas"]["SeamShape"][];
+            /** Hands */
+            hands: components["schemas"]["HandShape"][];
+            /** Accents */
+            accents: string;
+            /** Landings */
+            landings: string[];
             /** Line */
             line: components["schemas"]["PointShape"][];
+            /** Marks */
+            marks: components["schemas"]["TakeMarkShape"][];
             /** Limit Ms */
             limit_ms: number;
         };
         /**
+         * HandShape
+         * @description What one hand, pick direction or syllable does.
+         */
+        HandShape: {
+            /** Symbol */
+            symbol: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * LegDotsShape
-         * @description Where each slot of one division fell.
+         * @description Where each slot of one division fell, within which limits.
          */
         LegDotsShape: {
             /** Division */
             division: string;
+            /** Limit Ms */
+            limit_ms: number;
+            spread: components["schemas"]["FigureShape"] | null;
             /** Slots */
             slots: components["schemas"]["SlotShape"][];
         };
         /**
+         * OfferShape
+         * @description What fits better than what was asked, in one press.
+         */
+        OfferShape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tempo" | "division" | "again" | "by_ear" | "evenness" | "first_note";
+            /** Label */
+            label: string;
+            /** Bpm */
+            bpm: string | null;
+            /** Division */
+            division: number | null;
+            drill: components["schemas"]["Drill"] | null;
+        };
+        /**
          * PointShape
-         * @description A point of the line through a take: seconds, and ms from the player's own middle.
+         * @description A point of the line through a take: seconds, ms from the player's own middle, and its note.
          */
         PointShape: {
             /** At */
             at: number;
             /** Offset Ms */
             offset_ms: number;
+            /** Event */
+            event: number;
+            /** Turn */
+            turn: number;
+        };
+        /**
+         * RemedyShape
+         * @description What a fault leads to: how it is put on the stand.
+         */
+        RemedyShape: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Against */
+            against: string;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            part: components["schemas"]["Part"];
+            drill: components["schemas"]["Drill"];
+            spoken: components["schemas"]["Spoken"];
+            /** Say Bars */
+            say_bars: number;
+            pulse: components["schemas"]["Pulse"] | null;
         };
         /**
          * SeamShape
-         * @description A change of division: how it was met.
+         * @description A change: how it was met.
          */
         SeamShape: {
             /** Name */
@@ -3829,24 +4237,38 @@ export interface components {
         };
         /**
          * SlotShape
-         * @description One slot of the beat; dots in ms from the player's own middle.
+         * @description One slot of the beat.
          */
         SlotShape: {
             /** Slot */
             slot: number;
             /** Count */
             count: string;
-            bias: components["schemas"]["FigureShape"] | null;
-            /** Bias Ms */
-            bias_ms: number | null;
+            habit: components["schemas"]["FigureShape"] | null;
+            /** Habit Ms */
+            habit_ms: number | null;
             /** Share */
             share: string | null;
             /** Dots */
-            dots: number[];
+            dots: components["schemas"]["DotShape"][];
+        };
+        /**
+         * TakeMarkShape
+         * @description Something that is marked on the line through a take: a change, or where a beat was lost.
+         */
+        TakeMarkShape: {
+            /** At */
+            at: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Event */
+            event: number;
         };
         /**
          * TakeShape
-         * @description A take with its figures and pictures.
+         * @description A take with its word, what it leads to, its figures and pictures.
          */
         TakeShape: {
             /** Id */
@@ -3869,7 +4291,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "taps" | "stand_in" | "by_ear";
+            source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
             /** Played At */
             played_at: string;
             /** Seconds */
@@ -3878,20 +4300,38 @@ export interface components {
              * Mark
              * @enum {string}
              */
-            mark: "clean" | "shaky" | "unclear";
+            mark: "clean" | "shaky" | "near" | "none";
+            /** Machine */
+            machine: ("clean" | "shaky" | "near" | "none") | null;
+            /** Ear By */
+            ear_by: string | null;
+            /** Ease */
+            ease: number | null;
+            /** Part Name */
+            part_name: string;
             /** Reasons */
             reasons: string[];
             /** Note */
             note: string;
             /** Is Measured */
             is_measured: boolean;
+            ear: components["schemas"]["Ear"] | null;
+            /** Faults */
+            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips")[];
+            /** Offers */
+            offers: components["schemas"]["OfferShape"][];
+            /** Remedies */
+            remedies: components["schemas"]["RemedyShape"][];
+            /** Held To */
+            held_to: string;
             figures: components["schemas"]["FiguresShape"] | null;
         };
         /**
          * TakeBody
          * @description A take as it was played.
          *
-         *     Times in seconds from the start of the first turn of the loop; latency in ms.
+         *     Times in seconds from the start of the first turn of the loop; latency in ms. ``onsets`` are moments alone, as
+         *     takes have them that waited in a browser since before notes were sent.
          */
         TakeBody: {
             /** Id */
@@ -3914,7 +4354,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "taps" | "stand_in" | "by_ear";
+            source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
             /**
              * Played At
              * Format: date-time
@@ -3933,14 +4373,23 @@ export interface components {
              */
             latency_ms: number;
             /**
+             * Latency Half Ms
+             * @default 0
+             */
+            latency_half_ms: number;
+            /**
              * Is Calibrated
              * @default false
              */
             is_calibrated: boolean;
+            /** Notes */
+            notes?: components["schemas"]["NoteShape"][];
             /** Onsets */
             onsets?: number[];
-            /** Ear */
-            ear?: ("clean" | "shaky") | null;
+            part?: components["schemas"]["Part"] | null;
+            /** Remedy Id */
+            remedy_id?: number | null;
+            ear?: components["schemas"]["Ear"] | null;
             /**
              * By
              * @default teacher
@@ -3952,6 +4401,22 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * NoteShape
+         * @description A note as a source heard it: seconds from the first beat of the first pass; velocity, or dB.
+         */
+        NoteShape: {
+            /** At */
+            at: number;
+            /** Key */
+            key?: string | null;
+            /** Pitch */
+            pitch?: number | null;
+            /** Level */
+            level?: number | null;
+            /** Until */
+            until?: number | null;
         };
         /**
          * TakeList
@@ -3986,7 +4451,7 @@ export interface components {
              * Source
              * @enum {string}
              */
-            source: "taps" | "stand_in" | "by_ear";
+            source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
             /** Played At */
             played_at: string;
             /** Seconds */
@@ -3995,13 +4460,35 @@ export interface components {
              * Mark
              * @enum {string}
              */
-            mark: "clean" | "shaky" | "unclear";
+            mark: "clean" | "shaky" | "near" | "none";
+            /** Machine */
+            machine: ("clean" | "shaky" | "near" | "none") | null;
+            /** Ear By */
+            ear_by: string | null;
+            /** Ease */
+            ease: number | null;
+            /** Part Name */
+            part_name: string;
             /** Reasons */
             reasons: string[];
             /** Note */
             note: string;
             /** Is Measured */
             is_measured: boolean;
+        };
+        /**
+         * AgainShape
+         * @description What today's rule says of a kept take, beside what was said then.
+         */
+        AgainShape: {
+            then: components["schemas"]["TakeShape"];
+            /** Mark */
+            mark: ("clean" | "shaky" | "near" | "none") | null;
+            /** Reasons */
+            reasons: string[];
+            figures: components["schemas"]["FiguresShape"] | null;
+            /** Is Other */
+            is_other: boolean;
         };
         /**
          * NoteBody
@@ -4012,12 +4499,39 @@ export interface components {
             note: string;
         };
         /**
-         * Onsets
-         * @description Onsets in seconds, rising, and when the stretch ends.
+         * EarBody
+         * @description What a person says of a take.
          */
-        Onsets: {
-            /** Onsets */
-            onsets: number[];
+        EarBody: {
+            ear: components["schemas"]["Ear"];
+        };
+        /**
+         * RemedyBody
+         * @description Which remedy of a take is taken, and its tempo if another than it has.
+         */
+        RemedyBody: {
+            /** Key */
+            key?: string | null;
+            /** Remedy */
+            remedy: string;
+            /** Bpm */
+            bpm?: string | null;
+        };
+        /**
+         * RemedyList
+         * @description Remedies that were taken.
+         */
+        RemedyList: {
+            /** Remedies */
+            remedies: components["schemas"]["KeptRemedyShape"][];
+        };
+        /**
+         * Heard
+         * @description Notes as they were heard, in order, and when the stretch ends, in seconds.
+         */
+        Heard: {
+            /** Notes */
+            notes: components["schemas"]["NoteShape"][];
             /** End */
             end: number;
         };
@@ -4037,14 +4551,17 @@ export interface components {
             /** End */
             end?: number | null;
             player: components["schemas"]["StandIn"];
+            part?: components["schemas"]["Part"] | null;
         };
         /**
          * Latency
-         * @description The delay of a source in ms.
+         * @description The delay of a source in ms, and the half-width of that.
          */
         Latency: {
             /** Latency Ms */
             latency_ms: number;
+            /** Half Width Ms */
+            half_width_ms: number;
             /** Label */
             label: string;
         };
@@ -4114,6 +4631,8 @@ export interface components {
             entries: components["schemas"]["EntryShape"][];
             /** Points */
             points: components["schemas"]["PlayedShape"][];
+            /** Parts */
+            parts: components["schemas"]["OwnPartShape"][];
             /** Takes */
             takes: number;
             /** Last Clean */
@@ -4135,13 +4654,29 @@ export interface components {
             /** Sentence */
             sentence: string;
             /** Mark */
-            mark: ("clean" | "shaky" | "unclear") | null;
+            mark: ("clean" | "shaky" | "near" | "none") | null;
             /** Take Id */
             take_id: string | null;
             /** Note */
             note: string;
             /** Measured */
             measured: string;
+            /** Can Be Judged */
+            can_be_judged: boolean;
+        };
+        /**
+         * OwnPartShape
+         * @description A part of a drill that was practised by itself, and how far it has come.
+         */
+        OwnPartShape: {
+            /** Title */
+            title: string;
+            /** Name */
+            name: string;
+            /** Takes */
+            takes: number;
+            /** Last Clean */
+            last_clean: string;
         };
         /**
          * PlayedShape
@@ -4158,7 +4693,7 @@ export interface components {
              * Mark
              * @enum {string}
              */
-            mark: "clean" | "shaky" | "unclear";
+            mark: "clean" | "shaky" | "near" | "none";
             /** Title */
             title: string;
         };
@@ -5931,6 +6466,59 @@ export interface operations {
             };
         };
     };
+    climbs_give_limits_climbs__int_climb_id__limits_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     takes_list_takes_takes_get: {
         parameters: {
             query?: {
@@ -6091,6 +6679,55 @@ export interface operations {
             };
         };
     };
+    takes_show_again_takes__take_id__again_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     takes_write_note_takes__take_id__note_put: {
         parameters: {
             query?: never;
@@ -6144,6 +6781,211 @@ export interface operations {
             };
         };
     };
+    takes_hear_takes__take_id__ear_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EarBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedTake"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takes_remedy_takes__take_id__remedies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemedyBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRemedyShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takes_list_remedies_remedies_get: {
+        parameters: {
+            query?: {
+                student_id?: number | null;
+                climb_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemedyList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takes_show_remedy_remedies__int_remedy_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                remedy_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRemedyShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     takes_stand_in_stand_in_post: {
         parameters: {
             query?: never;
@@ -6163,7 +7005,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Onsets"];
+                    "application/json": components["schemas"]["Heard"];
                 };
             };
             /** @description Not Found */

@@ -2,8 +2,7 @@
 import { cleanup, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { CLIMB, JUDGED, tread } from "../api/testValues";
-import { TheWord } from "../features/stand/TheWord";
+import { CLIMB, tread } from "../api/testValues";
 import { Staircase } from "./Staircase";
 import { draw } from "./testRender";
 import { WordButtons } from "./WordButtons";
@@ -65,20 +64,6 @@ describe("the word", () => {
     const [first, again, next] = move.mock.calls.map(([, body]) => body.key);
     expect(again).toBe(first);
     expect(next).not.toBe(first);
-  });
-
-  it("shows the numbers that decided, and what the rule makes of them", () => {
-    draw(<TheWord judged={JUDGED} rung={1} onMoved={() => {}} />);
-    expect(screen.getByRole("heading").textContent).toBe("Up to 88");
-    expect(screen.getByText(/Spread 9 ms \(limit 16\)/)).toBeTruthy();
-    expect(screen.getByText("Two clean takes in a row at 84.")).toBeTruthy();
-  });
-
-  it("says that a take on another rung does not move the climb", () => {
-    draw(<TheWord judged={JUDGED} rung={2} onMoved={() => {}} />);
-    expect(screen.getByRole("heading").textContent).toBe("Clean");
-    expect(screen.getByText(/The climb stands on rung 1; this take on rung 2 is kept/)).toBeTruthy();
-    expect(screen.queryByRole("button")).toBeNull();
   });
 });
 

@@ -1,11 +1,14 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
+from ripresa.core.changes.part import Bars, Part, part_named, practised, window_of, with_division
 from ripresa.core.changes.pressing import click_pressed, gridded, is_pressable, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 
 __all__ = [
     "TOOLS",
+    "Bars",
+    "Part",
     "Tool",
     "Where",
     "arriving",
@@ -18,7 +21,11 @@ __all__ = [
     "is_pressable",
     "lengthened",
     "mirrored",
+    "part_named",
+    "practised",
     "pressed",
     "trimmed",
+    "window_of",
     "with_cells",
+    "with_division",
 ]

@@ -88,7 +88,7 @@ def beside(steps: Sequence[tuple[Fraction, Click | None]], rung: int, other: int
 def _run(marks: Sequence[Mark], wanted: Mark) -> int:
     """Return how many takes at the end are all of this mark, unclear ones left out."""
     run = 0
-    for mark in reversed([mark for mark in marks if mark != "unclear"]):
+    for mark in reversed([mark for mark in marks if mark in {"clean", "shaky"}]):
         if mark != wanted:
             break
         run += 1

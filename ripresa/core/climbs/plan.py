@@ -11,7 +11,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import ByKind, Exact, label
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Settings, bpm_for_speed, check_bpm
-from ripresa.core.takes import Evenness
+from ripresa.core.takes import But, Evenness, Limits
 
 MOST_RUNGS = 200
 
@@ -133,7 +133,7 @@ class ClimbPlan:
         settings: Which tempi can be set.
         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
         shaky_to_fall: Shaky takes in a row that lead back, 2 to 9.
-        evenness: The school by which a take counts as even.
+        evenness: The school by which a take counts as clean; but: figures that have another one.
         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
 
@@ -148,6 +148,7 @@ class ClimbPlan:
     clean_to_rise: int = 2
     shaky_to_fall: int = 3
     evenness: Evenness = "working"
+    but: tuple[But, ...] = ()
     clicks: tuple[Click, ...] = ()
     click_order: Order = "with_tempo"
 
@@ -167,3 +168,9 @@ class ClimbPlan:
             raise OutOfRange("Rise after 1 to 9 clean takes.", field="clean_to_rise")
         if not 2 <= self.shaky_to_fall <= 9:
             raise OutOfRange("Step back after 2 to 9 shaky takes.", field="shaky_to_fall")
+        self.limits  # noqa: B018 - a figure that stands twice is refused here
+
+    @property
+    def limits(self) -> Limits:
+        """What a take is held to."""
+        return Limits(self.evenness, self.but)

@@ -4,7 +4,7 @@ Beats become seconds here and nowhere else, each from its own position, so that 
 """
 
 from ripresa.core.playing.backing import ACCOMPANIMENTS, Accompaniment, Drum
-from ripresa.core.playing.due import expected_onsets, most_due, onsets_within
+from ripresa.core.playing.due import expected_onsets, most_due
 from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
 from ripresa.core.playing.performance import BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
 from ripresa.core.playing.practice import (
@@ -50,7 +50,6 @@ __all__ = [
     "is_drill_itself",
     "lead_of",
     "most_due",
-    "onsets_within",
     "perform",
     "score",
     "seams",

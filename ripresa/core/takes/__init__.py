@@ -1,46 +1,95 @@
-"""Takes: what was played against what was due. Match, measure, judge; and a player that stands in for a person."""
+"""Takes: what was played against what was due. Matched, measured, let through a gate or not, judged, remedied.
 
-from ripresa.core.takes.figures import Figures, Interval, LegFigures, SeamFigures, SlotFigures, measure
-from ripresa.core.takes.latency import CALIBRATION, measure_latency
-from ripresa.core.takes.match import Match, match_onsets
-from ripresa.core.takes.standin import STAND_INS, StandIn, play
-from ripresa.core.takes.verdict import (
-    EVENNESS,
-    MOST_MEASURED,
-    SOURCES,
-    Evenness,
-    Mark,
-    Source,
-    Verdict,
-    by_ear,
-    spread_limit,
-    too_long,
-    verdict,
+Everything is told of events of the reading; a stand-in player takes the place of a person.
+"""
+
+from ripresa.core.takes.due import Due, due_notes
+from ripresa.core.takes.faults import Fault, FaultKind
+from ripresa.core.takes.figures import (
+    AccentFigures,
+    Dot,
+    Figures,
+    HandFigures,
+    LandingFigures,
+    LegFigures,
+    LostBeat,
+    Point,
+    SeamFigures,
+    SlotFigures,
 )
+from ripresa.core.takes.gate import SOURCES, Offer, Source
+from ripresa.core.takes.heard import HeardNote
+from ripresa.core.takes.interval import Interval
+from ripresa.core.takes.judging import Judged, judge
+from ripresa.core.takes.latency import CALIBRATION, measure_latency
+from ripresa.core.takes.limits import EVENNESS, LIMITS, But, Evenness, Figure, Limits, limit_words
+from ripresa.core.takes.match import Match, match_take, match_times
+from ripresa.core.takes.player import (
+    FAULTS,
+    STAND_INS,
+    Performed,
+    StandIn,
+    changed_player,
+    delayed,
+    parse_faults,
+    play,
+)
+from ripresa.core.takes.remedies import Remedy, heard_fault, remedies
+from ripresa.core.takes.telling import FAULT_NAMES, fault_name
+from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, too_long
 
 __all__ = [
     "CALIBRATION",
     "EVENNESS",
+    "FAULTS",
+    "FAULT_NAMES",
+    "LIMITS",
+    "MARKS",
+    "MARK_WORDS",
     "MOST_MEASURED",
     "SOURCES",
     "STAND_INS",
+    "AccentFigures",
+    "But",
+    "Dot",
+    "Due",
     "Evenness",
+    "Fault",
+    "FaultKind",
+    "Figure",
     "Figures",
+    "HandFigures",
+    "HeardNote",
     "Interval",
+    "Judged",
+    "LandingFigures",
     "LegFigures",
+    "Limits",
+    "LostBeat",
     "Mark",
     "Match",
+    "Offer",
+    "Performed",
+    "Point",
+    "Remedy",
     "SeamFigures",
     "SlotFigures",
     "Source",
     "StandIn",
     "Verdict",
     "by_ear",
-    "match_onsets",
-    "measure",
+    "changed_player",
+    "delayed",
+    "due_notes",
+    "fault_name",
+    "heard_fault",
+    "judge",
+    "limit_words",
+    "match_take",
+    "match_times",
     "measure_latency",
+    "parse_faults",
     "play",
-    "spread_limit",
+    "remedies",
     "too_long",
-    "verdict",
 ]

@@ -1,48 +1,29 @@
-"""The figures of a take: bias, spread and drift, slots and seams, each with its count and its uncertainty.
+"""The figures of a take, each with its 95 % interval and the notes it rests on; times in seconds, negative is early."""
 
-Bias, spread and drift are three separate numbers. Drift comes from a straight
-or bent line through the offsets (least squares); spread is what is left
-after it. Half-widths are for 95 %, from the normal approximation, with the
-number of notes cut where neighbours correlate (Bartlett's rule for an AR(1)
-series: n (1 − r) / (1 + r)).
-"""
-
-from collections import defaultdict
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from math import sqrt
-
-import numpy as np
-from numpy.typing import NDArray
 
 from ripresa.core.exact import Exact
-from ripresa.core.grid import Event
-from ripresa.core.reading import Reading
-from ripresa.core.rhythm import span_seconds
-from ripresa.core.takes.match import Match
-
-Floats = NDArray[np.float64]
-
-#: Fewer matched notes than this say nothing about spread or drift (half-width over a third of the value).
-FEWEST_NOTES = 16
-_FEWEST_FOR_BEND = 24
-_SHORTEST_FOR_DRIFT = 5.0
-_Z95 = 1.96
-_MEDIAN_FACTOR = 1.2533
-_MOST_DOTS = 60
-_MOST_POINTS = 240
-#: Beats after a gear change that count as the seam (DOMAIN: the first two).
-_SEAM_BEATS = 2
+from ripresa.core.takes.interval import Interval
 
 
 @dataclass(frozen=True, slots=True)
-class Interval:
-    """A figure with its 95 % half-width, both in the same unit, and how many notes it rests on."""
+class Dot:
+    """One note of a slot: its offset around the fit, its event in the reading, and the turn, from 0."""
 
-    value: float
-    half_width: float
-    count: int
+    offset: float
+    event: int
+    turn: int
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """One note of the line through a take: when it was due, its offset from the start, its event and turn."""
+
+    at: float
+    offset: float
+    event: int
+    turn: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,213 +32,158 @@ class SlotFigures:
 
     Args:
         slot: From 0. count: Its word.
-        bias: Offset from the player's own median, seconds; None under two notes.
-        share: Its part of the beat, 0 to 1; None where its gaps were not heard.
-        dots: Offsets from the player's median, seconds, up to 60, in order.
+        habit: Around the mean of the division; None under three notes.
+        share: Its part of the beat, 0 to 1; None where not all slots were heard.
+        dots: Its notes, up to 60, in order.
     """
 
     slot: int
     count: str
-    bias: Interval | None
+    habit: Interval | None
     share: float | None
-    dots: tuple[float, ...]
+    dots: tuple[Dot, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class LegFigures:
-    """All slots of one division."""
+    """All slots of one division.
+
+    Args:
+        gap: Its even gap, in seconds: limits are a share of it.
+        spread: SD of what remains. crowding: How much longer the last share of the beat is than the others, as a
+            part of theirs; None where it cannot be told.
+    """
 
     division: Exact
+    gap: float
+    spread: Interval | None
+    crowding: Interval | None
     slots: tuple[SlotFigures, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class SeamFigures:
-    """The first two beats after a change of division.
+    """What follows a change.
 
     Args:
-        before, after: Notes per beat.
-        offset: From the player's own median, seconds, late above 0.
-        changes: How often the change was heard.
+        kind: Division, meter, accent or chord. name: From what to what.
+        gap: The even gap after it, in seconds.
+        first, two: Mean offset in the first beat, and in the first two.
+        beats: Mean offset in each of the first four beats, None where nothing was heard.
+        each: Mean offset in the first beat of each time that it was heard.
     """
 
-    before: Exact
-    after: Exact
+    kind: str
+    name: str
+    gap: float
+    first: Interval
+    two: Interval
+    beats: tuple[float | None, ...]
+    each: tuple[float, ...]
+
+    def back_in(self, limit: float) -> int | None:
+        """Return in which beat after the change, from 1, all is within a limit (seconds) again; None if not in four."""
+        told = [(number, value) for number, value in enumerate(self.beats, start=1) if value is not None]
+        outside = [number for number, value in told if abs(value) > limit]
+        after = [number for number, _ in told if number > max(outside, default=0)]
+        return min(after, default=None)
+
+
+@dataclass(frozen=True, slots=True)
+class LandingFigures:
+    """A kind of landing: hits, arrivals, after a rest, after a fill, after silence of the click; and how it was met."""
+
+    kind: str
+    gap: float
     offset: Interval
-    changes: int
+    times: int
+
+
+@dataclass(frozen=True, slots=True)
+class HandFigures:
+    """One hand, pick direction or syllable: its own spread, its habit beside the others, and how loud it is."""
+
+    symbol: str
+    spread: Interval | None
+    habit: Interval | None
+    level: Interval | None
+
+
+@dataclass(frozen=True, slots=True)
+class AccentFigures:
+    """How loud accents are, in dB.
+
+    Args:
+        over_plain, over_ghost: Accents over plain notes, and plain over ghost notes.
+        misplaced: Accents that were soft while the note beside them was loud. due: Accents that were heard.
+        hands: Symbol → its accents over its plain notes.
+    """
+
+    over_plain: Interval | None
+    over_ghost: Interval | None
+    misplaced: int
+    due: int
+    hands: tuple[tuple[str, Interval], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LostBeat:
+    """Where the player and the click parted.
+
+    Args:
+        kind: ``"late"``: everything after it is later by so much; ``"early"``; ``"silent"``: so much was left out;
+            ``"group"``: a group that stood off by so much, and came back.
+        seconds, beats: How much. event, turn: The first note after it.
+    """
+
+    kind: str
+    seconds: float
+    beats: float
+    event: int
+    turn: int
 
 
 @dataclass(frozen=True, slots=True)
 class Figures:
-    """What a take measures; times in seconds, negative is early.
+    """What a take measures.
 
     Args:
-        due, matched, missed, extra: Counts of notes.
-        bias: Median offset after latency. spread: SD after bias and drift.
-        drift_percent: Faster (above 0) or slower than asked.
-        drift_bpm_a_minute: How the tempo itself changes.
-        line: (seconds, offset from the median) through the take, up to 240 points.
-        gap_seconds: The shortest gap that was due, which limits are a share of.
+        due, matched, missed, extra, wrong: Counts of notes; wrong were met in another pitch.
+        gap_seconds: The shortest even gap that was due.
+        bias: Offset at the start of the take, latency taken off where it is known.
+        with_click: The same where the latency was measured, its half-width added; else None.
+        tempo_percent: Faster (above 0) than asked. bend: How the tempo itself changes, in bpm a minute.
+        spread: SD of what remains over all divisions.
+        fills: Tempo inside the runs between hits against that of the whole, in per cent, faster above 0.
+        articulation: Part of its length for which a note sounds, 0 to 1 and above.
     """
 
     due: int
     matched: int
     missed: int
     extra: int
+    wrong: int
     gap_seconds: float
     bias: Interval | None
+    with_click: Interval | None
+    tempo_percent: Interval | None
+    bend: Interval | None
     spread: Interval | None
-    drift_percent: Interval | None
-    drift_bpm_a_minute: Interval | None
-    legs: tuple[LegFigures, ...]
-    seams: tuple[SeamFigures, ...]
-    line: tuple[tuple[float, float], ...]
+    legs: tuple[LegFigures, ...] = ()
+    seams: tuple[SeamFigures, ...] = ()
+    landings: tuple[LandingFigures, ...] = ()
+    fills: Interval | None = None
+    hands: tuple[HandFigures, ...] = ()
+    accents: AccentFigures | None = None
+    articulation: Interval | None = None
+    lost: tuple[LostBeat, ...] = ()
+    line: tuple[Point, ...] = ()
 
+    @property
+    def slips(self) -> int:
+        """Notes that were missed, extra or wrong."""
+        return self.missed + self.extra + self.wrong
 
-@dataclass(frozen=True, slots=True)
-class _Heard:
-    at: float
-    offset: float
-    due: int
-    event: Event
-
-
-def measure(
-    reading: Reading,
-    bpm: Fraction,
-    due: Sequence[tuple[float, int]],
-    played: Sequence[float],
-    match: Match,
-    latency: float = 0.0,
-) -> Figures:
-    """Return the figures of a take.
-
-    Args:
-        due: (seconds, index of the event) as ``expected_onsets`` gives them.
-        played: Seconds on the same clock.
-        match: How they belong together.
-        latency: Known delay of the source in seconds, taken off every offset.
-    """
-    heard = [
-        _Heard(due[wanted][0], played[found] - due[wanted][0] - latency, wanted, reading.events[due[wanted][1]])
-        for wanted, found in match.pairs
-    ]
-    gaps = np.diff([at for at, _ in due])
-    gap = float(gaps.min()) if len(gaps) else float(span_seconds(Fraction(1), bpm))
-    offsets = np.array([one.offset for one in heard])
-    middle = float(np.median(offsets)) if len(heard) else 0.0
-    centred = [_Heard(one.at, one.offset - middle, one.due, one.event) for one in heard]
-    bias, spread, percent, bend = _three(np.array([one.at for one in heard]), offsets, float(bpm))
-    return Figures(
-        due=len(due),
-        matched=len(heard),
-        missed=len(match.missed),
-        extra=len(match.extra),
-        gap_seconds=gap,
-        bias=bias,
-        spread=spread,
-        drift_percent=percent,
-        drift_bpm_a_minute=bend,
-        legs=_legs(reading, centred, float(span_seconds(Fraction(1), bpm))),
-        seams=_seams(reading, centred, float(reading.loop_beats), float(bpm)),
-        line=tuple((one.at, one.offset) for one in centred[:: max(1, len(centred) // _MOST_POINTS)]),
-    )
-
-
-def _three(times: Floats, offsets: Floats, bpm: float) -> tuple[Interval | None, ...]:
-    """Return bias, spread, drift in per cent and drift in bpm a minute, None where there is too little."""
-    count = len(offsets)
-    if count < 2:
-        return None, None, None, None
-    duration = float(times[-1] - times[0])
-    bends = count >= _FEWEST_FOR_BEND and duration >= _SHORTEST_FOR_DRIFT
-    degree = 2 if bends else 1 if count >= FEWEST_NOTES else 0
-    centre = times - times.mean()
-    design = np.vander(centre, degree + 1, increasing=True)
-    solution, *_ = np.linalg.lstsq(design, offsets, rcond=None)
-    rest = offsets - design @ solution
-    freedom = max(1, count - degree - 1)
-    deviation = sqrt(float(rest @ rest) / freedom)
-    effective = _effective(rest)
-    bias = Interval(float(np.median(offsets)), _Z95 * _MEDIAN_FACTOR * deviation / sqrt(effective), count)
-    if count < FEWEST_NOTES:
-        return bias, None, None, None
-    spread = Interval(deviation, _Z95 * deviation / sqrt(2 * (effective - 1)), count)
-    if not bends:
-        return bias, spread, None, None
-    errors = deviation * np.sqrt(np.diag(np.linalg.inv(design.T @ design)) * count / effective)
-    # An offset that grows by b seconds a second means a tempo of 1 / (1 + b), near 1 − b, of what was asked.
-    percent = Interval(-100 * float(solution[1]), _Z95 * 100 * float(errors[1]), count)
-    bend = Interval(-2 * 60 * bpm * float(solution[2]), _Z95 * 2 * 60 * bpm * float(errors[2]), count)
-    return bias, spread, percent, bend
-
-
-def _effective(rest: Floats) -> float:
-    """Return the number of notes that count as independent; at least 4."""
-    power = float(rest @ rest)
-    if power == 0 or len(rest) < 4:
-        return float(max(4, len(rest)))
-    neighbour = min(0.8, max(0.0, float(rest[1:] @ rest[:-1]) / power))
-    return max(4.0, len(rest) * (1 - neighbour) / (1 + neighbour))
-
-
-def interval_of(values: Sequence[float]) -> Interval | None:
-    """Return the mean of some values with its 95 % half-width; None under two."""
-    if len(values) < 2:
-        return None
-    array = np.asarray(values)
-    return Interval(float(array.mean()), _Z95 * float(array.std(ddof=1)) / sqrt(len(array)), len(array))
-
-
-def _legs(reading: Reading, heard: Sequence[_Heard], beat_seconds: float) -> tuple[LegFigures, ...]:
-    offsets: dict[tuple[Fraction, int], list[float]] = defaultdict(list)
-    widths: dict[tuple[Fraction, int], list[float]] = defaultdict(list)
-    words: dict[tuple[Fraction, int], str] = {}
-    for number, one in enumerate(heard):
-        division = one.event.division
-        key = division, one.event.slot
-        offsets[key].append(one.offset)
-        words[key] = "1" if one.event.slot == 0 else one.event.count
-        following = heard[number + 1] if number + 1 < len(heard) else None
-        # Only a gap between two heard neighbours, one slot apart, is a share of the beat.
-        if following and following.due == one.due + 1 and following.event.onset == one.event.onset + one.event.length:
-            widths[key].append(float(one.event.length) + (following.offset - one.offset) / beat_seconds)
-    divisions = dict.fromkeys(event.division for event in reading.notes)
-    return tuple(
-        LegFigures(
-            division,
-            tuple(
-                SlotFigures(
-                    slot,
-                    words[division, slot],
-                    interval_of(offsets[division, slot]),
-                    float(np.mean(widths[division, slot])) if widths[division, slot] else None,
-                    tuple(offsets[division, slot][:_MOST_DOTS]),
-                )
-                for slot in range(division.numerator)
-                if (division, slot) in words
-            ),
-        )
-        for division in divisions
-        if any(key[0] == division for key in words)
-    )
-
-
-def _seams(reading: Reading, heard: Sequence[_Heard], turn_beats: float, bpm: float) -> tuple[SeamFigures, ...]:
-    offsets: dict[tuple[Fraction, Fraction], list[float]] = defaultdict(list)
-    changes: dict[tuple[Fraction, Fraction], set[tuple[int, int]]] = defaultdict(set)
-    for one in heard:
-        leg = reading.legs[one.event.leg]
-        before = reading.legs[leg.index - 1].leaves if leg.index else None
-        after = leg.enters
-        if before is None or before == after or one.event.onset - leg.start >= _SEAM_BEATS:
-            continue
-        key = before, after
-        offsets[key].append(one.offset)
-        turn = int(one.at * bpm / 60 / turn_beats + 1e-6)
-        changes[key].add((turn, leg.index))
-    return tuple(
-        SeamFigures(before, after, interval, len(changes[before, after]))
-        for (before, after), values in offsets.items()
-        if (interval := interval_of(values)) is not None
-    )
+    def leg(self, division: Fraction) -> LegFigures | None:
+        """Return the figures of a division."""
+        return next((leg for leg in self.legs if leg.division == division), None)

@@ -8,8 +8,8 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.takes.figures import Interval, interval_of
-from ripresa.core.takes.match import match_onsets
+from ripresa.core.takes.interval import Interval, interval_of
+from ripresa.core.takes.match import match_times
 
 #: The first taps find the beat; they are left out.
 _SETTLING = 2
@@ -37,7 +37,7 @@ def measure_latency(due: Sequence[float], played: Sequence[float]) -> Interval:
     Raises:
         OutOfRange: Too few taps, or taps that do not follow the click.
     """
-    pairs = match_onsets(due, played).pairs[_SETTLING:]
+    pairs = match_times(due, played).pairs[_SETTLING:]
     offsets = [played[found] - due[wanted] for wanted, found in pairs]
     if len(offsets) < _FEWEST_TAPS:
         raise OutOfRange(

@@ -46,7 +46,7 @@ from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
 from ripresa.core.studio import WEEKDAYS
-from ripresa.core.takes import CALIBRATION, EVENNESS, STAND_INS
+from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.words import index
@@ -57,6 +57,7 @@ from ripresa.web.shapes.choices import (
     Choice,
     Choices,
     ClickKind,
+    FigureChoice,
     HandsKind,
     InstrumentChoice,
     LadderChoice,
@@ -165,6 +166,8 @@ def list_choices() -> Response:
             ],
             settings=_named(SETTINGS),
             evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],
+            limits=[_limit(figure) for figure in LIMITS],
+            faults=_named(FAULT_NAMES),
             weekdays=[Choice(value=str(number), label=name, why="") for number, name in enumerate(WEEKDAYS)],
             stand_ins=[
                 StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()
@@ -216,9 +219,22 @@ def _octaves() -> list[Choice]:
     return special + counted
 
 
-def _evenness(key: str) -> str:
-    share, floor, slips, why = EVENNESS[key]
+def _evenness(key: Evenness) -> str:
+    spread, slips = LIMITS["spread"][2][key], LIMITS["slips"][2][key]
     return (
-        f"{why} Spread up to {label(share * 100)} % of the gap, never under {label(floor * 1000)} ms; "
-        f"up to {label(slips * 100)} % of the notes missed or extra."
+        f"{EVENNESS[key]} Spread up to {spread.amount * 100:g} % of the gap, never under {spread.floor * 1000:g} ms; "
+        f"up to {slips.amount * 100:g} % of the notes missed or extra."
+    )
+
+
+def _limit(figure: Figure) -> FigureChoice:
+    name, unit, schools = LIMITS[figure]
+    told = {
+        school: f"{limit.amount:g} dB"
+        if unit == "dB"
+        else f"{limit.amount * 100:g} % {unit}" + (f", never under {limit.floor * 1000:g} ms" if limit.floor else "")
+        for school, limit in schools.items()
+    }
+    return FigureChoice(
+        value=figure, label=name, why="", schools={str(school): words for school, words in told.items()}
     )

@@ -7,13 +7,14 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.climbs import ClimbPlan, Decision, Order
 from ripresa.core.drill.click import Click
 from ripresa.core.studio import Climb
+from ripresa.core.takes import Limits
 from ripresa.store import climbs as store
 from ripresa.store import drills
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Id, Once
 from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape
-from ripresa.work.climbs import as_they_stand, change_clicks, ladder, move_on, start_climb
+from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, move_on, start_climb
 
 api = blueprint("climbs")
 
@@ -72,6 +73,13 @@ class ClicksBody(BaseModel):
     based_on: Id
 
 
+class LimitsBody(BaseModel):
+    """What takes of a climb are held to; ``based_on`` is the revision of the climb."""
+
+    limits: Limits
+    based_on: Id
+
+
 class ClimbList(BaseModel):
     """Climbs, the newest first."""
 
@@ -124,6 +132,12 @@ def give_clicks(path: ClimbPath, body: ClicksBody) -> Response:
     """Give a climb another click ladder; it stays at its tempo, and its takes stay with theirs."""
     climb = change_clicks(path.climb_id, body.clicks, body.click_order, body.from_rung, body.based_on)
     return answer(_standing(climb))
+
+
+@api.put("/climbs/<int:climb_id>/limits", responses={200: ClimbShape})
+def give_limits(path: ClimbPath, body: LimitsBody) -> Response:
+    """Hold the takes of a climb to other limits from now on."""
+    return answer(_standing(change_limits(path.climb_id, body.limits, body.based_on)))
 
 
 def _standing(climb: Climb) -> ClimbShape:

@@ -7,7 +7,7 @@ from flask import Response, stream_with_context
 from pydantic import BaseModel
 
 from ripresa.core.exact import label, short
-from ripresa.core.takes import SOURCES, Mark
+from ripresa.core.takes import MARK_WORDS, SOURCES, Mark
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
@@ -42,6 +42,7 @@ class EntryShape(BaseModel):
     take_id: str | None
     note: str
     measured: str
+    can_be_judged: bool
 
 
 class PlayedShape(BaseModel):
@@ -54,12 +55,22 @@ class PlayedShape(BaseModel):
     title: str
 
 
+class OwnPartShape(BaseModel):
+    """A part of a drill that was practised by itself, and how far it has come."""
+
+    title: str
+    name: str
+    takes: int
+    last_clean: str
+
+
 class LogShape(BaseModel):
     """A student's log, the newest first; points oldest first."""
 
     student: StudentShape
     entries: list[EntryShape]
     points: list[PlayedShape]
+    parts: list[OwnPartShape]
     takes: int
     last_clean: str
 
@@ -76,6 +87,15 @@ def show_log(query: LogQuery) -> Response:
             student=student_shape(found.student),
             entries=entries[:MOST_SHOWN],
             points=[point for played in reversed(found.takes) if (point := _point(played))],
+            parts=[
+                OwnPartShape(
+                    title=title,
+                    name=part.name,
+                    takes=part.takes,
+                    last_clean=f"{label(part.last_clean)} bpm" if part.last_clean else "",
+                )
+                for title, part in found.parts
+            ],
             takes=found.count,
             last_clean=_speed(found.last_clean) if found.last_clean else "",
         )
@@ -103,12 +123,13 @@ def _take_entry(played: PlayedTake) -> EntryShape:
         at=take.played_at.isoformat(),
         kind="take",
         title=played.title,
-        heading=f"{take.mark} at {label(take.bpm)} bpm",
+        heading=f"{MARK_WORDS[take.mark]} at {label(take.bpm)} bpm" + (f", {take.part_name}" if take.part_name else ""),
         sentence=" ".join([*take.reasons, f"From {SOURCES[take.source][0]}."]),
         mark=take.mark,
         take_id=take.id,
         note=take.note,
         measured=measured_words(take),
+        can_be_judged=take.source != "by_ear",
     )
 
 
@@ -126,6 +147,7 @@ def _move_entry(moved: Moved) -> EntryShape:
         take_id=move.take_id,
         note="",
         measured="",
+        can_be_judged=False,
     )
 
 

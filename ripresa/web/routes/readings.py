@@ -1,11 +1,12 @@
 """Readings and performances of a drill that need not be kept yet."""
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from flask import Response
 from pydantic import BaseModel, Field
 
-from ripresa.core.drill import Drill, Reduce, Step
+from ripresa.core.changes import Part
+from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, parse_amount
 from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken
@@ -28,28 +29,10 @@ class ReadingBody(BaseModel):
     bpm: WireExact | None = None
 
 
-class BarsLoop(BaseModel):
-    """Bars that go round, from 1."""
-
-    kind: Literal["bars"] = "bars"
-    first: Count
-    last: Count
-
-
-class SeamLoop(BaseModel):
-    """The change between two legs with the beat on either side, from 0."""
-
-    kind: Literal["seam"] = "seam"
-    seam: Count
-
-
 class PerformanceBody(BaseModel):
     """A drill at a tempo, with what comes before it and another click if wanted.
 
-    For practice: a step of its way in, a part that goes round, as it was before
-    it was moved, divided twice or half as much (which keeps the speed at half
-    or double the tempo), in turn with the teacher, a part of it alone, or at a
-    slow share of the tempo.
+    For practice: a part of it by itself, in turn with the teacher, or at a slow share of the tempo.
     """
 
     drill: Drill
@@ -59,12 +42,8 @@ class PerformanceBody(BaseModel):
     spoken: Spoken = Field(default_factory=Spoken)
     pulse: Pulse | None = None
     backing: list[Accompaniment] = Field(default_factory=list)
-    step: Step | None = None
-    loop: Annotated[BarsLoop | SeamLoop, Field(discriminator="kind")] | None = None
-    unmoved: bool = False
-    divide: Literal["twice", "half"] | None = None
+    part: Part = Field(default_factory=Part)
     turns: Count | None = None
-    reduce: Reduce | None = None
     slow: WireExact | None = None
 
 
@@ -81,6 +60,8 @@ class PerformanceShape(BaseModel):
     seams: list[str]
     hands: list[str]
     is_practice: bool
+    is_measured: bool
+    part_name: str
     slower: WireExact
     faster: WireExact
     half: WireExact | None
@@ -110,18 +91,12 @@ def show_reading(body: ReadingBody) -> Response:
 @api.post("/performance", responses={200: PerformanceShape})
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
-    bars, seam = (body.loop, None) if isinstance(body.loop, BarsLoop) else (None, body.loop)
     found = practise(
         Practice(
             drill=body.drill,
             bpm=body.bpm,
             click=body.click,
-            step=body.step,
-            unmoved=body.unmoved,
-            divide=body.divide,
-            reduce=body.reduce,
-            bars=(bars.first, bars.last) if bars else None,
-            seam=seam.seam if seam else None,
+            part=body.part,
             turns=body.turns,
             slow=body.slow,
             before=body.before,
@@ -139,6 +114,8 @@ def show_performance(body: PerformanceBody) -> Response:
             seams=list(found.seams),
             hands=list(found.hands),
             is_practice=found.is_practice,
+            is_measured=found.is_measured,
+            part_name=found.part_name,
             slower=found.slower,
             faster=found.faster,
             half=found.half,

@@ -1,5 +1,6 @@
 """Takes: received, matched, measured, judged and kept."""
 
+from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -7,20 +8,41 @@ from flask import Response
 from pydantic import BaseModel, BeforeValidator, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import Part
 from ripresa.core.climbs import MOST_RUNGS
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
-from ripresa.core.studio import LONGEST_NOTE
-from ripresa.core.takes import Source, StandIn, measure_latency
+from ripresa.core.studio import LONGEST_NOTE, Ear
+from ripresa.core.takes import HeardNote, Source, StandIn, measure_latency
 from ripresa.formats.wire import WireExact
 from ripresa.store import takes as store
+from ripresa.store.remedies import find_remedy, remedies_of
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
-from ripresa.web.numbers import Id, Seconds
+from ripresa.web.numbers import Id, Once, Seconds
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
-from ripresa.web.shapes.takes import TakeLineShape, TakeShape, take_line_shape, take_shape
+from ripresa.web.shapes.takes import (
+    AgainShape,
+    KeptRemedyShape,
+    TakeLineShape,
+    TakeShape,
+    again_shape,
+    kept_remedy_shape,
+    take_line_shape,
+    take_shape,
+)
 from ripresa.work.climbs import as_they_stand
-from ripresa.work.takes import USUAL_EVENNESS, Played, judge_take, stand_in_plays
+from ripresa.work.remedies import take_remedy
+from ripresa.work.takes import (
+    MOST_NOTES,
+    Kept,
+    Played,
+    hear_take,
+    judge_again,
+    judge_take,
+    shown_take,
+    stand_in_plays,
+)
 
 api = blueprint("takes")
 
@@ -28,6 +50,11 @@ api = blueprint("takes")
 def _named(click: object) -> object:
     """Return the click of a take; one that waited in a browser since before the others came is a name alone."""
     return {"kind": "named", "plan": click} if isinstance(click, str) else click
+
+
+def _eared(ear: object) -> object:
+    """Return what a person said; of a take that waited since before more was asked, the mark alone."""
+    return {"mark": ear} if isinstance(ear, str) else ear
 
 
 class TakePath(BaseModel):
@@ -44,10 +71,25 @@ class TakesQuery(BaseModel):
     most: int = Field(default=50, ge=1, le=500)
 
 
+class NoteShape(BaseModel):
+    """A note as a source heard it: seconds from the first beat of the first pass; velocity, or dB."""
+
+    at: float = Field(allow_inf_nan=False)
+    key: str | None = Field(default=None, max_length=20)
+    pitch: int | None = Field(default=None, ge=0, le=127)
+    level: float | None = Field(default=None, allow_inf_nan=False)
+    until: float | None = Field(default=None, allow_inf_nan=False)
+
+    def heard(self) -> HeardNote:
+        """Return it as the core knows it."""
+        return HeardNote(self.at, self.key, self.pitch, self.level, self.until)
+
+
 class TakeBody(BaseModel):
     """A take as it was played.
 
-    Times in seconds from the start of the first turn of the loop; latency in ms.
+    Times in seconds from the start of the first turn of the loop; latency in ms. ``onsets`` are moments alone, as
+    takes have them that waited in a browser since before notes were sent.
     """
 
     id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
@@ -63,9 +105,13 @@ class TakeBody(BaseModel):
     start: float = Field(default=0.0, ge=0, allow_inf_nan=False)
     end: float = Field(gt=0, allow_inf_nan=False)
     latency_ms: float = Field(default=0.0, ge=-1000, le=1000, allow_inf_nan=False)
+    latency_half_ms: float = Field(default=0.0, ge=0, le=500, allow_inf_nan=False)
     is_calibrated: bool = False
+    notes: list[NoteShape] = Field(default_factory=list, max_length=MOST_NOTES)
     onsets: list[Seconds] = Field(default_factory=list)
-    ear: Literal["clean", "shaky"] | None = None
+    part: Part | None = None
+    remedy_id: Id | None = None
+    ear: Annotated[Ear | None, BeforeValidator(_eared)] = None
     by: Literal["teacher", "student"] = "teacher"
     note: str = Field(default="", max_length=LONGEST_NOTE)
 
@@ -89,6 +135,25 @@ class NoteBody(BaseModel):
     note: str = Field(max_length=LONGEST_NOTE)
 
 
+class RemedyPath(BaseModel):
+    """Which remedy."""
+
+    remedy_id: Id
+
+
+class RemediesQuery(BaseModel):
+    """Whose remedies, or of which climb."""
+
+    student_id: Id | None = None
+    climb_id: Id | None = None
+
+
+class RemedyList(BaseModel):
+    """Remedies that were taken."""
+
+    remedies: list[KeptRemedyShape]
+
+
 class StandInBody(BaseModel):
     """Who stands in, and what is to be played, from when to when in seconds."""
 
@@ -97,13 +162,27 @@ class StandInBody(BaseModel):
     start: float = Field(default=0.0, ge=0, allow_inf_nan=False)
     end: float | None = Field(default=None, gt=0, allow_inf_nan=False)
     player: StandIn
+    part: Part | None = None
 
 
-class Onsets(BaseModel):
-    """Onsets in seconds, rising, and when the stretch ends."""
+class Heard(BaseModel):
+    """Notes as they were heard, in order, and when the stretch ends, in seconds."""
 
-    onsets: list[float]
+    notes: list[NoteShape]
     end: float
+
+
+class EarBody(BaseModel):
+    """What a person says of a take."""
+
+    ear: Ear
+
+
+class RemedyBody(Once):
+    """Which remedy of a take is taken, and its tempo if another than it has."""
+
+    remedy: str = Field(max_length=40)
+    bpm: WireExact | None = None
 
 
 class LatencyBody(BaseModel):
@@ -114,19 +193,18 @@ class LatencyBody(BaseModel):
 
 
 class Latency(BaseModel):
-    """The delay of a source in ms."""
+    """The delay of a source in ms, and the half-width of that."""
 
     latency_ms: float
+    half_width_ms: float
     label: str
 
 
 @api.post("/takes", responses={200: JudgedTake, 201: JudgedTake})
 def add_take(body: TakeBody) -> Response:
     """Keep a take and say what it measured; the same id again is the same take, as it was kept (200)."""
-    judged = judge_take(_played(body))
-    climb = climb_shape(as_they_stand([judged.climb])[0]) if judged.climb else None
-    shape = JudgedTake(take=take_shape(judged.take, judged.evenness), climb=climb)
-    return answer(shape, 201 if judged.is_new else 200)
+    kept = judge_take(_played(body))
+    return answer(_judged(kept), 201 if kept.is_new else 200)
 
 
 @api.get("/takes", responses={200: TakeList})
@@ -138,21 +216,53 @@ def list_takes(query: TakesQuery) -> Response:
 
 @api.get("/takes/<take_id>", responses={200: TakeShape})
 def show_take(path: TakePath) -> Response:
-    """A take with its figures and pictures."""
-    return answer(take_shape(store.find_take(path.take_id), USUAL_EVENNESS))
+    """A take with its word, its figures and pictures."""
+    return answer(take_shape(shown_take(path.take_id)))
+
+
+@api.get("/takes/<take_id>/again", responses={200: AgainShape})
+def show_again(path: TakePath) -> Response:
+    """A take judged again under today's rule, beside what was said then, which stays."""
+    return answer(again_shape(judge_again(path.take_id)))
 
 
 @api.put("/takes/<take_id>/note", responses={200: TakeShape})
 def write_note(path: TakePath, body: NoteBody) -> Response:
     """Keep a note on a take."""
-    return answer(take_shape(store.write_note(path.take_id, body.note.strip()), USUAL_EVENNESS))
+    store.write_note(path.take_id, body.note.strip())
+    return answer(take_shape(shown_take(path.take_id)))
 
 
-@api.post("/stand-in", responses={200: Onsets})
+@api.put("/takes/<take_id>/ear", responses={200: JudgedTake})
+def hear(path: TakePath, body: EarBody) -> Response:
+    """Keep what a person says of a take: it counts, and what the machine said stays beside it."""
+    return answer(_judged(hear_take(path.take_id, body.ear)))
+
+
+@api.post("/takes/<take_id>/remedies", responses={201: KeptRemedyShape})
+def remedy(path: TakePath, body: RemedyBody) -> Response:
+    """Take a remedy of a take; it is kept beside the climb, which waits for it."""
+    return answer(kept_remedy_shape(take_remedy(path.take_id, body.remedy, body.bpm, now(), body.key)), 201)
+
+
+@api.get("/remedies", responses={200: RemedyList})
+def list_remedies(query: RemediesQuery) -> Response:
+    """Remedies that were taken by a student or on a climb, the newest first."""
+    found = remedies_of(student_id=query.student_id, climb_id=query.climb_id)
+    return answer(RemedyList(remedies=[kept_remedy_shape(one) for one in found]))
+
+
+@api.get("/remedies/<int:remedy_id>", responses={200: KeptRemedyShape})
+def show_remedy(path: RemedyPath) -> Response:
+    """One remedy that was taken."""
+    return answer(kept_remedy_shape(find_remedy(path.remedy_id)))
+
+
+@api.post("/stand-in", responses={200: Heard})
 def stand_in(body: StandInBody) -> Response:
     """What the stand-in player plays."""
-    onsets, end = stand_in_plays(body.drill, body.bpm, body.start, body.end, body.player)
-    return answer(Onsets(onsets=list(onsets), end=end))
+    notes, end = stand_in_plays(body.drill, body.bpm, body.start, body.end, body.player, body.part)
+    return answer(Heard(notes=[_note(note) for note in notes], end=end))
 
 
 @api.post("/latency", responses={200: Latency})
@@ -162,12 +272,23 @@ def calibrate(body: LatencyBody) -> Response:
     return answer(
         Latency(
             latency_ms=round(found.value * 1000, 1),
+            half_width_ms=round(found.half_width * 1000, 1),
             label=f"{found.value * 1000:.0f} ms ± {found.half_width * 1000:.0f}, from {found.count} taps",
         )
     )
 
 
+def _judged(kept: Kept) -> JudgedTake:
+    climb = climb_shape(as_they_stand([kept.climb])[0]) if kept.climb else None
+    return JudgedTake(take=take_shape(kept), climb=climb)
+
+
+def _note(note: HeardNote) -> NoteShape:
+    return NoteShape(at=round(note.at, 6), key=note.key, pitch=note.pitch, level=note.level, until=note.until)
+
+
 def _played(body: TakeBody) -> Played:
+    ear = body.ear
     return Played(
         id=body.id,
         student_id=body.student_id,
@@ -181,10 +302,12 @@ def _played(body: TakeBody) -> Played:
         played_at=body.played_at if body.played_at.tzinfo else now(),
         start=body.start,
         end=body.end,
-        onsets=tuple(body.onsets),
+        notes=tuple(note.heard() for note in body.notes) or tuple(HeardNote(at) for at in body.onsets),
         latency=body.latency_ms / 1000,
         is_calibrated=body.is_calibrated,
-        ear=body.ear,
-        by=body.by,
+        latency_half=body.latency_half_ms / 1000,
+        part=body.part,
+        remedy_id=body.remedy_id,
+        ear=replace(ear, by=body.by) if ear and body.by == "student" else ear,
         note=body.note,
     )

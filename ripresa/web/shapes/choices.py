@@ -57,6 +57,12 @@ class LadderChoice(Choice):
     plans: list[Click]
 
 
+class FigureChoice(Choice):
+    """A figure that has a limit: in each school of evenness, in words."""
+
+    schools: dict[str, str]
+
+
 class StandInChoice(BaseModel):
     """A ready stand-in player."""
 
@@ -175,6 +181,8 @@ class Choices(BaseModel):
     instruments: list[InstrumentChoice]
     settings: list[Choice]
     evenness: list[Choice]
+    limits: list[FigureChoice]
+    faults: list[Choice]
     weekdays: list[Choice]
     stand_ins: list[StandInChoice]
     calibration: Drill

@@ -11,9 +11,10 @@ from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import decimal, label, short
 from ripresa.core.rhythm import meter_named
-from ripresa.core.takes import Mark
+from ripresa.core.takes import Mark, limit_words
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
+from ripresa.web.shapes.takes import KeptRemedyShape, kept_remedy_shape
 from ripresa.work.climbs import Ladder, Stood
 
 TreadState = Literal["done", "now", "ahead", "target"]
@@ -69,6 +70,9 @@ class ClimbShape(BaseModel):
     word: WordShape
     waiting: WordShape | None
     next_sentence: str
+    remedy: KeptRemedyShape | None
+    held_to: str
+    limits: list[str]
     last_take_at: str | None
     revision: int
 
@@ -100,6 +104,9 @@ def climb_shape(stood: Stood) -> ClimbShape:
         word=word,
         waiting=word if stood.is_open else None,
         next_sentence=stood.next_sentence,
+        remedy=kept_remedy_shape(stood.remedy) if stood.remedy else None,
+        held_to=climb.plan.limits.words,
+        limits=list(limit_words(climb.plan.limits, stood.gaps)),
         last_take_at=played.isoformat() if played else None,
         revision=climb.revision,
     )

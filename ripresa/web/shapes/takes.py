@@ -1,72 +1,70 @@
-"""The shapes of takes: figures as they are read, and dots for the pictures."""
+"""The shapes of takes: what is said of them, what they lead to, and their figures."""
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.exact import division_label, label, plural
-from ripresa.core.studio import Take, TakeLine
-from ripresa.core.takes import Evenness, Figures, Interval, LegFigures, Mark, Source, spread_limit
+from ripresa.core.changes import Part, window_of, with_division
+from ripresa.core.drill import Drill
+from ripresa.core.exact import label, plural
+from ripresa.core.playing import Pulse, Spoken
+from ripresa.core.reading import Reading
+from ripresa.core.studio import Ear, KeptRemedy, Take, TakeLine
+from ripresa.core.takes import (
+    FaultKind,
+    Figures,
+    Interval,
+    Limits,
+    Mark,
+    Offer,
+    Remedy,
+    Source,
+    Verdict,
+    due_notes,
+    fault_name,
+)
 from ripresa.formats.wire import WireExact
+from ripresa.web.shapes.figures import FiguresShape, TakeMarkShape, drift_words, figures_shape, ms_shape
+from ripresa.work.remedies import offered
+from ripresa.work.takes import Again, Kept
 
 
-class FigureShape(BaseModel):
-    """A figure in words, its uncertainty, and how many notes it rests on."""
+class OfferShape(BaseModel):
+    """What fits better than what was asked, in one press."""
 
+    kind: Literal["tempo", "division", "again", "by_ear", "evenness", "first_note"]
     label: str
-    plus_minus: str
-    count: int
+    bpm: WireExact | None
+    division: int | None
+    drill: Drill | None
 
 
-class SlotShape(BaseModel):
-    """One slot of the beat; dots in ms from the player's own middle."""
+class RemedyShape(BaseModel):
+    """What a fault leads to: how it is put on the stand."""
 
-    slot: int
-    count: str
-    bias: FigureShape | None
-    bias_ms: float | None
-    share: str | None
-    dots: list[float]
-
-
-class LegDotsShape(BaseModel):
-    """Where each slot of one division fell."""
-
-    division: str
-    slots: list[SlotShape]
-
-
-class SeamShape(BaseModel):
-    """A change of division: how it was met."""
-
+    key: str
     name: str
-    sentence: str
+    why: str
+    against: str
+    bpm: WireExact
+    bpm_label: str
+    part: Part
+    drill: Drill
+    spoken: Spoken
+    say_bars: int
+    pulse: Pulse | None
 
 
-class PointShape(BaseModel):
-    """A point of the line through a take: seconds, and ms from the player's own middle."""
+class KeptRemedyShape(RemedyShape):
+    """A remedy that was taken."""
 
-    at: float
-    offset_ms: float
-
-
-class FiguresShape(BaseModel):
-    """What a take measured."""
-
-    due: int
-    matched: int
-    missed: int
-    extra: int
-    bias: FigureShape | None
-    bias_note: str
-    spread: FigureShape | None
-    drift: FigureShape | None
-    drift_note: str
-    legs: list[LegDotsShape]
-    seams: list[SeamShape]
-    line: list[PointShape]
-    limit_ms: float
+    id: int
+    climb_id: int | None
+    drill_id: int
+    version: int
+    made_at: str
+    is_clean: bool
 
 
 class TakeLineShape(BaseModel):
@@ -84,20 +82,102 @@ class TakeLineShape(BaseModel):
     played_at: str
     seconds: str
     mark: Mark
+    machine: Mark | None
+    ear_by: str | None
+    ease: int | None
+    part_name: str
     reasons: list[str]
     note: str
     is_measured: bool
 
 
 class TakeShape(TakeLineShape):
-    """A take with its figures and pictures."""
+    """A take with its word, what it leads to, its figures and pictures."""
 
+    ear: Ear | None
+    faults: list[FaultKind]
+    offers: list[OfferShape]
+    remedies: list[RemedyShape]
+    held_to: str
     figures: FiguresShape | None
+
+
+class AgainShape(BaseModel):
+    """What today's rule says of a kept take, beside what was said then."""
+
+    then: TakeShape
+    mark: Mark | None
+    reasons: list[str]
+    figures: FiguresShape | None
+    is_other: bool
 
 
 def take_line_shape(take: TakeLine) -> TakeLineShape:
     """Return the shape of a take in a list."""
-    return TakeLineShape(**_values(take, take.seconds), is_measured=take.due is not None)
+    return TakeLineShape(
+        **_values(take, take.seconds), ear_by=take.ear_by, ease=take.ease, is_measured=take.due is not None
+    )
+
+
+def take_shape(kept: Kept) -> TakeShape:
+    """Return the shape of a kept take."""
+    return _take_shape(kept.take, kept.limits, kept.reading, [(one, why) for why, one in _offered(kept)])
+
+
+def again_shape(again: Again) -> AgainShape:
+    """Return a kept take beside what today's rule says of it."""
+    word: Verdict | None = again.verdict
+    return AgainShape(
+        then=_take_shape(again.take, again.limits, again.reading, []),
+        mark=word.mark if word else None,
+        reasons=list(word.reasons) if word else [],
+        figures=_figures(again.figures, again.take, again.limits, again.reading),
+        is_other=word is not None and again.take.machine is not None and word.mark != again.take.machine,
+    )
+
+
+def kept_remedy_shape(kept: KeptRemedy) -> KeptRemedyShape:
+    """Return a remedy that was taken."""
+    return KeptRemedyShape(
+        **_remedy(kept.remedy, kept.fault).__dict__,
+        id=kept.id,
+        climb_id=kept.climb_id,
+        drill_id=kept.drill_id,
+        version=kept.version,
+        made_at=kept.made_at.isoformat(),
+        is_clean=kept.clean_at is not None,
+    )
+
+
+def measured_words(take: TakeLine) -> str:
+    """Return what a take measured in a sentence or two; empty where nothing was."""
+    found = []
+    if take.bias is not None and take.bias_half is not None and take.bias_count is not None:
+        bias = ms_shape(Interval(take.bias, take.bias_half, take.bias_count), signed=True)
+        found.append(f"Bias {bias.label} {bias.plus_minus} ({plural(bias.count, 'note')})." if bias else "")
+    if take.drift_bpm is not None:
+        found.append(f"Drift {drift_words(take.drift_bpm)}.")
+    return " ".join(found)
+
+
+def _offered(kept: Kept) -> list[tuple[str, Remedy]]:
+    return [(fault_name(fault), one) for fault, one in offered(kept.take, kept.climb)]
+
+
+def _take_shape(take: Take, limits: Limits, reading: Reading, found: list[tuple[Remedy, str]]) -> TakeShape:
+    figures = _figures(take.figures, take, limits, reading)
+    return TakeShape(
+        **_values(take, take.end - take.start),
+        ear_by=take.ear.by if take.ear else None,
+        ease=take.ear.ease if take.ear else None,
+        is_measured=figures is not None,
+        ear=take.ear,
+        faults=list(dict.fromkeys(fault.kind for fault in take.faults)),
+        offers=[_offer(offer, reading.drill) for offer in take.offers],
+        remedies=[_remedy(remedy, against) for remedy, against in found],
+        held_to=limits.words,
+        figures=figures,
+    )
 
 
 def _values(take: Take | TakeLine, seconds: float) -> dict[str, Any]:
@@ -115,105 +195,40 @@ def _values(take: Take | TakeLine, seconds: float) -> dict[str, Any]:
         "played_at": take.played_at.isoformat(),
         "seconds": f"{seconds:.1f}",
         "mark": take.mark,
+        "machine": take.machine,
+        "part_name": take.part_name,
         "reasons": list(take.reasons),
         "note": take.note,
     }
 
 
-def measured_words(take: TakeLine) -> str:
-    """Return what a take measured in a sentence or two; empty where nothing was."""
-    found = []
-    if take.bias is not None and take.bias_half is not None and take.bias_count is not None:
-        bias = _ms(Interval(take.bias, take.bias_half, take.bias_count), signed=True)
-        found.append(f"Bias {bias.label} {bias.plus_minus} ({plural(bias.count, 'note')})." if bias else "")
-    if take.drift_bpm is not None:
-        found.append(f"Drift {_drift_words(take.drift_bpm)}.")
-    return " ".join(found)
-
-
-def take_shape(take: Take, evenness: Evenness) -> TakeShape:
-    """Return the shape of a take, judged by a school of evenness."""
-    figures = _figures(take.figures, evenness, take.is_calibrated) if take.figures else None
-    return TakeShape(**_values(take, take.end - take.start), is_measured=figures is not None, figures=figures)
-
-
-def _figures(figures: Figures, evenness: Evenness, is_calibrated: bool) -> FiguresShape:
-    return FiguresShape(
-        due=figures.due,
-        matched=figures.matched,
-        missed=figures.missed,
-        extra=figures.extra,
-        bias=_ms(figures.bias, signed=True),
-        bias_note=(
-            "against the click"
-            if is_calibrated
-            else "latency not measured: a change between takes says something, the number alone does not"
-        ),
-        spread=_ms(figures.spread),
-        drift=_drift(figures.drift_bpm_a_minute),
-        drift_note=_drift_note(figures),
-        legs=[_leg(leg) for leg in figures.legs],
-        seams=[
-            SeamShape(
-                name=f"{division_label(seam.before)} → {division_label(seam.after)}",
-                sentence=_seam(seam.offset, seam.changes),
-            )
-            for seam in figures.seams
-        ],
-        line=[PointShape(at=at, offset_ms=offset * 1000) for at, offset in figures.line],
-        limit_ms=spread_limit(evenness, figures.gap_seconds) * 1000,
-    )
-
-
-def _leg(leg: LegFigures) -> LegDotsShape:
-    return LegDotsShape(
-        division=division_label(leg.division),
-        slots=[
-            SlotShape(
-                slot=slot.slot,
-                count=slot.count,
-                bias=_ms(slot.bias, signed=True),
-                bias_ms=slot.bias.value * 1000 if slot.bias else None,
-                share=f"{slot.share * 100:.1f} %" if slot.share is not None else None,
-                dots=[round(dot * 1000, 2) for dot in slot.dots],
-            )
-            for slot in leg.slots
-        ],
-    )
-
-
-def _seam(offset: Interval, changes: int) -> str:
-    times = "once" if changes == 1 else f"{changes} times"
-    side = "late" if offset.value >= 0 else "early"
-    few = " Too few to judge." if changes < 10 else ""
-    return f"{abs(offset.value) * 1000:.0f} ms {side} ± {offset.half_width * 1000:.0f}, heard {times}.{few}"
-
-
-def _ms(interval: Interval | None, *, signed: bool = False) -> FigureShape | None:
-    if interval is None:
+def _figures(figures: Figures | None, take: Take, limits: Limits, reading: Reading) -> FiguresShape | None:
+    if figures is None:
         return None
-    shown = f"{interval.value * 1000:+.0f}" if signed else f"{interval.value * 1000:.0f}"
-    shown = "0" if shown in {"+0", "-0"} else shown.replace("-", "−")
-    return FigureShape(label=f"{shown} ms", plus_minus=f"± {interval.half_width * 1000:.0f}", count=interval.count)
+    window = window_of(reading, take.part) if take.part else None
+    due = due_notes(reading, take.bpm, take.start, take.end, window)
+    marks = [
+        TakeMarkShape(at=seam.at, kind="seam", label=seam.name, event=due.event_from(seam.at)) for seam in due.seams
+    ]
+    return figures_shape(figures, limits, reading, marks)
 
 
-def _drift(interval: Interval | None) -> FigureShape | None:
-    if interval is None:
-        return None
-    return FigureShape(
-        label=_drift_words(interval.value),
-        plus_minus=f"± {interval.half_width:.1f}",
-        count=interval.count,
+def _offer(offer: Offer, drill: Drill) -> OfferShape:
+    other = None if offer.division is None else with_division(drill, offer.division)
+    return OfferShape(kind=offer.kind, label=offer.label, bpm=offer.bpm, division=offer.division, drill=other)
+
+
+def _remedy(remedy: Remedy, against: str) -> RemedyShape:
+    return RemedyShape(
+        key=remedy.key,
+        name=remedy.name,
+        why=remedy.why,
+        against=against,
+        bpm=remedy.bpm,
+        bpm_label=label(remedy.bpm),
+        part=remedy.part,
+        drill=remedy.drill,
+        spoken=remedy.spoken,
+        say_bars=remedy.say_bars,
+        pulse=remedy.pulse,
     )
-
-
-def _drift_words(bpm_a_minute: float) -> str:
-    return f"{abs(bpm_a_minute):.1f} bpm {'faster' if bpm_a_minute >= 0 else 'slower'} a minute"
-
-
-def _drift_note(figures: Figures) -> str:
-    percent = figures.drift_percent
-    if percent is None:
-        return "too short to tell a drift"
-    side = "faster" if percent.value >= 0 else "slower"
-    return f"{abs(percent.value):.1f} % {side} than asked, ± {percent.half_width:.1f}"

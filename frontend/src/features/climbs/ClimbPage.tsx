@@ -11,6 +11,8 @@ import { PlayAlong } from "../../ui/PlayAlong";
 import { Problem } from "../../ui/Problem";
 import { WordButtons } from "../../ui/WordButtons";
 import { ChangeLadder } from "./ChangeLadder";
+import { ChangeLimits } from "./ChangeLimits";
+import { Remedies } from "./Remedies";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
 
@@ -55,6 +57,7 @@ function OneClimb({ climb }: { climb: Climb }) {
           <Treads treads={climb.treads} sign={climb.sign} targetLabel={climb.target_label} />
         </div>
         <RungTable treads={climb.treads} sign={climb.sign} />
+        <ChangeLimits key={`limits ${JSON.stringify(climb.plan)}`} climb={climb} />
         <ChangeLadder key={JSON.stringify(climb.plan)} climb={climb} />
       </div>
       {making && choices.data && (
@@ -78,6 +81,7 @@ function OneClimb({ climb }: { climb: Climb }) {
           </p>
           <WordButtons climb={climb} takeId={null} follow={climb.word.heading} showKey />
         </section>
+        <Remedies climb={climb} />
         <section className="card-plain bg-care text-care-text">
           <h2 className="!text-care-text">Care</h2>
           <p>
@@ -106,7 +110,7 @@ function PlanSentence({ climb }: { climb: Climb }) {
         in a row, back one rung after <strong>{plan.shaky_to_fall} shaky</strong>.
       </p>
       <p className="text-soft">
-        Clean by the school “{plan.evenness}”. {why(plan.evenness)}
+        Held to {climb.held_to}. {why(plan.evenness)}
       </p>
     </div>
   );

@@ -4,6 +4,7 @@ import { Brief } from "../../ui/brief/Brief";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import type { Refused } from "../../ui/brief/context";
 import { planHints } from "../../ui/brief/kinds";
+import { LimitWords } from "./LimitWords";
 
 const counted = (from: number, to: number): Choice[] =>
   Array.from({ length: to - from + 1 }, (_, index) => ({
@@ -102,14 +103,7 @@ export function PlanBrief(props: Props) {
         choices={choices.settings}
         onChange={(settings) => set("settings", settings as Plan["settings"])}
       />
-      , evenness{" "}
-      <BriefSelect
-        label="evenness"
-        field="evenness"
-        value={plan.evenness}
-        choices={choices.evenness}
-        onChange={(evenness) => set("evenness", evenness as Plan["evenness"])}
-      />
+      , <LimitWords limits={plan} choices={choices} onChange={(limits) => onChange({ ...plan, ...limits })} />
       , the click{" "}
       <BriefSelect
         label="click ladder"

@@ -1,4 +1,5 @@
 import type { Tread } from "../../api/client";
+import { MarkDot } from "../../ui/MarkDot";
 import { useWidth } from "../../ui/useWidth";
 
 const HEIGHT = 400;
@@ -135,27 +136,6 @@ function Dots({ marks, x, y, step }: DotsProps) {
   return marks.slice(-MOST_DOTS).map((mark, index) => {
     const cx = x + 10 + (index % inRow) * 14;
     const cy = y + Math.floor(index / inRow) * 14;
-    if (mark === "unclear")
-      return (
-        <path
-          key={index}
-          className="stroke-soft"
-          d={`M${cx - 4} ${cy - 4}l8 8m0-8l-8 8`}
-          strokeWidth={2}
-          fill="none"
-        />
-      );
-    const clean = mark === "clean";
-    return (
-      <circle
-        key={index}
-        className={clean ? "fill-success stroke-success" : "stroke-soft"}
-        fill={clean ? undefined : "none"}
-        cx={cx}
-        cy={cy}
-        r={4.5}
-        strokeWidth={2}
-      />
-    );
+    return <MarkDot key={index} mark={mark} cx={cx} cy={cy} />;
   });
 }

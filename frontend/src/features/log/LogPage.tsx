@@ -72,6 +72,20 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
               <p>No take yet. Put a drill on the stand and play it.</p>
             )}
           </section>
+          {log.data.parts.length > 0 && (
+            <section className="card-plain mb-4">
+              <h2>Parts practised by themselves</h2>
+              <ul>
+                {log.data.parts.map((part) => (
+                  <li key={`${part.title} ${part.name}`}>
+                    {part.title}: <strong>{part.name}</strong>, {part.takes}{" "}
+                    {part.takes === 1 ? "take" : "takes"},{" "}
+                    {part.last_clean ? `last clean at ${part.last_clean}` : "not clean yet"}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <ol className="space-y-2">
             {log.data.entries.map((entry) => (
               <Entry key={`${entry.at} ${entry.kind} ${entry.take_id}`} entry={entry} />

@@ -1,4 +1,6 @@
 import type { Schemas } from "../../api/client";
+import { MarkDot } from "../../ui/MarkDot";
+import { MARK_WORDS } from "../../ui/marks";
 import { day } from "../../ui/moment";
 import { useWidth } from "../../ui/useWidth";
 
@@ -10,7 +12,7 @@ const RIGHT = 14;
 const FLOOR = HEIGHT - 30;
 const TOP = 14;
 
-/** Takes as points over time: filled where clean, a ring where shaky, a cross without a verdict. */
+/** Takes as points over time: each with the sign of its mark. */
 export function SpeedPlot({ points }: { points: readonly Point[] }) {
   const [box, width] = useWidth<HTMLDivElement>();
   const times = points.map((point) => Date.parse(point.at));
@@ -55,32 +57,15 @@ export function SpeedPlot({ points }: { points: readonly Point[] }) {
         </svg>
       )}
       <p className="text-soft text-sm">
-        ● clean ○ shaky × no verdict; speed at each drill’s fastest division
+        ● clean ○ shaky ◐ too near to call × no verdict; speed at each drill’s fastest division
       </p>
     </div>
   );
 }
 
 function Dot({ point, cx, cy }: { point: Point; cx: number; cy: number }) {
-  if (point.mark === "unclear")
-    return (
-      <path className="stroke-soft" d={`M${cx - 4} ${cy - 4}l8 8m0-8l-8 8`} strokeWidth={2} fill="none">
-        <title>{`${point.title}: ${point.label}, no verdict`}</title>
-      </path>
-    );
-  const clean = point.mark === "clean";
-  return (
-    <circle
-      className={clean ? "fill-success stroke-success" : "stroke-soft"}
-      fill={clean ? undefined : "none"}
-      cx={cx}
-      cy={cy}
-      r={5}
-      strokeWidth={2}
-    >
-      <title>{`${point.title}: ${point.label}, ${point.mark}`}</title>
-    </circle>
-  );
+  const title = `${point.title}: ${point.label}, ${MARK_WORDS[point.mark].toLowerCase()}`;
+  return <MarkDot mark={point.mark} cx={cx} cy={cy} r={5} title={title} />;
 }
 
 function summary(points: readonly Point[]): string {

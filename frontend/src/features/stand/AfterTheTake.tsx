@@ -1,11 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import type { Climb, Judged, Refusal } from "../../api/client";
+import type { Choices, Climb, Judged, KeptRemedy, Refusal } from "../../api/client";
 import { takesQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
+import { MARK_WORDS } from "../../ui/marks";
 import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { TakeNote } from "../../ui/TakeNote";
 import { ByEar } from "./ByEar";
+import { TakeTable } from "./TakeTable";
 import { TheWord } from "./TheWord";
 import { ThroughThePass } from "./ThroughThePass";
 import type { Subject, useTakes } from "./useTakes";
@@ -14,10 +16,17 @@ import { WhereItFell } from "./WhereItFell";
 type Props = {
   subject: Subject;
   climb: Climb | null;
+  choices: Choices;
   takes: ReturnType<typeof useTakes>;
   playing: boolean;
   large: boolean;
   onMoved: (climb: Climb) => void;
+  onRemedy: (remedy: KeptRemedy) => void;
+  onBack: () => void;
+  onAgain: () => void;
+  onRung: ((bpm: string) => boolean) | null;
+  /** A dot was pressed: its note on the rail. */
+  onNote: (event: number) => void;
 };
 
 /** Under the rail: before a take the rule, after it what it measured and the word. Large, the word alone. */
@@ -26,7 +35,7 @@ export function AfterTheTake(props: Props) {
   if (takes.busy) return <Loading what="what the take measured" />;
   if (takes.judged && !takes.byEar.length)
     return large ? <Word {...props} judged={takes.judged} /> : <Figures {...props} judged={takes.judged} />;
-  const ear = <Ear {...props} />;
+  const ear = <Unheard {...props} />;
   if (large) return ear;
   return (
     <div className="grid gap-3 lg:grid-cols-3">
@@ -55,38 +64,76 @@ export function AfterTheTake(props: Props) {
 type JudgedProps = Props & { judged: Judged };
 
 function Figures(props: JudgedProps) {
-  const { figures } = props.judged.take;
+  const { judged, onNote, takes } = props;
+  const { figures } = judged.take;
   return (
-    <div className="grid gap-3 lg:grid-cols-[5fr_4fr_3fr]">
+    <div className="grid gap-3 lg:grid-cols-[1fr_24rem]">
       {figures?.matched ? (
-        <>
-          <WhereItFell figures={figures} heading="Where each note of the beat fell" />
-          <ThroughThePass figures={figures} />
-        </>
+        <div className="card-plain min-w-0 !py-3">
+          <WhereItFell figures={figures} onNote={onNote} />
+          <ThroughThePass figures={figures} onNote={onNote} />
+          <Heard figures={figures} />
+          <TakeTable figures={figures} onNote={onNote} />
+        </div>
       ) : (
-        <p className="card-plain lg:col-span-2">Marked by ear: no figures, and none are needed.</p>
+        <p className="card-plain">
+          {judged.take.source === "by_ear"
+            ? "Marked by ear: no figures, and none are needed."
+            : "Nothing of it could be measured."}
+        </p>
       )}
-      <Word {...props} />
+      <div className="min-w-0">
+        {takes.error && <Problem error={takes.error} />}
+        <Word {...props} />
+      </div>
     </div>
   );
 }
 
-function Word({ judged, subject, onMoved }: JudgedProps) {
+/** Hands and accents, where they were heard. */
+function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> }) {
+  if (!figures.hands.length && !figures.accents) return null;
+  return (
+    <ul className="text-sm mt-1 flex flex-wrap gap-x-5">
+      {figures.hands.map((hand) => (
+        <li key={hand.symbol}>
+          <strong>{hand.symbol}</strong>: {hand.sentence}
+        </li>
+      ))}
+      {figures.accents && <li>Accents: {figures.accents}</li>}
+    </ul>
+  );
+}
+
+function Word(props: JudgedProps) {
+  const { judged, subject, takes } = props;
   const { id, note } = judged.take;
   return (
     <div className="grid gap-3 content-start">
-      <TheWord judged={judged} rung={subject.rung} onMoved={onMoved} />
+      <TheWord
+        judged={judged}
+        rung={subject.rung}
+        choices={props.choices}
+        large={props.large}
+        busy={takes.busy}
+        onMoved={props.onMoved}
+        onEar={(ear) => void takes.hear(id, ear)}
+        onRemedy={props.onRemedy}
+        onBack={props.onBack}
+        onAgain={props.onAgain}
+        onRung={props.onRung}
+      />
       <TakeNote key={id} takeId={id} note={note} />
     </div>
   );
 }
 
 /** Where nothing was measured, the ear marks the take; of several, one after the other. */
-function Ear({ subject, takes, playing }: Props) {
+function Unheard({ subject, takes, playing, choices }: Props) {
   const [run] = takes.byEar;
   if (!run || playing || subject.studentId === null) return null;
   return (
-    <div>
+    <section className="card-plain min-w-0">
       {run.slipped && (
         <p className="text-care-text mb-1">
           The sound clock jumped during this take, so taps would be judged wrongly. Mark it by ear.
@@ -94,10 +141,12 @@ function Ear({ subject, takes, playing }: Props) {
       )}
       <ByEar
         busy={takes.busy}
-        at={takes.byEar.length > 1 ? run.bpm : null}
+        heading={takes.byEar.length > 1 ? `How was it at ${run.bpm}, by ear?` : "How was it, by ear?"}
+        faults={choices.faults}
         onMark={(ear) => void takes.mark(run, ear)}
       />
-    </div>
+      <p className="text-soft text-sm mt-1">Clean: even, nothing missed, at ease.</p>
+    </section>
   );
 }
 
@@ -106,10 +155,20 @@ function Rule({ climb, studentId }: { climb: Climb | null; studentId: number | n
     <section className="card-plain">
       <h2>Before you play</h2>
       {climb ? (
-        <p>
-          {climb.word.sentence} {climb.plan.clean_to_rise} clean in a row lead up, {climb.plan.shaky_to_fall}{" "}
-          shaky in a row lead back one rung.
-        </p>
+        <>
+          <p>
+            {climb.word.sentence} {climb.plan.clean_to_rise} clean in a row lead up,{" "}
+            {climb.plan.shaky_to_fall} shaky in a row lead back one rung.
+          </p>
+          <p className="text-sm mt-1">
+            Held to {climb.held_to}: {climb.limits.join("; ")}.
+          </p>
+          {climb.remedy && (
+            <p className="mt-1">
+              It waits for its remedy: <strong>{climb.remedy.name}</strong>, against {climb.remedy.against}.
+            </p>
+          )}
+        </>
       ) : studentId === null ? (
         <p>Choose a student above to keep takes. Without one it plays, and nothing is measured.</p>
       ) : (
@@ -130,7 +189,8 @@ function LastTakes({ climbId }: { climbId: number }) {
         {last.map((take) => (
           <li key={take.id}>
             {moment(take.played_at)}: {take.bpm_label} bpm,{" "}
-            <strong>{take.mark === "unclear" ? "no verdict" : take.mark}</strong>
+            <strong>{MARK_WORDS[take.mark].toLowerCase()}</strong>
+            {take.part_name && `, ${take.part_name}`}
           </li>
         ))}
       </ul>

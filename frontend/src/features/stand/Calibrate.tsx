@@ -25,7 +25,6 @@ export function Calibrate({ drill, made, onClose, onMeasured }: Props) {
       drill,
       bpm: null,
       click: null,
-      unmoved: false,
     }),
   );
   const player = useRef<Player | null>(null);
@@ -35,7 +34,7 @@ export function Calibrate({ drill, made, onClose, onMeasured }: Props) {
   const measure = useMutation({
     mutationFn: ({ due, played }: { due: number[]; played: number[] }) => api.latency(due, played),
     onSuccess: (found) => {
-      const latency = { ms: found.latency_ms, label: found.label };
+      const latency = { ms: found.latency_ms, half: found.half_width_ms, label: found.label };
       keepLatency(latency);
       onMeasured(latency);
     },

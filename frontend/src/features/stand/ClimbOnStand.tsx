@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useParams } from "react-router";
-import type { Choices, Climb, Drill, Schemas } from "../../api/client";
-import { choicesQuery, climbQuery, drillQuery } from "../../api/queries";
+import { useParams, useSearchParams } from "react-router";
+import type { Choices, Climb, Drill, KeptRemedy, Schemas } from "../../api/client";
+import { choicesQuery, climbQuery, drillQuery, remedyQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { StandScreen } from "./StandScreen";
@@ -10,7 +10,9 @@ import { StandScreen } from "./StandScreen";
 /** A climb on the stand: the drill at the tempo of its rung. */
 export function ClimbOnStand() {
   const id = Number(useParams().climbId);
+  const asked = Number(useSearchParams()[0].get("remedy") ?? 0);
   const climb = useQuery(climbQuery(id));
+  const remedy = useQuery({ ...remedyQuery(asked), enabled: asked > 0 });
   const choices = useQuery(choicesQuery);
   const drill = useQuery({
     ...drillQuery(climb.data?.drill_id ?? 0, climb.data?.version),
@@ -20,12 +22,34 @@ export function ClimbOnStand() {
     (!climb.data && climb.error) || (!choices.data && choices.error) || (!drill.data && drill.error);
   if (failed) return <Problem error={failed} onRetry={() => window.location.reload()} />;
   if (!climb.data || !choices.data || !drill.data) return <Loading what="the climb" />;
-  return <Standing key={id} climb={climb.data} kept={drill.data} choices={choices.data} />;
+  if (remedy.isLoading) return <Loading what="the remedy" />;
+  const kept = remedy.data?.climb_id === id ? remedy.data : null;
+  return (
+    <Standing
+      key={`${id} ${asked}`}
+      climb={climb.data}
+      kept={drill.data}
+      choices={choices.data}
+      remedy={kept}
+    />
+  );
 }
 
-type Props = { climb: Climb; kept: Schemas["DrillShape"]; choices: Choices };
+type Props = {
+  climb: Climb;
+  kept: Schemas["DrillShape"];
+  choices: Choices;
+  remedy: KeptRemedy | null;
+};
 
-function Standing({ climb, kept, choices }: Props) {
+/** The rung whose tempo lies nearest to one that was played, in bpm. */
+function nearestRung(climb: Climb, bpm: string): number | null {
+  const away = (tread: Climb["treads"][number]) => Math.abs(Number(tread.bpm_label) - Number(bpm));
+  const told = climb.treads.filter((tread) => Number.isFinite(away(tread)));
+  return told.length ? told.reduce((best, one) => (away(one) < away(best) ? one : best)).number : null;
+}
+
+function Standing({ climb, kept, choices, remedy }: Props) {
   // Another rung may be tried without moving the climb.
   const [tried, setTried] = useState<number | null>(null);
   // The teacher's own choice for now; else the plan of the rung, else that of the drill.
@@ -67,6 +91,12 @@ function Standing({ climb, kept, choices }: Props) {
       onMoved={() => {
         setTried(null);
         setClick(null);
+      }}
+      remedy={remedy}
+      onRung={(bpm) => {
+        const rung = nearestRung(climb, bpm);
+        if (rung !== null) setTried(rung);
+        return rung !== null;
       }}
     />
   );

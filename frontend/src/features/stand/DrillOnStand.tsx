@@ -78,6 +78,10 @@ function Standing({ kept, choices, students }: Props) {
         onTempo={setBpm}
         onClick={setClick}
         onMoved={() => {}}
+        onRung={(to) => {
+          setBpm(to);
+          return true;
+        }}
       />
     </>
   );

@@ -1,11 +1,15 @@
-import { type Ref, useImperativeHandle, useMemo, useRef, useState } from "react";
+import { type Ref, useEffect, useImperativeHandle, useMemo, useRef, useState } from "react";
 import type { Reading } from "../../api/client";
 import { firstAt, type Position } from "../../audio/schedule";
 import { geometry } from "../../ui/rail/geometry";
 import { RailRow } from "../../ui/rail/RailRow";
 import { useWidth } from "../../ui/useWidth";
 
-export type RailHandle = { show: (position: Position | null) => void };
+export type RailHandle = {
+  show: (position: Position | null) => void;
+  /** Show the bar of a note, and light it. */
+  point: (event: number) => void;
+};
 
 type Props = {
   reading: Reading;
@@ -26,6 +30,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const line = useRef<HTMLDivElement>(null);
   const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
   const [rowIndex, setRowIndex] = useState(0);
+  const [pointed, setPointed] = useState<number | null>(null);
   const place = useMemo(
     () => geometry(reading.rows, reading.beats_a_bar, width, { scale: large ? 1.5 : 1.05 }),
     [reading, width, large],
@@ -40,8 +45,20 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
     lit.current = { event, node };
   };
 
+  // A row that is shown only now has its node only after it was drawn.
+  useEffect(() => {
+    if (pointed !== null) light(pointed);
+  });
+
   useImperativeHandle(ref, () => ({
+    point: (event) => {
+      const at = reading.rows.findLastIndex((row) => row.first <= event);
+      setRowIndex(Math.max(0, at));
+      setPointed(event);
+      box.current?.scrollIntoView({ block: "nearest" });
+    },
     show: (position) => {
+      if (pointed !== null) setPointed(null);
       const bar = line.current;
       if (!position) {
         light(-1);
@@ -78,6 +95,8 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   // The row after the last is the first again, for what goes round.
   if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
   if (even >= reading.rows.length) rows[0] = reading.rows[0];
+  // One row alone is the one that sounds, or the one that a note was pointed at in.
+  const shown = short ? [reading.rows[rowIndex] ?? rows[0]] : rows.slice(0, 2);
   return (
     <div className="card-plain">
       <div ref={box} />
@@ -99,7 +118,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
           style={{ height: (place.height + 8) * (reading.rows.length > 1 && !short ? 2 : 1) - 8 }}
         >
           {width > 0 &&
-            rows.slice(0, short ? 1 : 2).map(
+            shown.map(
               (row, slot) =>
                 row && (
                   <div key={slot} className="absolute left-0" style={{ top: slot * (place.height + 8) }}>

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
@@ -24,6 +25,7 @@ export function StandScreen(props: StandProps) {
       <Loading what="the drill in seconds" />
     );
   const { reading } = played;
+  const afterTake = takes.judged !== null && !stand.isPlaying;
   return (
     <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
       <StandTop
@@ -50,49 +52,55 @@ export function StandScreen(props: StandProps) {
           />
         }
       />
-      <StandRail
-        reading={reading}
-        large={large}
-        short={takes.judged !== null && !stand.isPlaying}
-        hidden={on.isHidden}
-        ref={on.rail}
-      />
-      <PracticeWords
-        drill={subject.drill}
-        choices={choices}
-        performance={played}
-        practice={practice}
-        large={large}
-        onPractice={on.setPractice}
-      />
-      {played.performance.told.map((sentence) => (
-        <p key={sentence} className="text-soft">
-          {sentence}
-        </p>
-      ))}
-      {!large && (
-        <StandFolds
+      <StandRail reading={reading} large={large} short={afterTake} hidden={on.isHidden} ref={on.rail} />
+      {/* After a take what it measured needs the room: what is set before one is folded away. */}
+      <Folded when={afterTake && !large} name="Practice, sound and tempo">
+        <PracticeWords
+          drill={subject.drill}
           choices={choices}
           performance={played}
-          sound={on.sound}
-          onSound={on.changeSound}
-          bpm={bpm}
           practice={practice}
-          typed={climb !== null}
-          onTempo={(to, divide) => {
-            // On a climb another tempo is tried beside its rungs; the rung itself ends that.
-            on.setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
-            if (!climb) onTempo(to);
-          }}
-          latency={
-            on.source === "taps" ? { measured: on.latency, onMeasure: () => setOpen("latency") } : null
-          }
-          footSwitch={{ name: switchName(on.footSwitch), onChoose: () => setOpen("switch") }}
+          large={large}
+          onPractice={on.setPractice}
         />
-      )}
+        {played.performance.told.map((sentence) => (
+          <p key={sentence} className="text-soft">
+            {sentence}
+          </p>
+        ))}
+        {!large && (
+          <StandFolds
+            choices={choices}
+            performance={played}
+            sound={on.sound}
+            onSound={on.changeSound}
+            bpm={bpm}
+            practice={practice}
+            typed={climb !== null}
+            onTempo={(to, divide) => {
+              // On a climb another tempo is tried beside its rungs; the rung itself ends that.
+              on.setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
+              if (!climb) onTempo(to);
+            }}
+            latency={
+              on.source === "taps" ? { measured: on.latency, onMeasure: () => setOpen("latency") } : null
+            }
+            footSwitch={{ name: switchName(on.footSwitch), onChoose: () => setOpen("switch") }}
+          />
+        )}
+      </Folded>
       {isPractice && (
         <p className="text-soft" role="status">
-          Practice: it goes round until you stop it, and nothing is measured.
+          {practice.remedy ? `${practice.remedy.name}, against ${practice.remedy.against}: ` : "Practice: "}
+          it goes round until you stop it{" "}
+          {on.isMeasured
+            ? "and is measured, on a line of its own in the log; it moves no climb."
+            : "and nothing is measured."}{" "}
+          {practice.remedy && (
+            <button type="button" className="button button-small" onClick={on.toTheDrill}>
+              {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
+            </button>
+          )}
         </p>
       )}
       {stand.message && (
@@ -114,6 +122,7 @@ export function StandScreen(props: StandProps) {
       <AfterTheTake
         subject={subject}
         climb={climb}
+        choices={choices}
         takes={takes}
         playing={stand.isPlaying}
         large={large}
@@ -121,6 +130,17 @@ export function StandScreen(props: StandProps) {
           takes.clear();
           props.onMoved(moved);
         }}
+        onRemedy={on.practiseRemedy}
+        onBack={on.toTheDrill}
+        onAgain={on.again}
+        onRung={
+          props.onRung &&
+          ((to) => {
+            takes.clear();
+            return props.onRung?.(to) ?? false;
+          })
+        }
+        onNote={(event) => on.rail.current?.point(event)}
       />
       <StandDialogs
         open={open}
@@ -131,5 +151,16 @@ export function StandScreen(props: StandProps) {
         onClose={() => setOpen(null)}
       />
     </div>
+  );
+}
+
+/** What it holds, or a line that opens it. */
+function Folded({ when, name, children }: { when: boolean; name: string; children: ReactNode }) {
+  if (!when) return <div className="flex flex-col gap-3">{children}</div>;
+  return (
+    <details>
+      <summary className="cursor-pointer text-primary font-semibold">{name}</summary>
+      <div className="flex flex-col gap-3 mt-2">{children}</div>
+    </details>
   );
 }

@@ -1,32 +1,162 @@
-import type { Climb, Judged } from "../../api/client";
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Choices, type Climb, type Ear, type Judged, type KeptRemedy } from "../../api/client";
+import { forgetWork } from "../../api/queries";
+import { MARK_WORDS } from "../../ui/marks";
+import { Problem } from "../../ui/Problem";
+import { useOnce } from "../../ui/useOnce";
 import { WordButtons } from "../../ui/WordButtons";
+import { ByEar } from "./ByEar";
+import { Offers, type OffersProps } from "./Offers";
 
-const MARKS = { clean: "Clean", shaky: "Shaky", unclear: "No verdict" } as const;
+type Props = {
+  judged: Judged;
+  rung: number | null;
+  choices: Choices;
+  large: boolean;
+  busy: boolean;
+  onMoved: (climb: Climb) => void;
+  onEar: (ear: Ear) => void;
+  /** A remedy was taken: it goes on the stand. */
+  onRemedy: (remedy: KeptRemedy) => void;
+  /** Back from practice to the rung. */
+  onBack: () => void;
+} & OffersProps;
 
-type Props = { judged: Judged; rung: number | null; onMoved: (climb: Climb) => void };
-
-/** The word after a take: a sentence with its numbers, and the press that follows or overrules it. */
-export function TheWord({ judged, rung, onMoved }: Props) {
+/** The word after a take: the fault first, what is well, and the press that follows, remedies or overrules it. */
+export function TheWord(props: Props) {
+  const { judged, rung, choices, large, busy, onMoved, onEar, onRemedy, onBack } = props;
   const { take, climb } = judged;
-  const counts = climb !== null && rung === climb.rung;
+  const isPart = take.part_name !== "";
+  const counts = climb !== null && !isPart && rung === climb.rung;
   const good = take.mark === "clean";
+  const [first, ...others] = take.reasons;
+  const heading = climb && counts && take.mark !== "none" ? climb.word.heading : MARK_WORDS[take.mark];
   return (
-    <section className={`card-plain min-w-0 ${good ? "word-good" : ""}`} aria-live="polite">
-      <h2>{climb && counts ? climb.word.heading : MARKS[take.mark]}</h2>
-      <p>
-        <strong>{MARKS[take.mark]}.</strong> {take.reasons.join(" ")}
+    <section className={`card-plain min-w-0 ${good ? "word-good" : "word-open"}`} aria-live="polite">
+      <h2 className="!text-2xl">{take.mark === "near" ? MARK_WORDS.near : heading}</h2>
+      <p className={large ? "text-2xl" : ""}>
+        {take.mark !== "near" && <strong>{MARK_WORDS[take.mark]}. </strong>}
+        <strong className="font-semibold">{first}</strong>
       </p>
-      {climb && counts && (
-        <>
-          <p className="mb-3">{climb.word.sentence}</p>
-          <WordButtons climb={climb} takeId={take.id} follow={climb.word.heading} showKey onMoved={onMoved} />
-        </>
+      {!large && others.length > 0 && (
+        <ul className="mt-1 text-sm">
+          {others.slice(0, MOST_REASONS).map((reason) => (
+            <li key={reason}>{reason}</li>
+          ))}
+        </ul>
       )}
-      {climb && !counts && (
-        <p>
-          The climb stands on rung {climb.rung}; this take on rung {rung} is kept and does not move it.
+      {take.machine && take.ear_by && take.machine !== take.mark && (
+        <p className="text-soft text-sm">
+          The ear of the {take.ear_by} counts; the machine said: {MARK_WORDS[take.machine].toLowerCase()}.
         </p>
       )}
+      <div className="mt-2 space-y-2">
+        {take.remedies.length > 0 && <Remedies judged={judged} onRemedy={onRemedy} />}
+        {take.mark === "none" && <Offers judged={judged} onAgain={props.onAgain} onRung={props.onRung} />}
+        {isPart && (
+          <p>
+            {take.part_name}: practice, on a line of its own in the log.{" "}
+            {good && climb && !climb.remedy && `Clean: rung ${climb.rung} is offered again.`}{" "}
+            <button type="button" className="button button-small" onClick={onBack}>
+              {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
+            </button>
+          </p>
+        )}
+        {climb?.remedy && !isPart && (
+          <p className="text-soft text-sm">This climb waits for its remedy: {climb.remedy.name}.</p>
+        )}
+        {climb && counts && (
+          <>
+            <p className="text-sm">{climb.word.sentence}</p>
+            <WordButtons
+              climb={climb}
+              takeId={take.id}
+              follow={climb.word.heading}
+              quiet={take.remedies.length > 0}
+              showKey
+              onMoved={onMoved}
+            />
+          </>
+        )}
+        {climb && !counts && !isPart && (
+          <p>The climb stands on rung {climb.rung}; this take is kept and does not move it.</p>
+        )}
+        {take.source !== "by_ear" &&
+          (take.mark === "near" ? (
+            <ByEar busy={busy} heading="What does your ear say?" faults={choices.faults} onMark={onEar} />
+          ) : (
+            <details>
+              <summary className="cursor-pointer text-primary font-semibold">My ear says otherwise</summary>
+              <ByEar busy={busy} heading="How was it, by ear?" faults={choices.faults} onMark={onEar} />
+            </details>
+          ))}
+      </div>
     </section>
+  );
+}
+
+/** What is said besides the fault; the rest stands in the numbers. */
+const MOST_REASONS = 3;
+
+function Remedies({ judged, onRemedy }: Pick<Props, "judged" | "onRemedy">) {
+  const [bpm, setBpm] = useState("");
+  const once = useOnce();
+  const { take } = judged;
+  const choose = useMutation({
+    mutationFn: (key: string) => {
+      const asked = { key, bpm };
+      return api.takeRemedy(take.id, key, bpm.trim() || null, once.key(asked));
+    },
+    onSuccess: (kept) => {
+      once.done();
+      forgetWork();
+      onRemedy(kept);
+    },
+  });
+  const [first, ...others] = take.remedies;
+  if (!first) return null;
+  return (
+    <div>
+      <button
+        type="button"
+        className="button button-first"
+        title={first.why}
+        disabled={choose.isPending}
+        onClick={() => choose.mutate(first.key)}
+      >
+        {first.name}
+      </button>
+      <details className="mt-1">
+        <summary className="cursor-pointer text-primary font-semibold">Another remedy, another tempo</summary>
+        <label className="block my-1">
+          at{" "}
+          <input
+            className="brief-word w-16"
+            inputMode="decimal"
+            aria-label="tempo of the remedy in bpm"
+            placeholder={first.bpm_label}
+            value={bpm}
+            onChange={(event) => setBpm(event.target.value)}
+          />{" "}
+          bpm
+        </label>
+        <div className="flex flex-wrap gap-2">
+          {others.map((one) => (
+            <button
+              key={one.name}
+              type="button"
+              className="button button-small"
+              title={`${one.why} Against: ${one.against}.`}
+              disabled={choose.isPending}
+              onClick={() => choose.mutate(one.key)}
+            >
+              {one.name}
+            </button>
+          ))}
+        </div>
+      </details>
+      {choose.isError && <Problem error={choose.error} />}
+    </div>
   );
 }

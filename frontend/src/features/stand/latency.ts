@@ -1,7 +1,7 @@
 import { keep, kept } from "../../ui/kept";
 
-/** The measured delay of taps on this computer, in ms, and how it is said. */
-export type Latency = { ms: number; label: string };
+/** The measured delay of taps on this computer and its half-width, in ms, and how it is said. */
+export type Latency = { ms: number; half?: number; label: string };
 
 const KEY = "latency";
 

@@ -1,4 +1,4 @@
-import type { Choices, Drill, Performance, Schemas } from "../../api/client";
+import type { Choices, Drill, KeptRemedy, Part, Performance, Schemas } from "../../api/client";
 import { typedCount } from "../../ui/brief/typedCount";
 
 /** What is practised of a drill, short of all of it. */
@@ -10,6 +10,8 @@ export type Practice = {
   turns: number | null;
   /** A part of it alone, the rest in silence. */
   part: string;
+  /** The remedy that is practised: it brings its own drill and part. */
+  remedy: KeptRemedy | null;
   /** A share of the tempo, while the slow one of a pair is played; which share it is, is kept. */
   slow: boolean;
   share: string;
@@ -27,6 +29,7 @@ export const ALL_OF_IT: Practice = {
   unmoved: false,
   turns: null,
   part: "everything",
+  remedy: null,
   slow: false,
   share: "2/3",
   divide: null,
@@ -34,8 +37,28 @@ export const ALL_OF_IT: Practice = {
   beat: "shown",
 };
 
+/** What is practised as the server takes it. */
+export function partOf(practice: Practice): Part {
+  if (practice.remedy) return practice.remedy.part;
+  const { step, unmoved, divide, part, loop } = practice;
+  return {
+    step,
+    unmoved,
+    divide,
+    reduce: reduceOf(part),
+    division: null,
+    articulation: null,
+    ...loopOf(loop),
+  };
+}
+
+/** A remedy on the stand, at its own tempo. */
+export function practiceOf(remedy: KeptRemedy): Practice {
+  return { ...ALL_OF_IT, remedy, bpm: remedy.bpm };
+}
+
 /** The part as the server takes it: “hand R” is one hand alone; null plays what the drill says. */
-export function reduceOf(part: string): Schemas["PerformanceBody"]["reduce"] {
+function reduceOf(part: string): Schemas["Reduce"] | null {
   if (part === "everything") return null;
   const [kind, hand = ""] = part.split(" ");
   return { part: kind as Schemas["Reduce"]["part"], hand };
@@ -53,12 +76,12 @@ export function partsOf({ hands }: Performance, choices: Choices) {
   ];
 }
 
-/** The loop as the server takes it. */
-export function loopOf(loop: string): Schemas["PerformanceBody"]["loop"] {
+/** What goes round, as the server takes it. */
+export function loopOf(loop: string): Pick<Part, "bars" | "seam"> {
   const [kind, first, last] = loop.split(" ");
-  if (kind === "bars") return { kind, first: typedCount(first ?? ""), last: typedCount(last ?? "") };
-  if (kind === "seam") return { kind, seam: Number(first) };
-  return null;
+  if (kind === "bars")
+    return { bars: { first: typedCount(first ?? ""), last: typedCount(last ?? "") }, seam: null };
+  return { bars: null, seam: kind === "seam" ? Number(first) : null };
 }
 
 /** Loops to choose from: all of it, the seams between legs, or bars, of which one says the first and the last. */

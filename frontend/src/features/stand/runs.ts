@@ -1,4 +1,4 @@
-import type { Drill } from "../../api/client";
+import type { Drill, HeardNote, Part } from "../../api/client";
 import type { Position, Seconds, Stretch } from "../../audio/schedule";
 import { HAIR, positionIn } from "../../audio/schedule";
 
@@ -8,9 +8,13 @@ export type Run = {
   /** Under which click, and on which rung of a climb. */
   click: Drill["click"];
   rung: number | null;
+  /** What was practised of it, and the remedy that it was a try of. */
+  part: Part | null;
+  remedyId: number | null;
   start: Seconds;
   end: Seconds;
-  onsets: Seconds[];
+  /** What was heard, in seconds from there; which key, where the source knows it. */
+  notes: HeardNote[];
   playedAt: string;
   /** Whether the clocks slipped, so that the taps cannot be trusted. */
   slipped: boolean;

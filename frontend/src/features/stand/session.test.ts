@@ -24,7 +24,16 @@ const WHEN = "2026-01-01T10:00:00Z";
 
 /** Two bars of four beats at 120, 80 …, two passes. */
 function wanted(beat = 0.5, change: Partial<Wanted> = {}): Wanted {
-  return { score: scoreOf(beat), click: BEAT, rung: 1, passes: 2, isPractice: false, ...change };
+  return {
+    score: scoreOf(beat),
+    click: BEAT,
+    rung: 1,
+    passes: 2,
+    part: null,
+    remedyId: null,
+    isMeasured: true,
+    ...change,
+  };
 }
 
 /** A session that plays something from 0 on: its first note is due after four beats of counting in. */
@@ -121,10 +130,10 @@ describe("playing", () => {
     expect(isSameSegment(wanted(), wanted(0.5, { click: BACK }))).toBe(false);
   });
 
-  it("makes no take of practice, and keeps the one before it", () => {
-    const part = change(playing(wanted()), wanted(0.5, { isPractice: true, passes: null }), 5.5);
+  it("makes no take of what cannot be measured, and keeps the one before it", () => {
+    const part = change(playing(wanted()), wanted(0.5, { isMeasured: false, passes: null }), 5.5);
     expect(runs(part, 20)).toEqual([["120", 1, 0, 4]]);
-    expect(stop(playing(wanted(0.5, { isPractice: true })), 3, false)).toMatchObject({
+    expect(stop(playing(wanted(0.5, { isMeasured: false })), 3, false)).toMatchObject({
       runs: [],
       short: false,
     });
@@ -132,14 +141,26 @@ describe("playing", () => {
 
   it("gives each take the taps around it", () => {
     let session = change(playing(wanted(0.5)), wanted(0.25), 5.5);
-    for (const at of [0.2, 2, 3, 5.9, 6.1, 8]) session = tapped(session, at);
+    for (const at of [2, 3, 5.9, 6.1, 8]) session = tapped(session, at, "j");
     const ended = stop(session, 9.2, true);
     if (ended.phase !== "ending") throw new Error(ended.phase);
-    expect(ended.runs.map((run) => run.onsets.map((at) => Math.round(at * 10) / 10))).toEqual([
+    expect(ended.runs.map((run) => run.notes.map(({ at }) => Math.round(at * 10) / 10))).toEqual([
       [0, 1, 3.9, 4.1],
       [-0.1, 0.1, 2],
     ]);
     expect(ended.runs.every((run) => run.slipped)).toBe(true);
+    expect(ended.runs.flatMap((run) => run.notes).every((note) => note.key === "j")).toBe(true);
+  });
+
+  it("makes a take of a part of its own, which is no segment of the whole", () => {
+    const part = { seam: 0 } as NonNullable<Wanted["part"]>;
+    const session = change(playing(wanted()), wanted(0.5, { part, rung: null, remedyId: 4 }), 5.5);
+    const ended = stop(session, 8.1, false);
+    if (ended.phase !== "ending") throw new Error(ended.phase);
+    expect(ended.runs.map((run) => [run.rung, run.part, run.remedyId])).toEqual([
+      [1, null, null],
+      [null, part, 4],
+    ]);
   });
 
   it("ends by itself after its passes, of the segment that plays last", () => {

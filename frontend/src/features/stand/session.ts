@@ -2,7 +2,7 @@
  * A session at the stand, from Start to Stop, without sound or screen: what happened goes in, what is to be done
  * comes out. idle → starting → playing, in segments of one tempo and one click each → ending, with what was played.
  */
-import type { Drill } from "../../api/client";
+import type { Drill, Part } from "../../api/client";
 import { HAIR, type Score, type Seconds, type Stretch } from "../../audio/schedule";
 import { lastBarLine, type Run, runStart } from "./runs";
 
@@ -13,9 +13,16 @@ export type Wanted = {
   rung: number | null;
   /** Passes until it stops by itself; null goes round until someone stops it. */
   passes: number | null;
-  /** Whether it is practice, of which no take is made. */
-  isPractice: boolean;
+  /** What is practised of the drill; null is all of it. */
+  part: Part | null;
+  /** The remedy that it is a try of. */
+  remedyId: number | null;
+  /** Whether a take is made of it. */
+  isMeasured: boolean;
 };
+
+/** A tap: when, on the clock of the sound, and by which key. */
+export type Tap = { at: Seconds; key: string | null };
 
 /** A stretch of one tempo and one click, on the clock of the sound; `until` is where the next one takes over. */
 export type Segment = { wanted: Wanted; stretch: Stretch; until: Seconds; playedAt: string };
@@ -23,13 +30,13 @@ export type Segment = { wanted: Wanted; stretch: Stretch; until: Seconds; played
 export type Session =
   | { phase: "idle" }
   | { phase: "starting"; wanted: Wanted }
-  | { phase: "playing"; wanted: Wanted; segments: Segment[]; taps: Seconds[]; reached: Seconds }
+  | { phase: "playing"; wanted: Wanted; segments: Segment[]; taps: Tap[]; reached: Seconds }
   | { phase: "ending"; runs: Run[]; short: boolean };
 
 export const IDLE_SESSION: Session = { phase: "idle" };
 
 /** How early and late a tap may belong to a segment; the server cuts it finer. */
-const TAP_ROOM = 1;
+const TAP_ROOM = 2;
 
 /** Whether a session goes on under another score as the same segment: the same bars, as fast, under the same click. */
 export function isSameSegment(one: Wanted, other: Wanted): boolean {
@@ -37,7 +44,9 @@ export function isSameSegment(one: Wanted, other: Wanted): boolean {
     one.score.bpm === other.score.bpm &&
     one.score.loop_seconds === other.score.loop_seconds &&
     one.rung === other.rung &&
-    one.isPractice === other.isPractice &&
+    one.isMeasured === other.isMeasured &&
+    one.remedyId === other.remedyId &&
+    JSON.stringify(one.part) === JSON.stringify(other.part) &&
     JSON.stringify(one.click) === JSON.stringify(other.click)
   );
 }
@@ -91,8 +100,8 @@ export function takenOver(session: Session, stretch: Stretch, playedAt: string):
 }
 
 /** A tap, by the clock of the sound. */
-export function tapped(session: Session, at: Seconds): Session {
-  return session.phase === "playing" ? { ...session, taps: [...session.taps, at] } : session;
+export function tapped(session: Session, at: Seconds, key: string | null = null): Session {
+  return session.phase === "playing" ? { ...session, taps: [...session.taps, { at, key }] } : session;
 }
 
 /** What was heard up to a moment stays heard, though the clocks slip back. */
@@ -118,7 +127,7 @@ export function stop(session: Session, at: Seconds | null, slipped: boolean): Se
   const moment = at ?? session.reached;
   const runs = session.segments.flatMap((segment) => runOf(segment, moment, session.taps, slipped));
   const [first] = session.segments;
-  const begun = first !== undefined && !first.wanted.isPractice && moment > first.stretch.base;
+  const begun = first?.wanted.isMeasured === true && moment > first.stretch.base;
   return { phase: "ending", runs, short: begun && runs.length === 0 };
 }
 
@@ -130,15 +139,15 @@ export function taken(session: Session): Session {
 function runOf(
   { wanted, stretch, until, playedAt }: Segment,
   moment: Seconds,
-  taps: Seconds[],
+  taps: Tap[],
   slipped: boolean,
 ): Run[] {
   const begin = runStart(stretch);
   const end = lastBarLine(stretch, Math.min(moment, until));
-  if (wanted.isPractice || end <= begin + HAIR) return [];
-  const onsets = taps
-    .map((tap) => tap - stretch.base)
-    .filter((tap) => tap > begin - TAP_ROOM && tap < end + TAP_ROOM);
-  const { click, rung, score } = wanted;
-  return [{ bpm: score.bpm, click, rung, start: begin, end, onsets, playedAt, slipped }];
+  if (!wanted.isMeasured || end <= begin + HAIR) return [];
+  const notes = taps
+    .map(({ at, key }) => ({ at: at - stretch.base, key }))
+    .filter(({ at }) => at > begin - TAP_ROOM && at < end + TAP_ROOM);
+  const { click, rung, score, part, remedyId } = wanted;
+  return [{ bpm: score.bpm, click, rung, part, remedyId, start: begin, end, notes, playedAt, slipped }];
 }

@@ -118,7 +118,7 @@ export function useStand({
     if (!wanted) return;
     session.current = sessions.want(session.current, wanted);
     follow();
-  }, [given, of.click, of.rung, of.passes, of.isPractice, follow]);
+  }, [given, of.click, of.rung, of.passes, of.isMeasured, of.remedyId, of.part, follow]);
 
   useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
   useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);
@@ -164,10 +164,10 @@ export function useStand({
     [],
   );
 
-  /** A tap, by the time stamp of its event. */
-  const tap = useCallback((eventMs: number) => {
+  /** A tap, by the time stamp of its event, and by which key. */
+  const tap = useCallback((eventMs: number, key: string | null = null) => {
     const playing = player.current;
-    if (playing?.isPlaying) session.current = sessions.tapped(session.current, playing.heardAt(eventMs));
+    if (playing?.isPlaying) session.current = sessions.tapped(session.current, playing.heardAt(eventMs), key);
   }, []);
 
   const isPlaying = isStarting || moment.phase !== "idle";

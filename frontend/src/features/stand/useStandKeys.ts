@@ -5,7 +5,7 @@ import { takeOffered } from "../../ui/offered";
 type Actions = {
   toggle: () => void;
   isPlaying: boolean;
-  tap: (eventMs: number) => void;
+  tap: (eventMs: number, key: string) => void;
   slower: () => void;
   faster: () => void;
   mute: () => void;
@@ -44,7 +44,7 @@ export function useStandKeys(actions: Actions): void {
         event.target instanceof HTMLElement && event.target.closest("input, select, textarea, dialog");
       if (event.repeat || inField || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key.toLowerCase() === "j" || event.key.toLowerCase() === "f")
-        latest.current.tap(event.timeStamp);
+        latest.current.tap(event.timeStamp, event.key.toLowerCase());
     },
     [],
   );

@@ -1,10 +1,10 @@
-import { type ReactNode, useRef, useState } from "react";
-import type { Choices, Climb, Drill } from "../../api/client";
+import { type ReactNode, useMemo, useRef, useState } from "react";
+import type { Choices, Climb, Drill, KeptRemedy } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
 import { USUAL } from "./count";
 import { keepSwitch, keptSwitch, useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
-import { ALL_OF_IT } from "./practice";
+import { ALL_OF_IT, type Practice, partOf, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
 import { keepSound, soundFor } from "./sound";
 import { useAwake } from "./useAwake";
@@ -27,6 +27,10 @@ export type StandProps = {
   onTempo: (bpm: string) => void;
   onClick: (click: Drill["click"]) => void;
   onMoved: (climb: Climb) => void;
+  /** A remedy that is on the stand when it is opened. */
+  remedy?: KeptRemedy | null;
+  /** Whom it may offer another rung to; null where none fits. */
+  onRung: ((bpm: string) => boolean) | null;
 };
 
 /** All that the stand's screen shows and does: what is chosen on it, what is played, heard and measured. */
@@ -39,7 +43,9 @@ export function useStandScreen(props: StandProps) {
   const [open, setOpen] = useState<"latency" | "switch" | null>(null);
   const [footSwitch, setFootSwitch] = useState(keptSwitch);
   const [latency, setLatency] = useState(keptLatency);
-  const [practice, setPractice] = useState(ALL_OF_IT);
+  const [practice, setPractice] = useState<Practice>(() =>
+    props.remedy ? practiceOf(props.remedy) : ALL_OF_IT,
+  );
   const [sound, setSound] = useState(() => soundFor(subject.studentId));
   const [soundOf, setSoundOf] = useState(subject.studentId);
   if (soundOf !== subject.studentId) {
@@ -47,8 +53,9 @@ export function useStandScreen(props: StandProps) {
     setSound(soundFor(subject.studentId));
   }
   const rail = useRef<RailHandle>(null);
-  const { asked, played, isPractice, isHidden } = usePlayed(subject, bpm, count, practice, sound);
-  const takes = useTakes(subject, source, latency, choices);
+  const part = useMemo(() => partOf(practice), [practice]);
+  const { asked, played, isPractice, isMeasured, isHidden } = usePlayed(subject, bpm, count, practice, sound);
+  const takes = useTakes(subject, source, latency, choices, practice);
   const changeSound = (changed: typeof sound) => {
     setSound(changed);
     keepSound(subject.studentId, changed);
@@ -57,11 +64,14 @@ export function useStandScreen(props: StandProps) {
     made: choices,
     performance: played ?? undefined,
     of: {
-      click: subject.click,
-      rung: subject.rung,
+      // A remedy brings its own click; what is practised by itself is on no rung.
+      click: practice.remedy?.drill.click ?? subject.click,
+      rung: isPractice ? null : subject.rung,
+      part: isPractice ? part : null,
+      remedyId: practice.remedy?.id ?? null,
       // A part of it goes round until someone stops it.
       passes: isPractice ? null : count.passes,
-      isPractice,
+      isMeasured,
     },
     clickMuted: muted.click || isHidden,
     notesMuted: muted.notes,
@@ -104,7 +114,19 @@ export function useStandScreen(props: StandProps) {
     offered: takeOffered,
   });
 
+  /** Back to all of the drill, as it is written. */
+  const toTheDrill = () => {
+    takes.clear();
+    setPractice(ALL_OF_IT);
+  };
+
   return {
+    toTheDrill,
+    practiseRemedy: (remedy: KeptRemedy) => {
+      takes.clear();
+      setPractice(practiceOf(remedy));
+    },
+    again: start,
     count,
     setCount,
     source,
@@ -130,6 +152,7 @@ export function useStandScreen(props: StandProps) {
     asked,
     played,
     isPractice,
+    isMeasured,
     isHidden,
     takes,
     stand,

@@ -1,7 +1,9 @@
 import { useCallback, useState } from "react";
-import { api, type Choices, type Drill, type Judged, type TakeBody } from "../../api/client";
+import { api, type Choices, type Drill, type Ear, type Judged, type TakeBody } from "../../api/client";
 import { sendTake } from "../../api/outbox";
+import { forgetWork } from "../../api/queries";
 import type { Latency } from "./latency";
+import type { Practice } from "./practice";
 import type { Run } from "./runs";
 
 /** What a take is of. */
@@ -20,11 +22,17 @@ type State = { judged: Judged | null; error: Error | null; busy: boolean; byEar:
 const NOTHING: State = { judged: null, error: null, busy: false, byEar: [] };
 
 /** Makes takes of runs, sends them, and holds what came back. */
-export function useTakes(subject: Subject, source: string, latency: Latency | null, choices: Choices) {
+export function useTakes(
+  subject: Subject,
+  source: string,
+  latency: Latency | null,
+  choices: Choices,
+  practice: Practice,
+) {
   const [state, setState] = useState<State>(NOTHING);
 
   const send = useCallback(
-    async (run: Run, how: Pick<TakeBody, "source" | "onsets" | "ear">): Promise<Judged | null> => {
+    async (run: Run, how: Pick<TakeBody, "source" | "notes" | "ear">): Promise<Judged | null> => {
       if (subject.studentId === null) return null;
       const measured = how.source === "taps" ? latency : null;
       const take: TakeBody = {
@@ -32,6 +40,8 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
         student_id: subject.studentId,
         climb_id: subject.climbId,
         rung: run.rung,
+        part: run.part,
+        remedy_id: run.remedyId,
         drill_id: subject.drillId,
         version: subject.version,
         bpm: run.bpm,
@@ -40,6 +50,7 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
         start: run.start,
         end: run.end,
         latency_ms: measured?.ms ?? 0,
+        latency_half_ms: measured?.half ?? 0,
         is_calibrated: how.source === "stand_in" || measured !== null,
         by: "teacher",
         note: "",
@@ -58,14 +69,15 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
         const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1;
         const player = { ...standIn.player, seed: seed >>> 2 };
         const { bpm, start, end } = run;
-        const { onsets } = await api.standIn({ drill: subject.drill, bpm, start, end, player });
-        return send(run, { source: "stand_in", onsets, ear: null });
+        const drill = practice.remedy?.drill ?? subject.drill;
+        const { notes } = await api.standIn({ drill, bpm, start, end, player, part: run.part });
+        return send(run, { source: "stand_in", notes, ear: null });
       }
-      if (source === "taps" && run.onsets.length && !run.slipped)
-        return send(run, { source: "taps", onsets: run.onsets, ear: null });
+      if (source === "taps" && run.notes.length && !run.slipped)
+        return send(run, { source: "taps", notes: run.notes, ear: null });
       return null;
     },
-    [choices, source, subject, send],
+    [choices, source, subject, practice.remedy, send],
   );
 
   /** Make takes of what was played, one of each run, in order; what only an ear can tell waits for it. */
@@ -90,11 +102,11 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
 
   /** Mark the run that waits, by ear; the next one waits then. */
   const mark = useCallback(
-    async (run: Run, ear: "clean" | "shaky") => {
+    async (run: Run, ear: Ear) => {
       setState((old) => ({ ...old, busy: true }));
       const left = (old: State) => old.byEar.filter((one) => one !== run);
       try {
-        const judged = await send(run, { source: "by_ear", onsets: [], ear });
+        const judged = await send(run, { source: "by_ear", notes: [], ear });
         setState((old) => ({ ...NOTHING, judged, byEar: left(old) }));
       } catch (error) {
         setState((old) => ({ ...NOTHING, error: error as Error, byEar: left(old) }));
@@ -102,6 +114,17 @@ export function useTakes(subject: Subject, source: string, latency: Latency | nu
     },
     [send],
   );
+  /** What someone says of the take that was judged: it counts, and the machine’s word stays beside it. */
+  const hear = useCallback(async (takeId: string, ear: Ear) => {
+    setState((old) => ({ ...old, busy: true }));
+    try {
+      const judged = await api.hearTake(takeId, ear);
+      forgetWork();
+      setState({ ...NOTHING, judged });
+    } catch (error) {
+      setState((old) => ({ ...old, busy: false, error: error as Error }));
+    }
+  }, []);
   const clear = useCallback(() => setState(NOTHING), []);
-  return { ...state, finish, mark, clear };
+  return { ...state, finish, mark, hear, clear };
 }

@@ -1,0 +1,140 @@
+"""A part of a drill that is practised by itself: a seam, some bars, a hand, a division, a step of the way in.
+
+It makes another drill of it, and perhaps a window that goes round. Whatever plays it and whatever measures it works
+with the reading of those.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.changes.tools import doubled, halved
+from ripresa.core.drill import REDUCTIONS, STEPS, Drill, Leg, Reduce, Step
+from ripresa.core.drill.material import own_rhythm
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact, division_label, plural
+from ripresa.core.playing import Window, at_step, bars_window, before_it_was_moved, is_drill_itself, seams
+from ripresa.core.reading import Reading
+
+
+@dataclass(frozen=True, slots=True)
+class Bars:
+    """Bars that go round, from 1, the last one in."""
+
+    first: int
+    last: int
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """What is practised of a drill; all of it where nothing is said.
+
+    Args:
+        step: A step of its way in. unmoved: As it was before it was moved.
+        divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
+        reduce: Some of its notes alone, the rest in silence.
+        division: The legs of one division alone.
+        articulation: Another share of its length for which each note sounds.
+        bars: Bars that go round; seam: the change between two legs, from 0.
+    """
+
+    step: Step | None = None
+    unmoved: bool = False
+    divide: Literal["twice", "half"] | None = None
+    reduce: Reduce | None = None
+    division: Exact | None = None
+    articulation: Exact | None = None
+    bars: Bars | None = None
+    seam: int | None = None
+
+    @property
+    def is_all(self) -> bool:
+        """Whether it is the drill as it is written."""
+        return is_drill_itself(self.step) and replace(self, step=None) == Part()
+
+
+def practised(drill: Drill, part: Part) -> Drill:
+    """Return a drill as a part of it is played.
+
+    Raises:
+        OutOfRange: A part that the drill does not have.
+    """
+    if part.unmoved:
+        drill = before_it_was_moved(drill)
+    if part.divide:
+        drill = doubled(drill) if part.divide == "twice" else halved(drill)
+    if part.division is not None:
+        drill = _division_alone(drill, part.division)
+    if part.step:
+        drill = at_step(drill, part.step)
+    if part.articulation is not None:
+        drill = replace(drill, articulation=part.articulation)
+    return replace(drill, reduce=part.reduce) if part.reduce else drill
+
+
+def window_of(reading: Reading, part: Part, between: Sequence[Window] | None = None) -> Window | None:
+    """Return what goes round of a reading, None where all of it does.
+
+    Args:
+        between: Its seams, where they are known already.
+
+    Raises:
+        OutOfRange: A seam or bars that it does not have.
+    """
+    if part.bars:
+        return bars_window(reading, part.bars.first, part.bars.last)
+    if part.seam is None:
+        return None
+    found = seams(reading) if between is None else between
+    if not 0 <= part.seam < len(found):
+        raise OutOfRange(f"This drill has {plural(len(found), 'seam')} between legs. Choose one of them.", field="loop")
+    return found[part.seam]
+
+
+def part_named(reading: Reading, part: Part) -> str:
+    """Return what a part is called, in a few words; empty for all of a drill.
+
+    Raises:
+        OutOfRange: A seam or bars that the drill does not have.
+    """
+    window_of(reading, part)
+    found = []
+    if part.seam is not None:
+        legs = reading.legs
+        before, after = legs[part.seam : part.seam + 2]
+        found.append(f"the change {division_label(before.leaves)} → {division_label(after.enters)}")
+    elif part.bars:
+        first, last = part.bars.first, part.bars.last
+        found.append(f"bar {first}" if first == last else f"bars {first} to {last}")
+    if part.division is not None:
+        found.append(f"the {division_label(part.division)} a beat alone")
+    if part.step and not is_drill_itself(part.step):
+        found.append(STEPS[part.step][0])
+    if part.reduce and part.reduce != Reduce():
+        hand = part.reduce.part == "hand"
+        found.append(f"{part.reduce.hand} alone" if hand else REDUCTIONS[part.reduce.part][0])
+    if part.divide:
+        found.append("twice the division" if part.divide == "twice" else "half the division")
+    if part.unmoved:
+        found.append("before it was moved")
+    if part.articulation is not None:
+        found.append("shorter notes")
+    return ", ".join(found)
+
+
+def with_division(drill: Drill, division: int) -> Drill | None:
+    """Return a drill of one division with another one, under a title of its own; None where it is not of one."""
+    if own_rhythm(drill.material) or len({one for leg in drill.legs for one in leg.divisions}) != 1:
+        return None
+    legs = tuple(Leg(Fraction(division)) for _ in drill.legs)
+    return replace(drill, legs=legs, title=f"{drill.title[:180]}, {division} a beat")
+
+
+def _division_alone(drill: Drill, division: Fraction) -> Drill:
+    if own_rhythm(drill.material):
+        return drill
+    legs = tuple(leg for leg in drill.legs if division in leg.divisions)
+    if not legs:
+        raise OutOfRange(f"No leg of this drill has {division_label(division)} a beat.", field="division")
+    return replace(drill, legs=(Leg(division),))

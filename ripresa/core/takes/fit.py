@@ -1,0 +1,314 @@
+"""The joint fit of a take: start, tempo, bend, the habit of each slot and lost beats at once (MEASURING §4).
+
+``offset = start + drift · t + bend · t² + habit of the slot (+ step)`` by least squares. Neighbouring notes correlate:
+what remains is taken as an independent part and an AR(1) part, and the errors of all figures follow from that by the
+sandwich estimate ``(XᵀX)⁻¹ XᵀΣX (XᵀX)⁻¹``.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property
+from math import exp, log, sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ripresa.core.takes.interval import SHOWN, Interval, student
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
+
+#: From so many notes on, and so many seconds, a bend is told beside the tempo.
+FEWEST_FOR_BEND, SHORTEST_FOR_BEND = 32, 8.0
+FEWEST_FOR_TEMPO = 12
+_FEWEST_FOR_HABIT = 3
+#: Notes farther out than this many deviations are left out of the fit: they are slips of their own.
+_OUTLIER = 6.0
+_RHOS = np.arange(0.0, 0.975, 0.05)
+_LAGS = 10
+#: Start, drift and bend take slow movement out of what remains, so that it looks less alike than it is.
+_SMOOTH_TERMS = 3
+#: Groups differ by more than their notes make them from so many times on.
+_DIFFER = 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Rows:
+    """What is fitted, note by note.
+
+    Args:
+        time, offset: Seconds. place: Number of the slot; -1 has no habit of its own.
+        division: Number of the division of each place. steps: Indexes from which an offset moves at once.
+        counts: Whether a note is part of the fit; the others are told against it.
+    """
+
+    time: Floats
+    offset: Floats
+    place: Ints
+    division: Ints
+    steps: tuple[int, ...]
+    counts: Bools
+
+
+@dataclass(frozen=True)
+class Fit:
+    """A joint fit.
+
+    Args:
+        design: One row a note, one column a term: start, drift, bend, habits, steps.
+        solution, bread: Of the terms; (XᵀX)⁻¹.
+        counts: Which rows were fitted. rest: What remains of every note, in seconds.
+        deviation: Its SD, in seconds. rho, share: AR(1) and its part of the variance.
+        centre: The time at which drift and bend are centred; spread_of_time: what was taken off t².
+        habits: Number of a place → combination of the terms that gives its habit.
+    """
+
+    design: Floats
+    solution: Floats
+    bread: Floats
+    counts: Bools
+    rest: Floats
+    deviation: float
+    rho: float
+    share: float
+    freedom: float
+    centre: float
+    square: float
+    has_drift: bool
+    has_bend: bool
+    habits: dict[int, Floats]
+
+    @cached_property
+    def covariance(self) -> Floats:
+        """Of the terms."""
+        return self.deviation**2 * self.bread @ _meat(self.design[self.counts], self.rho, self.share) @ self.bread
+
+    def told(self, combination: Floats, count: int, other: float = 0.0) -> Interval:
+        """Return a combination of the terms with its half-width.
+
+        Args:
+            other: A half-width that comes from elsewhere, of the latency.
+        """
+        variance = float(combination @ self.covariance @ combination)
+        half = student(SHOWN, self.freedom) * sqrt(max(0.0, variance))
+        return Interval(float(combination @ self.solution), sqrt(half**2 + other**2), count)
+
+    @property
+    def count(self) -> int:
+        """How many notes were fitted."""
+        return int(self.counts.sum())
+
+    def unit(self, term: int) -> Floats:
+        """Return the combination that is one term alone."""
+        found = np.zeros(len(self.solution))
+        found[term] = 1.0
+        return found
+
+    @property
+    def start(self) -> Floats:
+        """The combination that gives the offset at the start of the take."""
+        found = self.unit(0)
+        if self.has_drift:
+            found[1] = -self.centre
+        if self.has_bend:
+            found[2] = self.centre**2 - self.square
+        return found
+
+    def slope_at(self, time: float) -> Floats:
+        """Return the combination that gives the slope at a moment: in the middle of a take it is that of all of it."""
+        found = self.unit(1)
+        if self.has_bend:
+            found[2] = 2 * (time - self.centre)
+        return found
+
+    def spread(self, rows: Bools | None = None) -> Interval | None:
+        """Return the SD of what remains, of some of the fitted notes or of all; None under eight."""
+        chosen = self.counts if rows is None else rows & self.counts
+        count = int(chosen.sum())
+        if count < 8:
+            return None
+        own = self.design[chosen]
+        used = float(np.einsum("ij,jk,ik->", own, self.bread, own)) if rows is not None else self.count - self._left
+        left = max(2.0, count - used)
+        value = sqrt(float(self.rest[chosen] @ self.rest[chosen]) / left)
+        alike = 1 + 2 * self.share**2 * self.rho**2 / max(0.02, 1 - self.rho**2)
+        effective = max(2.0, left / alike)
+        # A deviation errs by a factor, not by an amount: its half-width is the wider side, up.
+        half = value * (exp(student(SHOWN, effective) / sqrt(2 * effective)) - 1)
+        return Interval(value, half, count)
+
+    @property
+    def _left(self) -> float:
+        """Degrees of freedom that are left, with what neighbours share taken into account."""
+        own = self.design[self.counts]
+        return float(max(2.0, self.count - np.trace(self.bread @ _meat(own, self.rho, self.share))))
+
+    def mean(self, groups: list[Ints]) -> Interval | None:
+        """Return the mean of what remains over groups of neighbouring notes, each group on its own.
+
+        The error is that of the notes by their correlation, and of the fit; where groups differ by more than that
+        would make them, it is the one that the groups show themselves.
+        """
+        groups = [group for group in groups if len(group)]
+        count = sum(len(group) for group in groups)
+        if not count:
+            return None
+        every = np.concatenate(groups)
+        value = float(self.rest[every].mean())
+        # Single notes lie too far apart to be alike.
+        together = [group for group in groups if len(group) > 1]
+        singles = len(groups) - len(together)
+        own = self.deviation**2 * (singles + sum(self._sum_variance(group) for group in together)) / count**2
+        mean_row = self.design[every].mean(axis=0)
+        variance = own + float(mean_row @ self.covariance @ mean_row)
+        half = student(SHOWN, self.freedom) * sqrt(variance)
+        if len(groups) >= 3:
+            means = self.rest[every] if not together else np.array([self.rest[group].mean() for group in groups])
+            between = float(means.std(ddof=1)) / sqrt(len(groups))
+            if between > _DIFFER * sqrt(own):
+                half = max(half, student(SHOWN, len(groups) - 1) * between)
+        return Interval(value, half, count)
+
+    def slope(self, groups: list[Ints], times: Floats) -> Interval | None:
+        """Return the slope inside groups of neighbouring notes, over all of them, in seconds a second."""
+        moved = [times[group] - times[group].mean() for group in groups]
+        square = float(sum(one @ one for one in moved))
+        count = sum(len(group) for group in groups)
+        if square <= 0 or count < 2 * len(groups) + 2:
+            return None
+        value = sum(float(one @ self.rest[group]) for one, group in zip(moved, groups, strict=True)) / square
+        variance = 0.0
+        for one, group in zip(moved, groups, strict=True):
+            alike = self.share * self.rho ** np.abs(group[:, None] - group[None, :])
+            np.fill_diagonal(alike, 1.0)
+            variance += float(one @ alike @ one)
+        half = student(SHOWN, self.freedom) * self.deviation * sqrt(variance) / square
+        return Interval(value, half, count)
+
+    def _sum_variance(self, group: Ints) -> float:
+        lags = np.abs(group[:, None] - group[None, :])
+        alike = self.share * self.rho**lags
+        alike[lags == 0] = 1.0
+        return float(alike.sum())
+
+
+def joint_fit(rows: Rows) -> Fit | None:
+    """Return the joint fit of a take; None under four notes."""
+    counts = rows.counts
+    for _ in range(2):
+        fit = _solve(rows, counts)
+        if fit is None:
+            return None
+        usual = 1.4826 * float(np.median(np.abs(fit.rest[counts])))
+        inside = counts & (np.abs(fit.rest) <= max(_OUTLIER * usual, 1e-4))
+        if inside.sum() == counts.sum() or inside.sum() < 0.8 * counts.sum():
+            return fit
+        counts = inside
+    return _solve(rows, counts)
+
+
+def _solve(rows: Rows, counts: Bools) -> Fit | None:
+    count = int(counts.sum())
+    if count < 4:
+        return None
+    times = rows.time[counts]
+    duration = float(np.ptp(times))
+    has_drift = count >= FEWEST_FOR_TEMPO and duration > 0
+    has_bend = has_drift and count >= FEWEST_FOR_BEND and duration >= SHORTEST_FOR_BEND
+    centre = float(times.mean())
+    moved = rows.time - centre
+    square = float((moved[counts] ** 2).mean())
+    columns = [np.ones(len(rows.time))]
+    if has_drift:
+        columns.append(moved)
+    if has_bend:
+        columns.append(moved**2 - square)
+    habits, where = _habit_columns(rows, counts, len(columns))
+    columns += habits
+    order = np.arange(len(rows.time))
+    columns += [(order >= step).astype(float) for step in rows.steps if counts[:step].sum() > 3 < counts[step:].sum()]
+    design = np.column_stack(columns)
+    own = design[counts]
+    bread = np.asarray(np.linalg.pinv(own.T @ own), dtype=np.float64)
+    solution = bread @ own.T @ rows.offset[counts]
+    rest = rows.offset - design @ solution
+    rho, share = _correlation(rest[counts])
+    left = max(2.0, count - float(np.trace(bread @ _meat(own, rho, share))))
+    deviation = sqrt(float(rest[counts] @ rest[counts]) / left)
+    alike = 1 + 2 * share**2 * rho**2 / max(0.02, 1 - rho**2)
+    width = len(solution)
+    return Fit(
+        design,
+        solution,
+        bread,
+        counts,
+        rest,
+        deviation,
+        rho,
+        share,
+        max(2.0, left / alike),
+        centre,
+        square,
+        has_drift,
+        has_bend,
+        {
+            place: np.pad(combination, (first, width - first - len(combination)))
+            for place, (first, combination) in where.items()
+        },
+    )
+
+
+def _habit_columns(rows: Rows, counts: Bools, first: int) -> tuple[list[Floats], dict[int, tuple[int, Floats]]]:
+    """Return effect columns, that sum to 0 over the slots of a division, and how each habit is made of them."""
+    columns: list[Floats] = []
+    where: dict[int, tuple[int, Floats]] = {}
+    for division in np.unique(rows.division[counts]):
+        inside = counts & (rows.division == division)
+        places = [
+            int(place)
+            for place in np.unique(rows.place[inside])
+            if place >= 0 and (rows.place[inside] == place).sum() >= _FEWEST_FOR_HABIT
+        ]
+        if len(places) < 2:
+            continue
+        last = (rows.place == places[-1]).astype(float)
+        for _number, place in enumerate(places[:-1]):
+            columns.append((rows.place == place).astype(float) - last)
+            where[place] = first + len(columns) - 1, np.ones(1)
+        begin = first + len(columns) - (len(places) - 1)
+        where[places[-1]] = begin, -np.ones(len(places) - 1)
+    return columns, where
+
+
+def _correlation(rest: Floats) -> tuple[float, float]:
+    """Return (ρ, share) of ``share · ρ^lag``, the correlation of what remains; (0, 0) where there is none.
+
+    The autocovariances of residuals are too small by about 3 / n, for the slow terms, which is put back.
+    """
+    count = len(rest)
+    power = float(rest @ rest)
+    lags = min(_LAGS, count // 4)
+    if power == 0 or lags < 2:
+        return 0.0, 0.0
+    found = np.array([float(rest[lag:] @ rest[:-lag]) / power for lag in range(1, lags + 1)]) + _SMOOTH_TERMS / count
+    weights = np.sqrt(count - np.arange(1, lags + 1.0))
+    best = (float(weights @ found**2), 0.0, 0.0)
+    for rho in _RHOS[1:]:
+        shape = rho ** np.arange(1, lags + 1.0)
+        share = min(1.0, max(0.0, float((weights * shape) @ found) / float((weights * shape) @ shape)))
+        left = float(weights @ (found - share * shape) ** 2)
+        if left < best[0]:
+            best = (left, float(rho), share)
+    return best[1], best[2]
+
+
+def _meat(design: Floats, rho: float, share: float) -> Floats:
+    """Return XᵀRX for a correlation of ``share · ρ^lag``."""
+    found = design.T @ design
+    if rho <= 0 or share <= 0:
+        return found
+    lags = min(len(design) - 1, int(log(1e-3) / log(rho)) + 1)
+    for lag in range(1, lags + 1):
+        part = share * rho**lag * (design[lag:].T @ design[:-lag])
+        found = found + part + part.T
+    return found

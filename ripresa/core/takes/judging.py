@@ -1,0 +1,42 @@
+"""Judging a take from its notes to its word, in one go."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ripresa.core.takes.due import Due
+from ripresa.core.takes.figures import Figures
+from ripresa.core.takes.gate import Source
+from ripresa.core.takes.heard import HeardNote
+from ripresa.core.takes.limits import Limits
+from ripresa.core.takes.match import Match, match_take
+from ripresa.core.takes.measure import fitted_take, measure
+from ripresa.core.takes.verdict import Verdict, verdict
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """A take as it was matched, what it measures, and what is said of it."""
+
+    match: Match
+    figures: Figures
+    verdict: Verdict
+
+
+def judge(
+    due: Due,
+    notes: Sequence[HeardNote],
+    limits: Limits,
+    source: Source,
+    latency: tuple[float, float] | None = None,
+    earlier: Sequence[Figures] = (),
+) -> Judged:
+    """Return a take matched, measured and judged.
+
+    Args:
+        latency: Known delay of the source and its half-width, in seconds; None where it was not measured.
+        earlier: Figures of takes of the same rung under the same click: seams and slips are pooled over them.
+    """
+    match = match_take(due, notes, latency[0] if latency else None)
+    take = fitted_take(due, match, notes)
+    figures = measure(take, latency)
+    return Judged(match, figures, verdict(take, figures, limits, source, latency, earlier))

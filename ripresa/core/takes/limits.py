@@ -1,0 +1,134 @@
+"""Limits: how far each figure may lie off in a clean take, as a table of data with three schools (MEASURING §5)."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from ripresa.core.errors import OutOfRange
+
+Evenness = Literal["easy", "working", "strict"]
+#: What a limit is about; each can have another school than the rest.
+Figure = Literal["spread", "habit", "tempo", "click", "seam", "slips", "accent"]
+
+#: School → for whom it is.
+EVENNESS: dict[Evenness, str] = {
+    "easy": "For first steps, and for tired days.",
+    "working": "What sounds even in a lesson room.",
+    "strict": "For a recording or an audition.",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """A limit.
+
+    Args:
+        amount: A share of the even gap of the division that is played; a part of the tempo, of the notes; or dB.
+        floor: Seconds under which it never falls.
+    """
+
+    amount: float
+    floor: float = 0.0
+
+    def at(self, gap: float) -> float:
+        """Return the limit in seconds for a gap in seconds.
+
+        >>> round(Limit(0.10, 0.010).at(0.15625) * 1000, 1)
+        15.6
+        """
+        return max(self.amount * gap, self.floor)
+
+
+#: Figure → its name, what it is a share of, and its limit in each school.
+LIMITS: dict[Figure, tuple[str, str, dict[Evenness, Limit]]] = {
+    "spread": (
+        "spread",
+        "of the gap",
+        {"easy": Limit(0.15, 0.015), "working": Limit(0.10, 0.010), "strict": Limit(0.07, 0.008)},
+    ),
+    "habit": (
+        "habit of a slot",
+        "of the gap",
+        {"easy": Limit(0.15, 0.015), "working": Limit(0.10, 0.012), "strict": Limit(0.07, 0.008)},
+    ),
+    "tempo": (
+        "tempo",
+        "off the tempo",
+        {"easy": Limit(0.02), "working": Limit(0.01), "strict": Limit(0.005)},
+    ),
+    "click": (
+        "with the click",
+        "of the gap",
+        {"easy": Limit(0.25, 0.030), "working": Limit(0.20, 0.025), "strict": Limit(0.12, 0.015)},
+    ),
+    "seam": (
+        "seams and landings",
+        "of the gap",
+        {"easy": Limit(0.30, 0.030), "working": Limit(0.20, 0.020), "strict": Limit(0.14, 0.015)},
+    ),
+    "slips": (
+        "slips",
+        "of the notes",
+        {"easy": Limit(0.06), "working": Limit(0.03), "strict": Limit(0.01)},
+    ),
+    "accent": (
+        "accents over plain notes",
+        "dB",
+        {"easy": Limit(3.0), "working": Limit(4.0), "strict": Limit(6.0)},
+    ),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class But:
+    """One figure that is held to another school than the rest."""
+
+    figure: Figure
+    evenness: Evenness
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """What a take is held to: a school, and figures that have another one.
+
+    Raises:
+        OutOfRange: A figure stands twice, or has the school of the rest.
+    """
+
+    evenness: Evenness = "working"
+    but: tuple[But, ...] = ()
+
+    def __post_init__(self) -> None:
+        named = [one.figure for one in self.but]
+        if len(set(named)) < len(named):
+            raise OutOfRange("A figure has one school. Take it out where it stands twice.", field="but")
+
+    def of(self, figure: Figure) -> Limit:
+        """Return the limit of a figure."""
+        schools = {one.figure: one.evenness for one in self.but}
+        return LIMITS[figure][2][schools.get(figure, self.evenness)]
+
+    @property
+    def words(self) -> str:
+        """What is asked, as a phrase: ``evenness working, but seams and landings easy``."""
+        other = [f"{LIMITS[one.figure][0]} {one.evenness}" for one in self.but if one.evenness != self.evenness]
+        return f"evenness {self.evenness}" + (f", but {' and '.join(other)}" if other else "")
+
+
+def limit_words(limits: Limits, gaps: Mapping[str, float]) -> tuple[str, ...]:
+    """Return each limit in words, for the gaps (in seconds) of the divisions by their names.
+
+    >>> limit_words(Limits(), {"4": 0.15625})[0]
+    'spread 16 ms at 4 a beat'
+    """
+    told = []
+    for figure, (name, unit, _) in LIMITS.items():
+        limit = limits.of(figure)
+        if unit == "of the gap":
+            at = ", ".join(f"{limit.at(gap) * 1000:.0f} ms at {division} a beat" for division, gap in gaps.items())
+            told.append(f"{name} {at}")
+        elif unit == "dB":
+            told.append(f"{name} {limit.amount:g} dB or more")
+        else:
+            told.append(f"{name} {limit.amount * 100:g} %")
+    return tuple(told)

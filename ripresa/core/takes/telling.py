@@ -1,0 +1,169 @@
+"""The sentences of a word: the fault with its two numbers, and what is well."""
+
+from collections.abc import Sequence
+
+from ripresa.core.exact import plural
+from ripresa.core.takes.faults import Checked, Fault, FaultKind
+from ripresa.core.takes.figures import Figures
+
+
+def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str:
+    """Return what lies off, with its number, its half-width and its limit; ``well`` begins a sentence of contrast."""
+    even = bool(well) and any(line.startswith("Even") for line in well)
+    match fault.kind:
+        case "seam":
+            times = f", {fault.times} times of {fault.of}" if fault.of > 1 else ", heard once"
+            said = f"{_ms(fault)} {_side(fault)} after {fault.where}{times} (limit {_limit(fault)})."
+            return f"Even, but not at the change: {said}" if even else f"The change: {said}"
+        case "habit":
+            return (
+                f"“{fault.where}” of {fault.division} a beat comes {_ms(fault)} {_side(fault)} each time "
+                f"(limit {_limit(fault)})."
+            )
+        case "crowding":
+            return (
+                f"Crowded: the last note of {fault.division} a beat is held {fault.value:.0f} ± "
+                f"{fault.half_width:.0f} % longer than the others (limit {fault.limit:.0f} %)."
+            )
+        case "tempo":
+            way = "Runs ahead" if fault.value > 0 else "Falls behind"
+            side = "faster" if fault.value > 0 else "slower"
+            return (
+                f"{way}: {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} than asked (limit {fault.limit:g} %)."
+            )
+        case "click":
+            return f"Beside the click: {_ms(fault)} {_side(fault)} from the start (limit {_limit(fault)})."
+        case "spread":
+            return f"Uneven at {fault.where} a beat: spread {_ms(fault)} (limit {_limit(fault)})."
+        case "lost_beat":
+            if fault.where == "silent":
+                return f"{_beats(fault.value)} left out at {_place(fault, figures)}."
+            way = "lost" if fault.where == "late" else "won"
+            return f"{_beats(fault.value)} {way} at {_place(fault, figures)}: what follows is {fault.where} by as much."
+        case "group":
+            return f"A group stood off by {_beats(fault.value)} at {_place(fault, figures)}, and came back."
+        case "hand":
+            if fault.where == "spread":
+                return f"{fault.symbol} is the uneven one: spread {_ms(fault)} (limit {_limit(fault)})."
+            return f"{fault.symbol} comes {_ms(fault)} {_side(fault)} beside the others (limit {_limit(fault)})."
+        case "accent":
+            return (
+                f"Flat: accents stand {fault.value:.1f} ± {fault.half_width:.1f} dB over plain notes "
+                f"(asked {fault.limit:g} dB)."
+            )
+        case "misplaced":
+            return f"{fault.times} of {fault.of} accents fell on the note beside theirs."
+        case "smear":
+            return (
+                f"Smeared: notes sound for {fault.value:.0f} ± {fault.half_width:.0f} % of their length "
+                f"(limit {fault.limit:.0f} %)."
+            )
+        case "landing":
+            if fault.unit == "%":
+                side = "faster" if fault.value > 0 else "slower"
+                return (
+                    f"Inside the fills {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} than the rest "
+                    f"(limit {fault.limit:g} %)."
+                )
+            return f"{_LANDINGS[fault.where]}: {_ms(fault)} {_side(fault)}, {fault.of} times (limit {_limit(fault)})."
+        case "slips":
+            return _slips(fault, figures)
+
+
+_LANDINGS = {
+    "hits": "The hits",
+    "arrivals": "The arrival",
+    "after a rest": "The first note after a rest",
+    "after a fill": "The return after a fill",
+    "after silence of the click": "The first note after silence of the click",
+}
+
+
+#: What each kind of fault is called: where it is ticked, and where a remedy is kept.
+FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
+    "seam": ("stumbles at a change", "The first beat after a change comes late or early."),
+    "habit": ("one slot is always off", "The same place of the beat, each time."),
+    "crowding": ("crowds the beat", "The front of the beat is rushed, and a hole stays behind it."),
+    "spread": ("uneven", "Now early, now late, without a pattern."),
+    "tempo": ("rushes or drags", "The tempo itself goes away."),
+    "click": ("beside the click", "Steady, but early or late all the way."),
+    "lost_beat": ("loses a beat", "All that follows is out by a beat."),
+    "group": ("a group slips", "Some notes stand off by a slot, and come back."),
+    "hand": ("one hand is weak", "One hand is late, or less even than the other."),
+    "accent": ("flat accents", "Accents do not stand out."),
+    "misplaced": ("accents in the wrong place", "The note beside it is loud."),
+    "smear": ("smeared", "Notes run into each other."),
+    "landing": ("lands late", "Hits, arrivals, or what follows a silence."),
+    "slips": ("too many slips", "Notes are missed, doubled or wrong."),
+}
+
+
+def fault_name(fault: Fault) -> str:
+    """Return what a fault is called, with where it lies: ``stumbles at a change, 5 → 6``."""
+    where = fault.where if fault.kind in {"seam", "landing"} else fault.symbol or fault.division
+    name = FAULT_NAMES[fault.kind][0]
+    return f"{name}, {where}" if where else name
+
+
+def well_words(checked: Sequence[Checked]) -> list[str]:
+    """Return what is well, in a sentence each, the evenness first."""
+    inside = [one.fault for one in checked if one.state == "inside"]
+    found = []
+    spreads = [fault for fault in inside if fault.kind == "spread"]
+    if spreads and len(spreads) == sum(one.fault.kind == "spread" for one in checked):
+        widest = max(spreads, key=lambda fault: fault.value / fault.limit)
+        at = f" at {widest.where} a beat" if len(spreads) > 1 else ""
+        found.append(f"Even: spread {_ms(widest)}{at} (limit {_limit(widest)}).")
+    for fault in inside:
+        if fault.kind == "slips":
+            # A count is what it is: beside it stands what the limit is of so many notes.
+            found.append(f"{plural(fault.times, 'slip')} in {fault.of} notes (limit {fault.limit * 100:g} %).")
+        if fault.kind == "click":
+            found.append(f"With the click: {_ms(fault)} {_side(fault)} (limit {_limit(fault)}).")
+        if fault.kind == "tempo":
+            side = "fast" if fault.value > 0 else "slow"
+            found.append(f"Tempo {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} (limit {fault.limit:g} %).")
+        if fault.kind == "accent":
+            found.append(f"Accents {fault.value:.1f} ± {fault.half_width:.1f} dB over plain notes.")
+    seams = [fault for fault in inside if fault.kind == "seam"]
+    if seams and not any(one.fault.kind == "seam" and one.state == "outside" for one in checked):
+        worst = max(seams, key=lambda fault: abs(fault.value) / fault.limit)
+        found.append(f"Changes met: at most {_ms(worst)} {_side(worst)}, after {worst.where} (limit {_limit(worst)}).")
+    return found
+
+
+def _slips(fault: Fault, figures: Figures) -> str:
+    limit = f"(limit {fault.limit * 100:g} %)"
+    if not fault.times:
+        return f"No slip, but {plural(fault.of, 'note')} are too few to promise {fault.limit * 100:g} %."
+    parts = [
+        f"{count} {name}"
+        for count, name in ((figures.missed, "missed"), (figures.extra, "extra"), (figures.wrong, "of another pitch"))
+        if count
+    ]
+    share = f"{fault.value * 100:.1f} ± {fault.half_width * 100:.1f} %"
+    return f"{', '.join(parts)} of {fault.of} notes: {share} {limit}."
+
+
+def _place(fault: Fault, figures: Figures) -> str:
+    del figures
+    return f"pass {fault.turn + 1}"
+
+
+def _beats(beats: float) -> str:
+    nearest = round(beats)
+    if nearest and abs(beats - nearest) < 0.12:
+        return "A beat" if nearest == 1 else f"{nearest} beats"
+    return f"{beats:.2f} beats"
+
+
+def _ms(fault: Fault) -> str:
+    return f"{abs(fault.value) * 1000:.0f} ± {fault.half_width * 1000:.0f} ms"
+
+
+def _limit(fault: Fault) -> str:
+    return f"{fault.limit * 1000:.0f}"
+
+
+def _side(fault: Fault) -> str:
+    return "late" if fault.value >= 0 else "early"

@@ -1,0 +1,328 @@
+"""What ``ripresa judge`` prints of a take: matched notes, figures in ms, per cent and dB, the word, its faults.
+
+docs/take-format.md says what each number is; ``judged_schema`` is the schema of all of it.
+"""
+
+from collections.abc import Iterable
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ripresa.core.exact import division_label
+from ripresa.core.takes import (
+    AccentFigures,
+    Due,
+    Fault,
+    FaultKind,
+    Figures,
+    Interval,
+    Judged,
+    LegFigures,
+    Limits,
+    LostBeat,
+    Mark,
+    Offer,
+    Remedy,
+    SeamFigures,
+    remedies,
+)
+
+_MS, _PERCENT, _PLAIN = 1000.0, 100.0, 1.0
+
+
+class _Shape(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class Figure(_Shape):
+    """A figure, its 95 % half-width, and how many notes it rests on."""
+
+    value: float
+    half_width: float
+    count: int
+
+
+class SpreadFigure(Figure):
+    """The spread over all divisions, and of each."""
+
+    by_division: dict[str, Figure]
+
+
+class SeamAnswer(_Shape):
+    """A change: in ms, its first beat and its first two; each time; the first beat in the band again, from 1."""
+
+    kind: str
+    name: str
+    first: Figure
+    two: Figure
+    each: list[float]
+    back_in_beat: int | None
+
+
+class LandingAnswer(_Shape):
+    """A kind of landing, in ms."""
+
+    kind: str
+    offset: Figure
+    times: int
+
+
+class HandAnswer(_Shape):
+    """One symbol of the hand row: in ms, and its level in dB."""
+
+    spread: Figure | None
+    habit: Figure | None
+    level: Figure | None
+
+
+class AccentAnswer(_Shape):
+    """Accents in dB; a velocity counts 40 · log10(velocity / 127)."""
+
+    over_plain: Figure | None
+    over_ghost: Figure | None
+    misplaced: int
+    heard: int
+    hands: dict[str, Figure]
+
+
+class LostAnswer(_Shape):
+    """Where player and click parted; event among the sounded notes of all passes; pass from 1."""
+
+    kind: Literal["late", "early", "silent", "group"]
+    ms: float
+    beats: float
+    event: int
+    passed: int
+    bar: int
+    beat: int
+
+
+class FiguresAnswer(_Shape):
+    """Every figure of a take; habits and shares by division and slot, from 0."""
+
+    due: int
+    matched: int
+    missed: int
+    extra: int
+    wrong: int
+    start: Figure | None
+    with_click: Figure | None
+    tempo: Figure | None
+    bend: Figure | None
+    spread: SpreadFigure | None
+    habit: dict[str, dict[str, Figure]]
+    shares: dict[str, dict[str, float]]
+    crowding: dict[str, Figure]
+    seams: list[SeamAnswer]
+    landings: list[LandingAnswer]
+    fills: Figure | None
+    hands: dict[str, HandAnswer]
+    accents: AccentAnswer | None
+    articulation: Figure | None
+    lost_beats: list[LostAnswer]
+
+
+class FaultAnswer(_Shape):
+    """What lies outside of its limit (or could, in a near take); in ms, %, dB or beats, as ``unit`` says."""
+
+    kind: FaultKind
+    where: str
+    value: float
+    half_width: float
+    limit: float
+    unit: Literal["ms", "%", "dB", "beats"]
+
+
+class RemedyAnswer(_Shape):
+    """What is offered first against the first fault."""
+
+    kind: str
+    name: str
+    bpm: str
+
+
+class OfferAnswer(_Shape):
+    """What fits better than what was asked, of a take that is refused."""
+
+    kind: str
+    label: str
+    bpm: str | None
+    division: int | None
+
+
+class JudgedLine(_Shape):
+    """A take as it is judged; events are counted among the sounded notes of all passes, notes as they were given."""
+
+    matched: list[tuple[int, int]]
+    missed: list[int]
+    extra: list[int]
+    figures: FiguresAnswer | None
+    mark: Mark
+    refused: str
+    faults: list[FaultAnswer]
+    remedy: RemedyAnswer | None
+    offers: list[OfferAnswer]
+    reasons: list[str]
+
+
+def judged_values(due: Due, judged: Judged, limits: Limits) -> dict[str, Any]:
+    """Return a judged take as plain values."""
+    word, match = judged.verdict, judged.match
+    found = [] if word.mark != "shaky" else _first_remedies(due, word.faults)
+    return JudgedLine(
+        matched=list(match.pairs),
+        missed=list(match.missed),
+        extra=list(match.extra),
+        figures=figures_answer(due, judged.figures, limits),
+        mark=word.mark,
+        refused=word.refused,
+        faults=[_fault(fault) for fault in word.faults],
+        remedy=found[0] if found else None,
+        offers=[_offer(offer) for offer in word.offers],
+        reasons=list(word.reasons),
+    ).model_dump(mode="json")
+
+
+def unmeasured_values(reason: str) -> dict[str, Any]:
+    """Return a take that is too long to be measured, as plain values."""
+    return JudgedLine(
+        matched=[],
+        missed=[],
+        extra=[],
+        figures=None,
+        mark="none",
+        refused="long",
+        faults=[],
+        remedy=None,
+        offers=[],
+        reasons=[reason],
+    ).model_dump(mode="json")
+
+
+def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
+    """Return the figures of a take in ms, per cent and dB."""
+    spread = _figure(figures.spread, _MS)
+    by_division = {division_label(leg.division): leg for leg in figures.legs}
+    return FiguresAnswer(
+        due=figures.due,
+        matched=figures.matched,
+        missed=figures.missed,
+        extra=figures.extra,
+        wrong=figures.wrong,
+        start=_figure(figures.bias, _MS),
+        with_click=_figure(figures.with_click, _MS),
+        tempo=_figure(figures.tempo_percent, _PLAIN),
+        bend=_figure(figures.bend, _PLAIN),
+        spread=SpreadFigure(
+            **spread.model_dump(),
+            by_division=_told((name, _figure(leg.spread, _MS)) for name, leg in by_division.items()),
+        )
+        if spread
+        else None,
+        habit={name: _habits(leg) for name, leg in by_division.items()},
+        shares={
+            name: {str(slot.slot): round(slot.share, 5) for slot in leg.slots if slot.share is not None}
+            for name, leg in by_division.items()
+        },
+        crowding=_told((name, _figure(leg.crowding, _PERCENT)) for name, leg in by_division.items()),
+        seams=[_seam(seam, limits) for seam in figures.seams],
+        landings=[
+            LandingAnswer(kind=one.kind, offset=_sure(one.offset, _MS), times=one.times) for one in figures.landings
+        ],
+        fills=_figure(figures.fills, _PLAIN),
+        hands={
+            one.symbol: HandAnswer(
+                spread=_figure(one.spread, _MS), habit=_figure(one.habit, _MS), level=_figure(one.level, _PLAIN)
+            )
+            for one in figures.hands
+        },
+        accents=_accents(figures.accents) if figures.accents else None,
+        articulation=_figure(figures.articulation, _PERCENT),
+        lost_beats=[_lost(due, one) for one in figures.lost],
+    )
+
+
+def judged_schema() -> dict[str, Any]:
+    """Return the JSON Schema of what ``ripresa judge`` prints of a take."""
+    found = JudgedLine.model_json_schema()
+    found["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    found["title"] = "A take as Ripresa judges it"
+    return found
+
+
+def _sure(interval: Interval, scale: float) -> Figure:
+    return Figure(
+        value=round(interval.value * scale, 4), half_width=round(interval.half_width * scale, 4), count=interval.count
+    )
+
+
+def _figure(interval: Interval | None, scale: float) -> Figure | None:
+    return _sure(interval, scale) if interval else None
+
+
+def _told(pairs: Iterable[tuple[str, Figure | None]]) -> dict[str, Figure]:
+    return {name: figure for name, figure in pairs if figure is not None}
+
+
+def _habits(leg: LegFigures) -> dict[str, Figure]:
+    return _told((str(slot.slot), _figure(slot.habit, _MS)) for slot in leg.slots)
+
+
+def _seam(seam: SeamFigures, limits: Limits) -> SeamAnswer:
+    back = seam.back_in(limits.of("seam").at(seam.gap))
+    return SeamAnswer(
+        kind=seam.kind,
+        name=seam.name,
+        first=_sure(seam.first, _MS),
+        two=_sure(seam.two, _MS),
+        each=[round(value * _MS, 3) for value in seam.each],
+        back_in_beat=back,
+    )
+
+
+def _accents(accents: AccentFigures) -> AccentAnswer:
+    return AccentAnswer(
+        over_plain=_figure(accents.over_plain, _PLAIN),
+        over_ghost=_figure(accents.over_ghost, _PLAIN),
+        misplaced=accents.misplaced,
+        heard=accents.due,
+        hands={symbol: _sure(interval, _PLAIN) for symbol, interval in accents.hands},
+    )
+
+
+def _lost(due: Due, lost: LostBeat) -> LostAnswer:
+    event = due.reading.events[lost.event]
+    return LostAnswer(
+        kind=lost.kind,  # type: ignore[arg-type]
+        ms=round(lost.seconds * _MS, 3),
+        beats=round(lost.beats, 4),
+        event=due.number_of(lost.event, lost.turn),
+        passed=lost.turn + 1,
+        bar=event.bar,
+        beat=event.beat,
+    )
+
+
+def _fault(fault: Fault) -> FaultAnswer:
+    scale, unit = {"s": (_MS, "ms"), "notes": (_PERCENT, "%")}.get(fault.unit, (_PLAIN, fault.unit))
+    return FaultAnswer(
+        kind=fault.kind,
+        where=fault.where,
+        value=round(fault.value * scale, 4),
+        half_width=round(fault.half_width * scale, 4),
+        limit=round(fault.limit * scale, 4),
+        unit=unit,  # type: ignore[arg-type]
+    )
+
+
+def _first_remedies(due: Due, faults: Iterable[Fault]) -> list[RemedyAnswer]:
+    return [_remedy(one) for fault in faults for one in remedies(due.reading, due.bpm, fault)[:1]]
+
+
+def _remedy(remedy: Remedy) -> RemedyAnswer:
+    return RemedyAnswer(kind=remedy.key, name=remedy.name, bpm=str(remedy.bpm))
+
+
+def _offer(offer: Offer) -> OfferAnswer:
+    bpm = None if offer.bpm is None else str(offer.bpm)
+    return OfferAnswer(kind=offer.kind, label=offer.label, bpm=bpm, division=offer.division)

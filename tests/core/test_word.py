@@ -1,0 +1,226 @@
+"""The gate and the word: what is refused and why, what is clean, shaky or near, and which fault comes first."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from fractions import Fraction as F
+
+import numpy as np
+import pytest
+
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth, NoAccents
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.errors import OutOfRange
+from ripresa.core.reading import Reading, read
+from ripresa.core.takes import (
+    FAULT_NAMES,
+    LIMITS,
+    STAND_INS,
+    But,
+    HeardNote,
+    Judged,
+    Limits,
+    StandIn,
+    due_notes,
+    judge,
+    limit_words,
+    play,
+)
+from ripresa.core.takes.faults import slip_bounds, state_of
+from ripresa.core.takes.interval import Interval
+from tests.strategies import legs
+from tools.truth import FOREIGN, PLAYERS, UNPITCHED, bare, due_of, foreign
+
+KNOWN = (0.0, 0.002)
+USUAL = Limits()
+RUN = read(Drill(material=ScaleRun(octaves=2), legs=legs(4), hands=ByOrder(cycle=("R", "L")), accents=EveryNth(size=4)))
+STEPS = read(
+    Drill(material=ScaleRun(octaves=2), legs=legs(2, 3, 4), hands=ByOrder(cycle=("R", "L")), accents=EveryNth(size=5))
+)
+PLAIN = read(Drill(material=OneNote(beats=16), legs=legs(4), accents=NoAccents()))
+
+
+def said(
+    player: StandIn, reading: Reading = RUN, turns: int = 5, latency: tuple[float, float] | None = KNOWN, **more: object
+) -> Judged:
+    due = due_notes(reading, F(84), 0.0, turns * float(reading.loop_beats * 60 / 84))
+    limits = more.pop("limits", Limits())
+    return judge(due, play(player, due).notes, limits, "stand_in", latency, **more)  # type: ignore[arg-type]
+
+
+def of(offsets: Sequence[float], *, source: str = "stand_in", limits: Limits = USUAL, bpm: F = F(60)) -> Judged:
+    due = due_notes(PLAIN, bpm, 0.0, 2 * float(PLAIN.loop_beats * 60 / bpm))
+    heard = [HeardNote(float(at) + offsets[index % len(offsets)]) for index, at in enumerate(due.at)]
+    return judge(due, heard, limits, source, KNOWN)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("kind", FOREIGN)
+def test_what_is_not_the_drill_gets_no_verdict(kind: str) -> None:
+    fit = {"triplets for fours": 4, "fours for threes": 3}.get(kind)
+    readings = [one for one in UNPITCHED if fit is None or any(leg.enters == fit for leg in one.legs)]
+    for seed in range(6):
+        due = due_of(seed, readings)
+        found = judge(due, foreign(due, kind, seed), Limits(), "midi", KNOWN).verdict
+        assert found.mark == "none", (seed, found.reasons)
+        assert found.offers
+
+
+@pytest.mark.parametrize("name", ["stand-in, ordinary", "follower", "follower, hesitates"])
+def test_what_is_the_drill_is_never_refused(name: str) -> None:
+    for seed in range(8):
+        due = due_of(seed, UNPITCHED)
+        assert judge(due, bare(PLAYERS[name](due, seed)).notes, Limits(), "midi", KNOWN).verdict.mark != "none"
+
+
+def test_the_reasons_of_a_refusal_name_what_fits_and_offer_it() -> None:
+    due = due_of(0, UNPITCHED)
+    threes = judge(due, foreign(due, "triplets for fours", 1), Limits(), "midi", KNOWN).verdict
+    assert threes.reasons[0].startswith("This fits threes better than the fours of the drill")
+    assert [(offer.kind, offer.division) for offer in threes.offers] == [("division", 3), ("by_ear", None)]
+    slow = judge(due, foreign(due, "10 % slow", 1), Limits(), "midi", KNOWN).verdict
+    assert slow.reasons[0].startswith("This was played at 65, not at 72")
+    assert slow.offers[0].bpm == 65
+    late = judge(due, foreign(due, "a slot late", 1), Limits(), "midi", KNOWN).verdict
+    assert late.reasons[0] == "Out by one slot, late: was the first note on the count?"
+
+
+def test_other_pitches_are_another_drill() -> None:
+    due = due_notes(RUN, F(84), 0.0, 2 * float(RUN.loop_beats * 60 / 84))
+    pitches = np.random.default_rng(1).permutation([RUN.heard(event)[0] for event in due.events])
+    heard = [HeardNote(float(at), pitch=int(pitch)) for at, pitch in zip(due.at, pitches, strict=True)]
+    found = judge(due, heard, Limits(), "midi", KNOWN).verdict
+    assert (found.mark, found.refused) == ("none", "pitches")
+
+
+def test_silence_too_few_and_half_of_it_say_how_to_go_on() -> None:
+    due = due_notes(PLAIN, F(60), 0.0, 32.0)
+    silent, few, half = (
+        judge(due, [HeardNote(float(at)) for at in due.at[:count]], Limits(), "taps").verdict for count in (0, 12, 40)
+    )
+    assert "Tap J or F" in silent.reasons[0]
+    assert few.mark == half.mark == "none"
+    assert half.reasons[0] == "It stopped after 40 of 128 notes: half of the drill was not reached."
+
+
+def test_a_limit_that_a_source_cannot_resolve_is_not_judged_by_it() -> None:
+    strict = Limits("strict")
+    taps = of([0.0], source="taps", limits=strict, bpm=F(120)).verdict
+    assert (taps.mark, taps.refused) == ("none", "resolution")
+    assert "A limit of 9 ms cannot be judged with taps" in taps.reasons[0]
+    assert taps.offers[0].kind == "evenness"
+    assert of([0.0], source="midi", limits=strict, bpm=F(120)).verdict.refused == ""
+    assert of([0.0], source="taps", bpm=F(120)).verdict.mark == "clean"
+
+
+@pytest.mark.parametrize(
+    ("player", "kind", "starts"),
+    [
+        pytest.param(StandIn(spread_ms=30), "spread", "Uneven at 4 a beat: spread 3", id="uneven"),
+        pytest.param(StandIn(spread_ms=6, habit_ms=50), "habit", "“a” of 4 a beat comes 3", id="a habit"),
+        pytest.param(StandIn(spread_ms=6, crowd_percent=50), "crowding", "Crowded: the last note of 4", id="crowds"),
+        pytest.param(StandIn(spread_ms=6, drift_percent=3), "tempo", "Runs ahead: 3.0 ± 0.0 % faster", id="runs away"),
+        pytest.param(StandIn(spread_ms=6, bias_ms=80), "click", "Beside the click: ", id="late throughout"),
+        pytest.param(StandIn(spread_ms=6, miss_percent=12), "slips", "", id="holes"),
+        pytest.param(StandIn(spread_ms=6, lost_beats=1), "lost_beat", "A beat lost at", id="a lost beat"),
+        pytest.param(StandIn(spread_ms=5, weak_ms=30), "hand", "L is the uneven one", id="a weak hand"),
+        pytest.param(StandIn(spread_ms=6, accent_db=0.5), "accent", "Flat: accents stand 0.", id="flat"),
+    ],
+)
+def test_the_first_line_names_the_fault_with_its_numbers(player: StandIn, kind: str, starts: str) -> None:
+    found = said(replace(player, seed=4)).verdict
+    assert found.mark == "shaky"
+    assert found.faults[0].kind == kind
+    assert found.reasons[0].startswith(starts)
+    assert "±" in found.reasons[0] or kind == "lost_beat"
+
+
+def test_a_stumble_is_told_as_a_change_and_the_evenness_beside_it() -> None:
+    found = said(StandIn(spread_ms=6, stumble_ms=90, seed=2), STEPS, 3).verdict
+    assert found.mark == "shaky"
+    assert found.faults[0].kind == "seam"
+    assert found.reasons[0].startswith("Even, but not at the change: ")
+    assert "times of 3 (limit " in found.reasons[0]
+    assert any(reason.startswith("Even: spread 6 ±") for reason in found.reasons)
+
+
+def test_a_steady_player_is_clean_and_every_ready_player_is_what_his_name_says() -> None:
+    assert said(STAND_INS["steady"][1]).verdict.mark == "clean"
+    said_of = {key: said(player, STEPS, 3).verdict.mark for key, (_, player) in STAND_INS.items()}
+    assert said_of == {
+        "steady": "clean",
+        "promising": said_of["promising"],
+        **dict.fromkeys(
+            ["learner", "hurrying", "crowding", "stumbling", "losing", "one_handed", "flat", "lost"], "shaky"
+        ),
+    }
+
+
+def test_an_eighth_early_is_never_clean() -> None:
+    due = due_of(1, UNPITCHED)
+    heard = [HeardNote(float(at) - due.beat / 2) for at in due.at]
+    assert judge(due, heard, Limits(), "midi", KNOWN).verdict.mark == "none"
+
+
+def test_bias_counts_only_where_the_latency_is_measured() -> None:
+    late = StandIn(spread_ms=6, bias_ms=70, seed=3)
+    assert said(late).verdict.faults[0].kind == "click"
+    assert said(late, latency=None).verdict.mark == "clean"
+    assert said(late, latency=(0.070, 0.002)).verdict.mark == "clean"
+
+
+@pytest.mark.parametrize(
+    ("value", "half", "state"),
+    [(10, 2, "inside"), (19, 2, "near"), (21, 2, "near"), (23, 2, "outside"), (-23, 2, "outside"), (-10, 2, "inside")],
+)
+def test_inside_near_and_outside_by_the_90_per_cent_interval(value: float, half: float, state: str) -> None:
+    # 2 at 95 % are 1.68 at 90 %.
+    assert state_of(Interval(value, half, 50), 20.0) == state
+
+
+def test_of_many_slots_one_has_to_lie_farther_out() -> None:
+    assert state_of(Interval(22, 2, 50), 20.0) == "outside"
+    assert state_of(Interval(22, 2, 50), 20.0, family=8) == "near"
+
+
+@pytest.mark.parametrize(("due", "clean", "shaky"), [(29, -1, 3), (82, 0, 5), (300, 5, 13), (1000, 26, 33)])
+def test_how_many_slips_are_clean_and_how_many_shaky(due: int, clean: int, shaky: int) -> None:
+    assert slip_bounds(due, 0.03) == (clean, shaky)
+
+
+def test_too_few_notes_are_near_until_one_more_pass_says_enough() -> None:
+    short = said(StandIn(spread_ms=5, seed=1), turns=2)
+    assert short.verdict.mark == "near"
+    assert short.verdict.reasons[0] == "Too near to call: no slip, but 58 notes are too few to promise 3 %."
+    again = said(StandIn(spread_ms=5, seed=2), turns=2, earlier=[short.figures])
+    assert again.verdict.mark == "clean"
+
+
+def test_seams_are_pooled_over_takes_of_a_rung() -> None:
+    player = StandIn(spread_ms=9, stumble_ms=38, seed=6)
+    alone = said(player, STEPS, 2)
+    earlier = [said(replace(player, seed=seed), STEPS, 2).figures for seed in (7, 8, 9)]
+    pooled = said(player, STEPS, 2, earlier=earlier)
+    assert (alone.verdict.mark, pooled.verdict.mark) == ("near", "clean")
+
+
+def test_the_schools_are_a_table_and_one_figure_may_have_another() -> None:
+    assert [limit.at(0.15) for limit in LIMITS["seam"][2].values()] == pytest.approx([0.045, 0.03, 0.021])
+    assert [limit.at(0.05) for limit in LIMITS["spread"][2].values()] == [0.015, 0.010, 0.008]
+    held = Limits("working", (But("seam", "easy"),))
+    assert held.words == "evenness working, but seams and landings easy"
+    assert held.of("seam").at(0.15) == pytest.approx(0.045)
+    assert held.of("habit").at(0.15) == pytest.approx(0.015)
+    assert limit_words(held, {"4": 0.15})[4] == "seams and landings 45 ms at 4 a beat"
+    with pytest.raises(OutOfRange, match="one school"):
+        Limits("working", (But("seam", "easy"), But("seam", "strict")))
+
+
+def test_an_easier_school_for_seams_lets_a_stumble_through() -> None:
+    player = StandIn(spread_ms=6, stumble_ms=55, seed=3)
+    assert said(player, STEPS, 3).verdict.mark == "shaky"
+    assert said(player, STEPS, 3, limits=Limits("working", (But("seam", "easy"),))).verdict.mark != "shaky"
+
+
+def test_every_fault_has_a_name_to_tick() -> None:
+    assert all(name and why.endswith(".") for name, why in FAULT_NAMES.values())
