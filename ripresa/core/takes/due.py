@@ -205,8 +205,11 @@ def _stations(reading: Reading) -> Iterator[Seam]:
         bars[event.bar].append(event)
     stations: list[tuple[Event, Fraction, str] | None] = []
     for events in bars.values():
-        places = {Fraction(event.slot, event.division.numerator): event for event in events if event.accent == "accent"}
-        one = next(iter(places.items())) if len(places) == 1 else None
+        accented = [event for event in events if event.accent == "accent"]
+        places = {Fraction(event.slot, event.division.numerator): event for event in accented}
+        # One accent in a bar by chance is no station: it comes with nearly every beat.
+        is_station = len(places) == 1 and len(accented) >= max(2, len({event.beat for event in events}) - 1)
+        one = next(iter(places.items())) if is_station else None
         stations.append((events[0], one[0], "1" if one[1].slot == 0 else one[1].count) if one else None)
     for before, after in pairwise(stations):
         if before and after and before[1] != after[1]:

@@ -23,7 +23,7 @@ from ripresa.core.takes.heard import (
     pitch_mismatch,
     strikes_of,
 )
-from ripresa.core.takes.model import Model, Wanted, constant, fitted, steps_in
+from ripresa.core.takes.model import Model, Wanted, constant, fitted, steps_in, without_bend
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -208,8 +208,14 @@ def _matched(wanted: Wanted, heard: Hearing) -> Settled:
     if heard.symbols is not None:
         # Symbols say where the player is, whatever the tempo.
         told = _settle(wanted, heard, constant(wanted, heard.latency or _USUAL_LATENCY))
-        if _is_good(told, count):
+        level = without_bend(told.model.path, wanted.at)
+        if _is_good(told, count) and not steps_in(level, wanted.gap, told.model.scale):
             return told
+        # What goes away farther than the band reaches is followed from the first notes on.
+        grown = _grown(wanted, heard, heard.latency or _USUAL_LATENCY, 0.0)
+        better = min(told, grown, key=lambda one: one.score + _prior(heard, one.model))
+        if _is_good(better, count):
+            return better
     likely = _likely(wanted, heard)
     settled = [
         _settle(wanted, heard, constant(wanted, offset)) if slope == 0 else _grown(wanted, heard, offset, slope)
@@ -220,7 +226,7 @@ def _matched(wanted: Wanted, heard: Hearing) -> Settled:
     if count <= _HEAD or (_is_good(best, count) and not wanders):
         return best
     # It is not as it was asked: perhaps it goes away slowly.
-    settled += [_grown(wanted, heard, offset, slope) for offset, slope in likely if slope == 0]
+    settled += [_grown(wanted, heard, offset, slope) for offset, slope in likely[:1] if slope == 0]
     return min(settled, key=lambda one: one.score + _prior(heard, one.model))
 
 
@@ -294,8 +300,11 @@ def _grown(wanted: Wanted, heard: Hearing, offset: float, slope: float) -> Settl
         part = wanted.head(count)
         own = Model(model.path[:count], model.habit[:count], model.scale, model.slope)
         settled = _settle(part, _part(heard, part, count), own, rounds=2)
-        ahead = wanted.at - part.at[-1]
-        path = np.concatenate([settled.model.path, settled.model.path[-1] + settled.model.slope * ahead[count:]])
+        ahead, known = wanted.at - part.at[-1], settled.model.path
+        # As it went in the last half, which a bend has reached by now.
+        half = count // 2
+        going = float(known[-1] - known[half]) / max(1e-6, float(part.at[-1] - part.at[half]))
+        path = np.concatenate([known, known[-1] + going * ahead[count:]])
         model = Model(path, np.zeros(total), settled.model.scale, settled.model.slope)
         count = min(total, 2 * count)
     return _settle(wanted, heard, model)
@@ -338,14 +347,14 @@ def _agree(heard: Hearing, aligned: Aligned) -> bool:
 def _scored(wanted: Wanted, aligned: Aligned, model: Model) -> float:
     """Return the cost of an alignment, what a narrow scale is worth in, and what its steps cost."""
     width = np.log(model.scales(wanted)[aligned.due] / wanted.gap[aligned.due]).sum()
-    steps = _STEP_COST * len(steps_in(model.path, wanted.gap, model.scale))
-    return aligned.cost + float(width) + steps + _roughness(wanted, model)
+    level = without_bend(model.path, wanted.at)
+    steps = _STEP_COST * len(steps_in(level, wanted.gap, model.scale))
+    return aligned.cost + float(width) + steps + _roughness(wanted, level)
 
 
-def _roughness(wanted: Wanted, model: Model) -> float:
-    """Return what it costs that a path goes up and down beside its trend: a hand does that slowly, or not at all."""
-    level = (model.path - model.slope * wanted.at)[::_WAY]
-    moved = np.diff(level) / (_WAY_SHARE * wanted.gap[::_WAY][1:])
+def _roughness(wanted: Wanted, level: Floats) -> float:
+    """Return what it costs that a path goes up and down beside its bend: a hand does that slowly, or not at all."""
+    moved = np.diff(level[::_WAY]) / (_WAY_SHARE * wanted.gap[::_WAY][1:])
     return float(0.5 * np.minimum(moved * moved, _MOST_ROUGH).sum())
 
 

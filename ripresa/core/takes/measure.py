@@ -15,7 +15,7 @@ from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.landing import fills, landings, seams
 from ripresa.core.takes.match import Match
-from ripresa.core.takes.model import running_median, steps_in
+from ripresa.core.takes.model import running_median, steps_in, without_bend
 from ripresa.core.takes.touch import accents, articulation, hands
 
 Floats = NDArray[np.float64]
@@ -26,6 +26,8 @@ FEWEST_NOTES = 16
 #: Where changes follow each other so closely that less than this is left beside them, all notes are fitted.
 _LEFT = 0.4
 _MOST_DOTS, _MOST_POINTS = 60, 480
+#: A step is told by so many notes on either side.
+_BESIDE = 12
 #: A step is at least so much of a gap.
 _STEP_SHARE = 0.4
 #: A lost beat that comes back within so many beats was a group that stood off.
@@ -146,7 +148,7 @@ def _steps(take: Measured, offset: Floats) -> list[int]:
     settled = np.flatnonzero(due.since_change[take.row] >= SEAM_BEATS)
     if model is None or len(settled) < FEWEST_NOTES:
         return []
-    rest = offset - model.habit[take.row] - model.slope * due.at[take.row]
+    rest = without_bend(offset - model.habit[take.row], due.at[take.row])
     gap = due.near_gap[take.row]
     steps = settled[steps_in(rest[settled], gap[settled], model.scale)].tolist()
     while steps:
@@ -166,7 +168,7 @@ def _lost(take: Measured) -> list[LostBeat]:
         offset = take.offset
         model = take.match.model
         if model is not None:
-            offset = offset - model.habit[row] - model.slope * due.at[row]
+            offset = without_bend(offset - model.habit[row], due.at[row])
         steps = _steps(take, take.offset)
         sizes = _sizes(offset, steps)
         number = 0
@@ -186,9 +188,14 @@ def _lost(take: Measured) -> list[LostBeat]:
 
 
 def _sizes(offset: Floats, steps: Sequence[int]) -> list[float]:
+    """Return by how much the offset moves at each step: the notes just after it against those just before."""
     edges = [0, *steps, len(offset)]
-    means = [float(np.median(offset[begin:end])) for begin, end in pairwise(edges)]
-    return [after - before for before, after in pairwise(means)]
+    return [
+        float(
+            np.median(offset[step : min(after, step + _BESIDE)]) - np.median(offset[max(before, step - _BESIDE) : step])
+        )
+        for before, step, after in zip(edges, edges[1:], edges[2:], strict=False)
+    ]
 
 
 def _left_out(take: Measured) -> list[LostBeat]:

@@ -108,6 +108,25 @@ def running_median(values: Floats) -> Floats:
     return np.pad(middles, width // 2, mode="edge")
 
 
+def without_bend(values: Floats, times: Floats) -> Floats:
+    """Return values without the trend and the bend that they have over time; a leap stays a leap, and tilts nothing.
+
+    Both follow from the median slopes over a twelfth of the values in the first and in the second half.
+    """
+    count = len(values)
+    lag = max(8, count // 12)
+    if count < 4 * lag:
+        return np.asarray(values - _slope(times, values) * (times - times.mean()))
+    slopes = (values[lag:] - values[:-lag]) / np.maximum(times[lag:] - times[:-lag], 1e-6)
+    middles = (times[lag:] + times[:-lag]) / 2
+    half = len(slopes) // 2
+    first, second = float(np.median(slopes[:half])), float(np.median(slopes[half:]))
+    begin, end = float(middles[:half].mean()), float(middles[half:].mean())
+    bend = (second - first) / max(1e-6, end - begin)
+    moved = times - (begin + end) / 2
+    return np.asarray(values - (first + second) / 2 * moved - bend / 2 * moved * moved)
+
+
 def steps_in(rest: Floats, gap: Floats, scale: float) -> list[int]:
     """Return where a series of offsets moves at once by more than 0.4 gaps, as indexes of the first note after it."""
     count = len(rest)

@@ -20,7 +20,7 @@ export function ThroughThePass({ figures, onNote }: Props) {
   const y = (ms: number) => HEAD + TALL / 2 + (ms / reach) * (TALL / 2 - 4);
   const lost = marks.filter((one) => one.kind === "lost");
   const seams = marks.filter((one) => one.kind === "seam");
-  const step = Math.ceil((seams.length * 48) / Math.max(1, width));
+  const named = roomy(seams.map((seam) => x(seam.at)));
   const nearest = (press: number): Point | undefined =>
     line.reduce<Point | undefined>(
       (best, one) => (!best || Math.abs(x(one.at) - press) < Math.abs(x(best.at) - press) ? one : best),
@@ -72,7 +72,7 @@ export function ThroughThePass({ figures, onNote }: Props) {
           {seams.map((seam, index) => (
             <g key={`${seam.at}`}>
               <path className="fill-accent" d={`M${x(seam.at) - 5} 8h10l-5 9z`} />
-              {index % Math.max(1, step) === 0 && (
+              {named.has(index) && (
                 <text className="fill-soft" x={x(seam.at) + 8} y={17} fontSize={12}>
                   {seam.label}
                 </text>
@@ -97,6 +97,21 @@ export function ThroughThePass({ figures, onNote }: Props) {
       )}
     </section>
   );
+}
+
+/** A name of a change takes so many pixels. */
+const NAME = 64;
+
+/** Which names of changes have room beside each other, by their places. */
+function roomy(places: readonly number[]): Set<number> {
+  const found = new Set<number>();
+  let last = Number.NEGATIVE_INFINITY;
+  places.forEach((place, index) => {
+    if (place - last < NAME) return;
+    found.add(index);
+    last = place;
+  });
+  return found;
 }
 
 /** A silence that is so many times as long as the notes lie apart breaks the line. */
