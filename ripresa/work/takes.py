@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from fractions import Fraction
+from functools import lru_cache
 
 from ripresa.core.changes import Part, part_named, practised, window_of
 from ripresa.core.climbs import laid_rungs, rung_of
@@ -206,19 +207,25 @@ def _source(drill_id: int, version: int, part: Part | None, remedy_id: int | Non
     if remedy_id is not None:
         kept = remedies.find_remedy(remedy_id).remedy
         own = None if kept.part.is_all else kept.part
-        return kept.drill, own, part_named(read(kept.drill), kept.part) or kept.name
+        return kept.drill, own, part_named(_read(kept.drill), kept.part) or kept.name
     drill = drills.find_drill(drill_id, version).drill
     if part is None or part.is_all:
         return drill, None, ""
-    return drill, part, part_named(read(drill), part)
+    return drill, part, part_named(_read(drill), part)
 
 
 def _asked(drill: Drill, part: Part | None) -> tuple[Reading, Window | None]:
     """Return the reading of a drill, or of a part of it, and what goes round of that."""
     if part is None:
-        return read(drill), None
-    reading = read(practised(drill, part))
+        return _read(drill), None
+    reading = _read(practised(drill, part))
     return reading, window_of(reading, part)
+
+
+@lru_cache(maxsize=32)
+def _read(drill: Drill) -> Reading:
+    """Return the reading of a drill; takes of the same drill come one after the other."""
+    return read(drill)
 
 
 def _earlier(climb: Climb | None, rung: int | None, click: Click) -> Sequence[Figures]:

@@ -67,6 +67,13 @@ def test_the_loop_of_a_change_goes_at_two_thirds_of_the_tempo() -> None:
     assert part_named(READING, loop.part) == "the change 5 → 6"
 
 
+def test_a_click_stands_on_the_slot_that_moves() -> None:
+    on_slot = remedies(READING, F(76), heard_fault(READING, "habit"))[1]
+    assert on_slot.name == "A click on “6” at 57"
+    clicks = read(practised(on_slot.drill, on_slot.part)).click_cycle.clicks
+    assert [at for at, _ in clicks][:2] == [F(5, 6), F(11, 6)]
+
+
 def test_one_rung_down_is_the_rung_below_where_there_is_one() -> None:
     slips = heard_fault(READING, "slips")
     assert remedies(READING, F(76), slips, F(72))[0].name == "Down to 72"

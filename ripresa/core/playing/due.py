@@ -1,6 +1,7 @@
 """What is due: the notes of a stretch of a performance."""
 
 from fractions import Fraction
+from math import lcm
 
 from ripresa.core.playing.score import Window
 from ripresa.core.reading import Reading
@@ -30,12 +31,19 @@ def expected_onsets(
     """
     turn = window.beats if window else reading.loop_beats
     due = _of_a_turn(reading, window)
+    # Whole numbers over one denominator: as exact as fractions, and a division of them rounds as theirs does.
+    ticks = lcm(turn.denominator, *(onset.denominator for _, onset in due))
+    second = span_seconds(Fraction(1, ticks), bpm)
+    up, down = second.numerator, second.denominator
+    places = [(index, onset.numerator * (ticks // onset.denominator) * up) for index, onset in due]
+    round_up = turn.numerator * (ticks // turn.denominator) * up
     found: list[tuple[float, int]] = []
     first = int(Fraction(start) * bpm / 60 / turn)
     last = int(Fraction(end) * bpm / 60 / turn)
     for number in range(max(0, first), last + 1):
-        for index, onset in due:
-            at = float(span_seconds(number * turn + onset, bpm))
+        begin = number * round_up
+        for index, place in places:
+            at = (begin + place) / down
             if start - _HAIR <= at < end - _HAIR:
                 found.append((at, index))
     return found

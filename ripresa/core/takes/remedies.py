@@ -14,7 +14,7 @@ from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Click, DropOut, NamedClick, OfTheSlots, Thinned
 from ripresa.core.drill.hands import ByOrder
-from ripresa.core.exact import division_label, parse_amount
+from ripresa.core.exact import division_label, label, parse_amount
 from ripresa.core.playing import Pulse, Spoken, seams, slowed
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
@@ -67,11 +67,12 @@ def remedies(reading: Reading, bpm: Fraction, fault: Fault, below: Fraction | No
         below: The tempo of the rung below, in bpm, where the drill is climbed.
     """
     case = _Case(reading, bpm, fault, below)
-    return tuple(one for make in _REMEDIES[fault.kind] for one in make(case))
+    found = (one for make in _REMEDIES[fault.kind] for one in make(case))
+    return tuple(one if one.bpm == bpm or one.key == "rung_down" else _with_tempo(one) for one in found)
 
 
-def _at(name: str, bpm: Fraction) -> str:
-    return f"{name} at {bpm}"
+def _with_tempo(remedy: Remedy) -> Remedy:
+    return replace(remedy, name=f"{remedy.name} at {label(remedy.bpm)}")
 
 
 def _seam_loop(case: _Case) -> Iterator[Remedy]:
@@ -83,7 +84,7 @@ def _seam_loop(case: _Case) -> Iterator[Remedy]:
         bpm = case.slow()
         part = Part(seam=names.index(case.fault.where))
         why = "The change alone, with the beat on either side, round and round."
-        yield Remedy("seam_loop", _at("Loop the change", bpm), why, bpm, part, case.drill)
+        yield Remedy("seam_loop", "Loop the change", why, bpm, part, case.drill)
 
 
 def _said_first(case: _Case) -> Iterator[Remedy]:
@@ -104,10 +105,8 @@ def _division_alone(case: _Case) -> Iterator[Remedy]:
     division = _division(fault.division)
     several = division is not None and len({one for leg in case.drill.legs for one in leg.divisions}) > 1
     alone = Part(division=division) if several else Part()
-    name = f"The {fault.division} alone, spoken," if several else "Slow, spoken on every slot,"
-    yield Remedy(
-        "division_alone", _at(name, bpm), "Slow, with a word on every slot.", bpm, alone, case.drill, Spoken("slots")
-    )
+    name = f"The {fault.division} alone, spoken" if several else "Slow, spoken on every slot"
+    yield Remedy("division_alone", name, "Slow, with a word on every slot.", bpm, alone, case.drill, Spoken("slots"))
 
 
 def _click_on_slot(case: _Case) -> Iterator[Remedy]:
@@ -130,9 +129,7 @@ def _pulse(case: _Case) -> Iterator[Remedy]:
 
 def _thinned(case: _Case) -> Iterator[Remedy]:
     drill, bpm = replace(case.drill, click=NamedClick("one_and_three")), case.slow(_THREE_QUARTERS)
-    yield Remedy(
-        "thin_below", _at("A thinner click", bpm), "Thinned on the way down, not on the way up.", bpm, Part(), drill
-    )
+    yield Remedy("thin_below", "A thinner click", "Thinned on the way down, not on the way up.", bpm, Part(), drill)
 
 
 def _group_count(case: _Case) -> Iterator[Remedy]:
@@ -141,7 +138,7 @@ def _group_count(case: _Case) -> Iterator[Remedy]:
     name = "The groups counted aloud" if has_groups else "Counted aloud on every slot"
     yield Remedy(
         "group_count",
-        _at(f"{name},", case.slow(_THREE_QUARTERS)),
+        name,
         "The count holds the place.",
         case.slow(_THREE_QUARTERS),
         Part(),
@@ -198,7 +195,7 @@ def _three_levels(case: _Case) -> Iterator[Remedy]:
 def _shorter(case: _Case) -> Iterator[Remedy]:
     bpm = case.slow(_THREE_QUARTERS)
     part = Part(articulation=max(Fraction(1, 8), case.drill.articulation / 2))
-    yield Remedy("shorter", _at("Half as long,", bpm), "Each note half as long, slower.", bpm, part, case.drill)
+    yield Remedy("shorter", "Half as long", "Each note half as long, slower.", bpm, part, case.drill)
 
 
 def _on_and_off(case: _Case) -> Iterator[Remedy]:
@@ -259,9 +256,11 @@ def heard_fault(reading: Reading, kind: FaultKind) -> Fault:
         if before.leaves != after.enters
     ]
     last = int(fastest.numerator) - 1
+    words = {event.slot: event.count for event in reading.events if event.division == fastest}
+    where = {"seam": changed[0] if changed else "", "habit": words.get(last, ""), "crowding": words.get(last, "")}
     return Fault(
         kind,
-        changed[0] if kind == "seam" and changed else "",
+        where.get(kind, ""),
         0.0,
         0.0,
         0.0,

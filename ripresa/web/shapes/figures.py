@@ -165,7 +165,7 @@ def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
 
 def _seam(seam: SeamFigures, limits: Limits) -> str:
     limit = limits.of("seam").at(seam.gap)
-    times = plural(len(seam.each), "time") if seam.each else "in a take of old"
+    times = {0: "in a take of old", 1: "once"}.get(len(seam.each), f"{len(seam.each)} times")
     side = "late" if seam.first.value >= 0 else "early"
     back = seam.back_in(limit)
     after = f" Back in the band in beat {back} after it." if back and back > 1 else ""

@@ -106,7 +106,7 @@ export function Treads({ treads, sign, targetLabel }: Props) {
             notes/s
           </text>
           <text className="fill-soft" x={LEFT} y={HEIGHT - 8} fontSize={14}>
-            ● clean take ○ shaky take × no verdict
+            ● clean take ○ shaky take ◐ too near to call × no verdict
             {treads.some((tread) => tread.click_words) && " ◆ the click from here on"}
           </text>
         </svg>

@@ -83,7 +83,7 @@ export function TheWord(props: Props) {
           <p>The climb stands on rung {climb.rung}; this take is kept and does not move it.</p>
         )}
         {take.source !== "by_ear" &&
-          (take.mark === "near" ? (
+          (take.mark === "near" || take.mark === "none" ? (
             <ByEar busy={busy} heading="What does your ear say?" faults={choices.faults} onMark={onEar} />
           ) : (
             <details>
