@@ -22,7 +22,15 @@ HERE = Path(__file__).parent.parent
 CORE = Path("ripresa/core")
 #: Subject → the tests that have to notice, the likeliest first; doctests of its own files are run too.
 TESTS: dict[str, tuple[str, ...]] = {
-    "takes": ("tests/core/test_takes.py", "tests/core/test_figures.py", "tests/web/test_takes.py"),
+    "takes": (
+        *("tests/core/test_takes.py", "tests/core/test_matching.py", "tests/core/test_take_figures.py"),
+        *(
+            "tests/core/test_word.py",
+            "tests/core/test_remedies.py",
+            "tests/cli/test_takes.py",
+            "tests/web/test_takes.py",
+        ),
+    ),
     "playing": (
         *("tests/core/test_lead.py", "tests/core/test_practice.py", "tests/core/test_performance.py"),
         *("tests/core/test_speech.py", "tests/core/test_backing.py", "tests/formats/test_play_along.py"),

@@ -6,6 +6,8 @@ from fractions import Fraction as F
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents
@@ -13,6 +15,7 @@ from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import Reading, read
+from ripresa.core.shelf import SHELF
 from ripresa.core.takes import (
     FAULT_NAMES,
     LIMITS,
@@ -29,7 +32,7 @@ from ripresa.core.takes import (
 )
 from ripresa.core.takes.faults import slip_bounds, state_of
 from ripresa.core.takes.interval import Interval
-from tests.strategies import legs
+from tests.strategies import drills, legs
 from tools.truth import FOREIGN, PLAYERS, UNPITCHED, bare, due_of, foreign
 
 KNOWN = (0.0, 0.002)
@@ -224,3 +227,30 @@ def test_an_easier_school_for_seams_lets_a_stumble_through() -> None:
 
 def test_every_fault_has_a_name_to_tick() -> None:
     assert all(name and why.endswith(".") for name, why in FAULT_NAMES.values())
+
+
+@settings(max_examples=60)
+@given(drills, st.integers(0, 1000))
+def test_any_drill_that_can_be_written_can_be_judged(drill: Drill, seed: int) -> None:
+    reading = read(drill)
+    turn = float(reading.loop_beats * 60 / 84)
+    due = due_notes(reading, F(84), 0.0, turn * max(1, min(3, int(60 / turn))))
+    if len(due) > 1500:
+        return
+    performed = play(StandIn(spread_ms=4, seed=seed), due)
+    found = judge(due, performed.notes, Limits(), "stand_in", KNOWN)
+    right = sum(performed.meant[heard] == wanted for wanted, heard in found.match.pairs)
+    assert right >= 0.97 * len(due) - 1
+    # Steady playing is never called shaky but where its notes lie closer than a hand can be steady.
+    if found.verdict.mark == "shaky" and found.figures.gap_seconds > 0.08:
+        assert found.verdict.faults[0].kind in {"accent", "landing"}, found.verdict.reasons
+
+
+@pytest.mark.parametrize("drill", [one.drill for one in SHELF], ids=[one.key for one in SHELF])
+def test_every_ready_drill_is_clean_when_it_is_played_well(drill: Drill) -> None:
+    reading = read(drill)
+    turn = float(reading.loop_beats * 60 / drill.bpm)
+    due = due_notes(reading, drill.bpm, 0.0, turn * 6)
+    found = judge(due, play(StandIn(spread_ms=3, seed=3), due).notes, Limits("easy"), "stand_in", KNOWN)
+    assert found.verdict.mark in {"clean", "near"}, found.verdict.reasons
+    assert not found.match.missed

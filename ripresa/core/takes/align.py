@@ -17,6 +17,8 @@ Ints = NDArray[np.int64]
 MISS, EXTRA = 4.5, 4.5
 #: From so many scales on a deviation costs linearly: hands have heavier tails than the normal law.
 _KNEE = 2.5
+#: Strikes that one due note is held against at most.
+_WIDEST = 160
 #: A price that no path pays.
 _NEVER = 1e9
 
@@ -65,9 +67,11 @@ def align(wanted: Floats, heard: Floats, costs: Costs) -> Aligned:
         none = np.array([], dtype=np.int64)
         return Aligned(none, none, MISS * rows + float(costs.extra.sum()))
     expected = wanted + costs.centre
-    # A model may run back in time; the band may not.
-    low = np.maximum.accumulate(np.searchsorted(heard, expected - costs.reach))
-    high = np.maximum(np.searchsorted(heard, expected + costs.reach), low)
+    # A model may run back in time; the band may not. However many strikes crowd together, it has a width.
+    middle = np.searchsorted(heard, expected)
+    first = np.maximum(np.searchsorted(heard, expected - costs.reach), middle - _WIDEST // 2)
+    low = np.maximum.accumulate(first)
+    high = np.maximum(np.minimum(np.searchsorted(heard, expected + costs.reach), middle + _WIDEST // 2), low)
     width = int((high - low).max()) + 1
     gain = _gains(expected, heard, costs, low, high, width)
     best = _fill(low, gain, width)

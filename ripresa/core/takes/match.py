@@ -57,6 +57,8 @@ _MARGIN, _NEARLY = 20.0, 6.0
 _SAME_PLAYER = 0.2
 #: A strike so soon after another one of the same symbol is a rebound, in seconds and in gaps, and costs less as extra.
 _REBOUND_SECONDS, _REBOUND_GAPS, _REBOUND = 0.08, 0.65, 1.5
+#: So many strikes for each note are nobody's take of this drill, and are not looked through.
+_MOST_STRIKES, _SOME_STRIKES = 4, 100
 #: How early, in seconds, the first note of a drill may come and still be counted when it is extra.
 _EARLIEST = 0.25
 
@@ -124,7 +126,7 @@ def match_take(due: Due, notes: Sequence[HeardNote], latency: float | None = Non
     """
     has_chords = any(len(event.tones) > 1 for event in due.events)
     strikes = strikes_of(notes, has_chords=has_chords)
-    if not len(due) or not strikes:
+    if not len(due) or not strikes or len(strikes) > _MOST_STRIKES * len(due) + _SOME_STRIKES:
         inside = _inside(due, np.array([one.at for one in strikes]), latency or 0.0)
         extra = tuple(one.index for one, counts in zip(strikes, inside, strict=True) if counts)
         return Match((), tuple(range(len(due))), extra)

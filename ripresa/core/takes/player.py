@@ -57,7 +57,7 @@ class StandIn:
         lost_beats: How often a beat is lost on the way. group_slips: How often a beat's notes come one slot late.
         weak_ms: What the second hand of the hand row adds to its spread.
         accent_db: How far accents stand over plain notes. misplaced_percent: Accents that fall on the next note.
-        sounding_percent: Part of its length for which a note sounds.
+        sounding_percent: Part of the length that is asked for it for which a note sounds.
         landing_ms: Delay of hits and arrivals. silence_ms: Delay after a rest or a silence of the click.
         seed: The same seed plays the same take.
 
@@ -121,7 +121,8 @@ def play(player: StandIn, due: Due) -> Performed:
     twice = kept & (random.random(len(due)) < player.extra_percent / 100)
     wrong = random.random(len(due)) < player.wrong_percent / 100
     found: list[tuple[HeardNote, int | None]] = []
-    sounding = {id(event): float(length) * due.beat for event, length in due.reading.sounding()}
+    asked = due.reading.lasts
+    sounding = {id(event): float(asked(length)) * due.beat for event, length in due.reading.sounding()}
     for index, event in enumerate(due.events):
         if not kept[index]:
             continue
