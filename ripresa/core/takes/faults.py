@@ -29,7 +29,7 @@ FaultKind = Literal[
 ]
 State = Literal["inside", "near", "outside"]
 
-#: Crowding: the last share of a beat longer than the mean of the others by this part (MEASURING §4).
+#: Crowding: the last share of a beat longer than the mean of the others by this part.
 CROWDED = 0.25
 #: A share of slips is held against limits that are so much wider and narrower: what the law promises at any number
 #: of notes is that 1.2 of a limit is not called clean, and 0.8 not shaky, more than 5 times in 100.

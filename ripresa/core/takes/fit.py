@@ -1,4 +1,4 @@
-"""The joint fit of a take: start, tempo, bend, the habit of each slot and lost beats at once (MEASURING §4).
+"""The joint fit of a take: start, tempo, bend, the habit of each slot and lost beats at once.
 
 ``offset = start + drift · t + bend · t² + habit of the slot (+ step)`` by least squares. Neighbouring notes correlate:
 what remains is taken as an independent part and an AR(1) part, and the errors of all figures follow from that by the

@@ -17,7 +17,7 @@ from ripresa.core.errors import OutOfRange
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-#: Keys of a chord that are struck within this are one note, in seconds (MEASURING §6).
+#: Keys of a chord that are struck within this are one note, in seconds.
 CHORD_SECONDS = 0.040
 #: Tap keys that lie under one hand: what the hand row may call that hand.
 _SIDES = {"f": "L", "j": "R", "l": "L", "r": "R", "left": "L", "right": "R"}

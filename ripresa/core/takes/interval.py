@@ -8,7 +8,7 @@ from statistics import NormalDist
 import numpy as np
 
 _NORMAL = NormalDist()
-#: Figures show 95 %; the word is said by 90 % (MEASURING §5).
+#: Figures show 95 %; the word is said by 90 %.
 SHOWN, SAID = 0.95, 0.90
 
 

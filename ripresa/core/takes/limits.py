@@ -1,4 +1,4 @@
-"""Limits: how far each figure may lie off in a clean take, as a table of data with three schools (MEASURING §5)."""
+"""Limits: how far each figure may lie off in a clean take, as a table of data with three schools."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Remedies: from a fault and its drill to something to practise, at a tempo of its own (MEASURING §5).
+"""Remedies: from a fault and its drill to something to practise, at a tempo of its own.
 
 The first one that a fault leads to is offered first. A remedy is a part of the drill, or the drill with another
 click, other accents or a rest between its legs; what the voice and the pulse do beside it goes along.

@@ -1,4 +1,4 @@
-"""The word: clean, shaky, too near to call, or none; the fault first, with two numbers (MEASURING §5).
+"""The word: clean, shaky, too near to call, or none; the fault first, with two numbers.
 
 A take is clean where every figure lies inside its limit by its 90 % interval, shaky where one lies outside by its
 interval, else too near to call. The rule is stated before the try, and a person's ear overrules it.
