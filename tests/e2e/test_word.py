@@ -39,7 +39,7 @@ def test_from_the_fault_by_its_remedy_back_to_the_rung(page: Page, demo: Server)
 
     # Practice goes round until it is stopped.
     play(page, "steady")
-    expect(page.get_by_text(re.compile("^pass 6"))).to_be_visible(timeout=60_000)
+    expect(page.get_by_text(re.compile("^pass 3"))).to_be_visible(timeout=60_000)
     page.get_by_role("button", name=re.compile("^Stop")).click()
     expect(page.get_by_text("practice, on a line of its own in the log")).to_be_visible(timeout=30_000)
     page.get_by_text("My ear says otherwise").or_(page.get_by_text("What does your ear say?")).first.click()

@@ -29,12 +29,11 @@ type Props = {
   onNote: (event: number) => void;
 };
 
-/** Under the rail: before a take the rule, after it what it measured and the word. Large, the word alone. */
+/** Under the rail: before a take the rule, after it what it measured and the word, large too. */
 export function AfterTheTake(props: Props) {
   const { climb, takes, subject, large } = props;
   if (takes.busy) return <Loading what="what the take measured" />;
-  if (takes.judged && !takes.byEar.length)
-    return large ? <Word {...props} judged={takes.judged} /> : <Figures {...props} judged={takes.judged} />;
+  if (takes.judged && !takes.byEar.length) return <Figures {...props} judged={takes.judged} />;
   const ear = <Unheard {...props} />;
   if (large) return ear;
   return (

@@ -52,9 +52,15 @@ export function StandScreen(props: StandProps) {
           />
         }
       />
-      <StandRail reading={reading} large={large} short={afterTake} hidden={on.isHidden} ref={on.rail} />
+      <StandRail
+        reading={reading}
+        large={large && !afterTake}
+        short={afterTake}
+        hidden={on.isHidden}
+        ref={on.rail}
+      />
       {/* After a take what it measured needs the room: what is set before one is folded away. */}
-      <Folded when={afterTake && !large} name="Practice, sound and tempo">
+      <Folded when={afterTake} name="Practice, sound and tempo">
         <PracticeWords
           drill={subject.drill}
           choices={choices}
