@@ -112,6 +112,8 @@ def judge_take(played: Played) -> Kept:
         raise OutOfRange("This climb is another student’s.", field="climb_id")
     students.find_student(played.student_id)
     limits = climb.plan.limits if climb else USUAL_LIMITS
+    if played.remedy_id is not None and remedies.find_remedy(played.remedy_id).student_id != played.student_id:
+        raise OutOfRange("This remedy is another student’s.", field="remedy_id")
     drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id)
     # The ladder may have changed on its way here, so that its number alone says nothing.
     at_home = climb is not None and not name

@@ -7,6 +7,7 @@ from flask.testing import FlaskClient
 
 from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import read
+from ripresa.store import drills
 from tests.conftest import NOW, Clock, Studio
 
 
@@ -286,6 +287,40 @@ def test_a_remedy_that_a_take_does_not_lead_to_is_refused(client: FlaskClient, s
     drilled(client, studio, 1, crowd_percent=60)
     for body, status in (({"remedy": "magic"}, 422), ({"remedy": "division_alone", "bpm": "0"}, 422)):
         assert client.post("/api/takes/take-00000001/remedies", json=body).status_code == status
+
+
+def test_threes_for_fours_offer_the_drill_in_threes(client: FlaskClient, studio: Studio) -> None:
+    drill = {
+        **client.get(f"/api/drills/{studio.drill.id}").get_json()["drill"],
+        "legs": [{"division": "2"}, {"division": "4"}],
+    }
+    kept = client.post("/api/drills", json={"drill": drill}).get_json()
+    reading = read(drills.find_drill(kept["id"]).drill)
+    ends = 8 * float(reading.loop_beats * 60 / 84)
+    due = expected_onsets(reading, F(84), 0.0, ends)
+    events = [reading.events[index] for _, index in due]
+    beat = 60 / 84
+    starts = {
+        round(at - event.slot * beat / 4, 6) for (at, _), event in zip(due, events, strict=True) if event.division == 4
+    }
+    threes = [start + beat * slot / 3 for start in starts for slot in range(3)]
+    rest = [at for (at, _), event in zip(due, events, strict=True) if event.division != 4]
+    played = take(studio, 1, drill_id=kept["id"], climb_id=None, rung=None, end=ends, onsets=sorted([*threes, *rest]))
+    refused = send(client, played)["take"]
+    assert refused["reasons"] == ["This fits threes better than the fours of the drill."]
+    other = refused["offers"][0]["drill"]
+    assert [leg["division"] for leg in other["legs"]] == ["2", "3"]
+    assert other["title"].endswith(", 3 a beat")
+
+
+def test_a_remedy_of_another_student_is_refused(client: FlaskClient, studio: Studio) -> None:
+    drilled(client, studio, 1, crowd_percent=60)
+    kept = client.post("/api/takes/take-00000001/remedies", json={"remedy": "division_alone"}).get_json()
+    details = {"name": "Runa Holt", "instrument": "guitar", "lesson_weekday": None, "lesson_time": ""}
+    other = client.post("/api/students", json={"details": details}).get_json()
+    body = take(studio, 2, student_id=other["id"], climb_id=None, rung=None, remedy_id=kept["id"])
+    refused = client.post("/api/takes", json=body)
+    assert (refused.status_code, refused.get_json()["field"]) == (422, "remedy_id")
 
 
 def test_a_part_is_measured_and_moves_no_climb(client: FlaskClient, studio: Studio) -> None:

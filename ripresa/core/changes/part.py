@@ -4,7 +4,7 @@ It makes another drill of it, and perhaps a window that goes round. Whatever pla
 with the reading of those.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
@@ -123,12 +123,17 @@ def part_named(reading: Reading, part: Part) -> str:
     return ", ".join(found)
 
 
-def with_division(drill: Drill, division: int) -> Drill | None:
-    """Return a drill of one division with another one, under a title of its own; None where it is not of one."""
-    if own_rhythm(drill.material) or len({one for leg in drill.legs for one in leg.divisions}) != 1:
+def with_division(drill: Drill, instead: int, division: int) -> Drill | None:
+    """Return a drill with one division in place of another, under a title of its own; None where it has no such leg."""
+    if own_rhythm(drill.material) or not any(instead in leg.divisions for leg in drill.legs):
         return None
-    legs = tuple(Leg(Fraction(division)) for _ in drill.legs)
+    other = {Fraction(instead): Fraction(division)}
+    legs = tuple(Leg(other.get(leg.division, leg.division), _in_place(leg.following, other)) for leg in drill.legs)
     return replace(drill, legs=legs, title=f"{drill.title[:180]}, {division} a beat")
+
+
+def _in_place(divisions: Sequence[Fraction], other: Mapping[Fraction, Fraction]) -> tuple[Fraction, ...]:
+    return tuple(other.get(one, one) for one in divisions)
 
 
 def _division_alone(drill: Drill, division: Fraction) -> Drill:

@@ -60,13 +60,14 @@ class Offer:
 
     Args:
         kind: Another tempo, another division, the same again, by ear, an easier school, the first note on the count.
-        label: What the press says. bpm, division: With a tempo; with a division.
+        label: What the press says. bpm: With a tempo. division, instead: With a division, and in place of which.
     """
 
     kind: OfferKind
     label: str
     bpm: Fraction | None = None
     division: int | None = None
+    instead: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,7 +182,9 @@ def _other_division(take: Measured) -> Refusal | None:
         if fits:
             other = max(fits, key=lambda one: kept[one])
             sentence = f"This fits {_WORDS[other]} better than the {_WORDS.get(here, str(here))} of the drill."
-            return Refusal("division", sentence, (Offer("division", f"Take {other} a beat", division=other), BY_EAR))
+            return Refusal(
+                "division", sentence, (Offer("division", f"Take {other} a beat", division=other, instead=here), BY_EAR)
+            )
     return None
 
 

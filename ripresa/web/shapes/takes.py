@@ -214,7 +214,9 @@ def _figures(figures: Figures | None, take: Take, limits: Limits, reading: Readi
 
 
 def _offer(offer: Offer, drill: Drill) -> OfferShape:
-    other = None if offer.division is None else with_division(drill, offer.division)
+    other = None
+    if offer.division is not None and offer.instead is not None:
+        other = with_division(drill, offer.instead, offer.division)
     return OfferShape(kind=offer.kind, label=offer.label, bpm=offer.bpm, division=offer.division, drill=other)
 
 
