@@ -2374,7 +2374,7 @@ export interface components {
          *         lost_beats: How often a beat is lost on the way. group_slips: How often a beat's notes come one slot late.
          *         weak_ms: What the second hand of the hand row adds to its spread.
          *         accent_db: How far accents stand over plain notes. misplaced_percent: Accents that fall on the next note.
-         *         sounding_percent: Part of its length for which a note sounds.
+         *         sounding_percent: Part of the length that is asked for it for which a note sounds.
          *         landing_ms: Delay of hits and arrivals. silence_ms: Delay after a rest or a silence of the click.
          *         seed: The same seed plays the same take.
          *
