@@ -232,3 +232,15 @@ def test_the_chance_of_so_few_by_hand() -> None:
     assert at_most(1, 3, 0.5) == near(0.5)
     assert at_most(0, 10, 0.1) == near(0.9**10)
     assert replace(Interval(1.0, 1.96, 9)).half(0.90) == near(1.645, abs=0.001)
+
+
+def test_who_parts_from_the_click_all_the_time_has_not_lost_beats() -> None:
+    due = due_notes(ACCENTED, F(84), 0.0, 40 * float(ACCENTED.loop_beats * 60 / 84))
+    leaps = np.cumsum(np.arange(len(due)) % 20 == 19) * 0.4 * due.beat
+    heard = [
+        HeardNote(float(at), pitch=ACCENTED.heard(event)[0])
+        for at, event in zip(due.at + leaps, due.events, strict=True)
+    ]
+    found = judge(due, heard, Limits(), "stand_in", KNOWN)
+    assert found.verdict.mark in {"none", "shaky"}
+    assert sum(one.kind != "silent" for one in found.figures.lost) <= 24

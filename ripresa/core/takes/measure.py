@@ -26,6 +26,7 @@ FEWEST_NOTES = 16
 #: Where changes follow each other so closely that less than this is left beside them, all notes are fitted.
 _LEFT = 0.4
 _MOST_DOTS, _MOST_POINTS = 60, 480
+_MOST_STEPS = 24
 #: A step is told by so many notes on either side.
 _BESIDE = 12
 #: A step is at least so much of a gap.
@@ -151,6 +152,9 @@ def _steps(take: Measured, offset: Floats) -> list[int]:
     rest = without_bend(offset - model.habit[take.row], due.at[take.row])
     gap = due.near_gap[take.row]
     steps = settled[steps_in(rest[settled], gap[settled], model.scale)].tolist()
+    # Who parts from the click as often as that has not lost beats: it is another tempo, or another drill.
+    if len(steps) > _MOST_STEPS:
+        return []
     while steps:
         sizes = np.abs(_sizes(rest, steps))
         small = [number for number, step in enumerate(steps) if sizes[number] < _STEP_SHARE * gap[step]]
