@@ -12,7 +12,7 @@ Floats = NDArray[np.float64]
 #: By how much a shift has to be cheaper than being on time; by how much where the end is not looked at.
 _CHEAPER, _FAR_CHEAPER = 4.0, 16.0
 #: A shift is looked for where more slips than this were made; by its changes in so many notes.
-_ODD, _HEAD = 0.02, 320
+_ODD, _VERY_ODD, _HEAD = 0.02, 0.12, 320
 #: An opening has settled at a shift where it lies so near to it, in slots.
 _SETTLED = 0.35
 #: What a fit costs a note at most.
@@ -24,12 +24,14 @@ def cheaper_shift(take: Measured, latency: float, shifts: dict[str, float]) -> t
     due, match, model = take.due, take.match, take.match.model
     missed = set(match.missed)
     before = min((note.at for note in take.notes), default=0.0) - latency < due.at[0] - 0.5 * due.near_gap[0]
-    at_edge, is_odd = 0 in missed or before, len(missed) + len(match.extra) > _ODD * len(due)
+    is_short = len(due) <= _HEAD
+    slips = len(missed) + len(match.extra)
+    # A long take that is shifted shows it at its edge, or fits badly all through.
+    at_edge, is_odd = 0 in missed or before, slips > (_ODD if is_short else _VERY_ODD) * len(due)
     if model is None or match.is_symbolic or not (at_edge or is_odd):
         return None
     wanted, heard = wanted_of(due), plain_hearing(due, take.notes, latency)
     signed = {(name, sign < 0): sign * size for name, size in shifts.items() for sign in (1, -1)}
-    is_short = len(due) <= _HEAD
     if not is_short and at_edge and match.cost <= _FITTING:
         on_time = shifted_score(wanted, heard, model, 0.0)
         scores = {one: shifted_score(wanted, heard, model, by) for one, by in signed.items()}
