@@ -156,15 +156,20 @@ def _drill(name: str) -> Drill:
         raise Unreadable(f"{name} cannot be read: {error.strerror}.") from error
 
 
+def _bpm(chosen: argparse.Namespace, drill: Drill) -> Fraction:
+    """Return the tempo that was asked for, or else the one of the drill."""
+    return check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+
+
 def _read(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+    bpm = _bpm(chosen, drill)
     _print(reading_values(read(drill), bpm))
 
 
 def _sums(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+    bpm = _bpm(chosen, drill)
     _print(sums_values(read(drill), bpm))
 
 
@@ -205,7 +210,7 @@ def _lines(name: str) -> Iterator[Iterator[str]]:
 
 def _play(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    bpm = check_bpm(chosen.bpm if chosen.bpm is not None else drill.bpm)
+    bpm = _bpm(chosen, drill)
     reading = read(drill)
     passes = check_passes(chosen.passes)
     end = float(span_seconds(passes * reading.loop_beats, bpm))

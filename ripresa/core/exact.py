@@ -120,6 +120,15 @@ def division_label(*divisions: Fraction) -> str:
     )
 
 
+def change_label(before: Fraction, after: Fraction) -> str:
+    """Return a change of division as a teacher writes it.
+
+    >>> change_label(Fraction(5), Fraction(6))
+    '5 → 6'
+    """
+    return f"{division_label(before)} → {division_label(after)}"
+
+
 def decimal(value: Fraction, places: int) -> str:
     """Return a number rounded half up to so many decimals, trailing zeros kept.
 

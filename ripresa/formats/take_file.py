@@ -18,6 +18,7 @@ from ripresa.core.takes import (
     But,
     Due,
     Evenness,
+    Figure,
     HeardNote,
     Judged,
     Limits,
@@ -64,7 +65,7 @@ class LatencyLine(_Shape):
 class ButLine(_Shape):
     """A figure that is held to another school than the rest."""
 
-    figure: Literal["spread", "habit", "tempo", "click", "seam", "slips", "accent"]
+    figure: Figure
     evenness: Evenness
 
 

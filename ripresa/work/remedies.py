@@ -25,12 +25,12 @@ def offered(take: Take, climb: Climb | None) -> list[tuple[Fault, Remedy]]:
         return []
     reading = read(drills.find_drill(take.drill_id, take.version).drill)
     below = _below(climb, take.rung)
-    found = [(fault, one) for fault in faults for one in remedies_for(reading, take.bpm, fault, below)]
+    by_fault = [(fault, remedies_for(reading, take.bpm, fault, below)) for fault in faults]
     firsts: dict[str, tuple[Fault, Remedy]] = {}
-    for fault in faults:
-        for one in remedies_for(reading, take.bpm, fault, below)[:1]:
+    for fault, found in by_fault:
+        for one in found[:1]:
             firsts.setdefault(one.name, (fault, one))
-    others = {one.name: (fault, one) for fault, one in found if one.name not in firsts}
+    others = {one.name: (fault, one) for fault, found in by_fault for one in found if one.name not in firsts}
     return [*firsts.values(), *others.values()][:MOST_OFFERED]
 
 

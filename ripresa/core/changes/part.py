@@ -13,7 +13,7 @@ from ripresa.core.changes.tools import doubled, halved
 from ripresa.core.drill import REDUCTIONS, STEPS, Drill, Leg, Reduce, Step
 from ripresa.core.drill.material import own_rhythm
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, division_label, plural
+from ripresa.core.exact import Exact, change_label, division_label, plural
 from ripresa.core.playing import Window, at_step, bars_window, before_it_was_moved, is_drill_itself, seams
 from ripresa.core.reading import Reading
 
@@ -103,7 +103,7 @@ def part_named(reading: Reading, part: Part) -> str:
     if part.seam is not None:
         legs = reading.legs
         before, after = legs[part.seam : part.seam + 2]
-        found.append(f"the change {division_label(before.leaves)} → {division_label(after.enters)}")
+        found.append(f"the change {change_label(before.leaves, after.enters)}")
     elif part.bars:
         first, last = part.bars.first, part.bars.last
         found.append(f"bar {first}" if first == last else f"bars {first} to {last}")

@@ -10,7 +10,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.exact import division_label
+from ripresa.core.exact import change_label
 from ripresa.core.grid import Event
 from ripresa.core.playing import Window, expected_onsets
 from ripresa.core.reading import Reading
@@ -40,6 +40,14 @@ class Seam:
     kind: str
     name: str
     leg: int
+
+
+def near_gaps(at: Floats) -> Floats:
+    """Return the smaller of the two gaps beside each of some rising moments, in seconds."""
+    if len(at) < 2:
+        return np.full(len(at), _LONE_GAP)
+    between = np.maximum(np.diff(at), 1e-4)
+    return np.asarray(np.minimum(np.append(between, between[-1]), np.insert(between, 0, between[0])))
 
 
 @dataclass(frozen=True)
@@ -93,10 +101,12 @@ class Due:
     @cached_property
     def near_gap(self) -> Floats:
         """The smaller of the two gaps beside each, in seconds."""
-        if len(self.at) < 2:
-            return np.full(len(self.at), _LONE_GAP)
-        between = np.maximum(np.diff(self.at), 1e-4)
-        return np.asarray(np.minimum(np.append(between, between[-1]), np.insert(between, 0, between[0])))
+        return near_gaps(self.at)
+
+    @cached_property
+    def sounding(self) -> dict[int, float]:
+        """How long each event is written to sound, in seconds, the held parts in, by its identity."""
+        return {id(event): float(length) * self.beat for event, length in self.reading.sounding()}
 
     @cached_property
     def place(self) -> tuple[tuple[Fraction, int], ...]:
@@ -184,7 +194,7 @@ def changes(reading: Reading) -> tuple[Seam, ...]:
         before = legs[number - 1]
         start = float(leg.start)
         if before.leaves != leg.enters:
-            name = f"{division_label(before.leaves)} → {division_label(leg.enters)}"
+            name = change_label(before.leaves, leg.enters)
             found.append(Seam(start, "division", name, leg.index))
         if len(meters) > 1 and meters[(before.index) % len(meters)] != meters[leg.index % len(meters)]:
             signs = meters[before.index % len(meters)].sign, meters[leg.index % len(meters)].sign

@@ -168,8 +168,7 @@ def due_landings(due: Due) -> dict[str, list[int]]:
 
 def _sounding_ends(due: Due) -> Floats:
     """Return for each due note how long it is written to last, in seconds, the held parts in."""
-    lengths = {id(event): float(length) * due.beat for event, length in due.reading.sounding()}
-    return np.array([lengths.get(id(event), due.beat) for event in due.events])
+    return np.array([due.sounding.get(id(event), due.beat) for event in due.events])
 
 
 def _arrivals(due: Due) -> set[int]:

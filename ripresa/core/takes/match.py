@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.takes.align import EXTRA, Aligned
-from ripresa.core.takes.due import Due
+from ripresa.core.takes.due import Due, near_gaps
 from ripresa.core.takes.heard import (
     MEANT,
     HeardNote,
@@ -99,8 +99,7 @@ def match_times(due: Sequence[float], heard: Sequence[float], latency: float | N
     at, played = np.asarray(due, dtype=float), np.asarray(heard, dtype=float)
     if not len(at) or not len(played):
         return Match((), tuple(range(len(at))), tuple(range(len(played))))
-    between = np.diff(at) if len(at) > 1 else np.array([0.5])
-    gap = np.minimum(np.append(between, between[-1]), np.insert(between, 0, between[0]))[: len(at)]
+    gap = near_gaps(at)
     none = np.full(len(at), np.inf)
     wanted = Wanted(at, gap, float(np.median(gap)), np.zeros(len(at), dtype=np.int64), none)
     found = matched(wanted, Hearing(played, np.full(len(played), EXTRA), None, latency))

@@ -14,7 +14,7 @@ from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Click, DropOut, NamedClick, OfTheSlots, Thinned
 from ripresa.core.drill.hands import ByOrder
-from ripresa.core.exact import division_label, label, parse_amount
+from ripresa.core.exact import change_label, division_label, label, parse_amount
 from ripresa.core.playing import Pulse, Spoken, seams, slowed
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
@@ -76,10 +76,7 @@ def _with_tempo(remedy: Remedy) -> Remedy:
 
 
 def _seam_loop(case: _Case) -> Iterator[Remedy]:
-    names = [
-        f"{division_label(before.leaves)} → {division_label(after.enters)}"
-        for before, after in pairwise(case.reading.legs)
-    ]
+    names = [change_label(before.leaves, after.enters) for before, after in pairwise(case.reading.legs)]
     if case.fault.where in names and seams(case.reading):
         bpm = case.slow()
         part = Part(seam=names.index(case.fault.where))
@@ -251,7 +248,7 @@ def heard_fault(reading: Reading, kind: FaultKind) -> Fault:
     fastest = max(division for leg in reading.legs for division in leg.divisions)
     hands = [stroke for stroke in dict.fromkeys(event.stroke for event in reading.notes) if stroke]
     changed = [
-        f"{division_label(before.leaves)} → {division_label(after.enters)}"
+        change_label(before.leaves, after.enters)
         for before, after in pairwise(reading.legs)
         if before.leaves != after.enters
     ]

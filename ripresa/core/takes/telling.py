@@ -37,11 +37,11 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             return f"Uneven at {fault.where} a beat: spread {_ms(fault)} (limit {_limit(fault)})."
         case "lost_beat":
             if fault.where == "silent":
-                return f"{_beats(fault.value)} left out at {_place(fault, figures)}."
+                return f"{_beats(fault.value)} left out at {_place(fault)}."
             way = "lost" if fault.where == "late" else "won"
-            return f"{_beats(fault.value)} {way} at {_place(fault, figures)}: what follows is {fault.where} by as much."
+            return f"{_beats(fault.value)} {way} at {_place(fault)}: what follows is {fault.where} by as much."
         case "group":
-            return f"A group stood off by {_beats(fault.value)} at {_place(fault, figures)}, and came back."
+            return f"A group stood off by {_beats(fault.value)} at {_place(fault)}, and came back."
         case "hand":
             if fault.where == "spread":
                 return f"{fault.symbol} is the uneven one: spread {_ms(fault)} (limit {_limit(fault)})."
@@ -145,8 +145,7 @@ def _slips(fault: Fault, figures: Figures) -> str:
     return f"{', '.join(parts)} of {fault.of} notes: {share} {limit}."
 
 
-def _place(fault: Fault, figures: Figures) -> str:
-    del figures
+def _place(fault: Fault) -> str:
     return f"pass {fault.turn + 1}"
 
 

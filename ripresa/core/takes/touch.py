@@ -38,13 +38,13 @@ def hands(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote], fit: Fit 
     found = []
     for symbol in symbols[:_MOST_HANDS]:
         own = strokes == symbol
-        own_levels = [levels[one] for one in note[own].tolist() if levels[one] is not None]
+        own_levels = [level for one in note[own].tolist() if (level := levels[one]) is not None]
         found.append(
             HandFigures(
                 symbol,
                 fit.spread(own),
                 fit.mean([np.array([one]) for one in np.flatnonzero(own & fit.counts)]),
-                interval_of([level for level in own_levels if level is not None]),
+                interval_of(own_levels),
             )
         )
     return tuple(found)
@@ -79,10 +79,9 @@ def accents(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) -> Acce
 
 def articulation(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) -> Interval | None:
     """Return for which part of its written length a note sounds; None where the source does not know when it stops."""
-    lengths = {id(event): float(length) * due.beat for event, length in due.reading.sounding()}
     found = []
     for index, one in zip(row.tolist(), note.tolist(), strict=True):
-        until, length = notes[one].until, lengths.get(id(due.events[index]), 0.0)
+        until, length = notes[one].until, due.sounding.get(id(due.events[index]), 0.0)
         if until is not None and length > 0:
             found.append((until - notes[one].at) / length)
     return interval_of(found) if len(found) >= _FEWEST else None
