@@ -13,7 +13,7 @@ from typing import Any
 
 import platformdirs
 
-from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs
+from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs, tempi
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import parse_amount
@@ -32,6 +32,7 @@ from ripresa.core.takes import (
     play,
 )
 from ripresa.formats.drill_file import read_drill, schema
+from ripresa.formats.hands_json import rung_breaths
 from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured_values
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
@@ -104,11 +105,15 @@ def _parser() -> argparse.ArgumentParser:
     export.set_defaults(run=_export)
 
     climb = commands.add_parser("climb", help="print the rungs of a climb as JSON")
-    climb.add_argument("--from", dest="start", type=_amount, required=True, help="start tempo in bpm")
-    climb.add_argument("--to", type=_amount, required=True, help="target tempo in bpm")
-    climb.add_argument("--rule", choices=("percent", "even"), default="percent")
-    climb.add_argument("--step", type=_amount, default=Fraction(4), help="per cent, or bpm for even steps")
-    climb.add_argument("--settings", choices=("whole", "halves", "numbered"), default="whole")
+    breath = commands.add_parser("breath", help="print where to breathe in a drill file at each rung, as JSON")
+    breath.add_argument("drill", help="a drill file, or - for standard input")
+    for command in (climb, breath):
+        command.add_argument("--from", dest="start", type=_amount, required=True, help="start tempo in bpm")
+        command.add_argument("--to", type=_amount, required=True, help="target tempo in bpm")
+        command.add_argument("--rule", choices=("percent", "even"), default="percent")
+        command.add_argument("--step", type=_amount, default=Fraction(4), help="per cent, or bpm for even steps")
+        command.add_argument("--settings", choices=("whole", "halves", "numbered"), default="whole")
+    breath.set_defaults(run=_breath)
     climb.add_argument("--division", type=_amount, default=Fraction(4), help="notes per beat, for the speeds")
     climb.set_defaults(run=_climb)
 
@@ -251,11 +256,21 @@ def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) ->
 
 
 def _climb(chosen: argparse.Namespace) -> None:
-    rule = PerCent(chosen.step) if chosen.rule == "percent" else EvenSteps(chosen.step)
-    plan = ClimbPlan(start=chosen.start, target=BpmTarget(chosen.to), rule=rule, settings=chosen.settings)
     if chosen.division <= 0:
         raise OutOfRange("Notes per beat have to be above 0.")
-    _print(rung_values(rungs(plan, chosen.division)))
+    _print(rung_values(rungs(_plan(chosen), chosen.division)))
+
+
+def _breath(chosen: argparse.Namespace) -> None:
+    reading = read(_drill(chosen.drill))
+    if not reading.drill.breath:
+        raise OutOfRange("This drill says nothing of a breath. Give it the seconds that one lasts: “breath”.")
+    _print(rung_breaths(reading, [check_bpm(bpm) for bpm in tempi(_plan(chosen))]))
+
+
+def _plan(chosen: argparse.Namespace) -> ClimbPlan:
+    rule = PerCent(chosen.step) if chosen.rule == "percent" else EvenSteps(chosen.step)
+    return ClimbPlan(start=chosen.start, target=BpmTarget(chosen.to), rule=rule, settings=chosen.settings)
 
 
 def _database(chosen: argparse.Namespace) -> Path:

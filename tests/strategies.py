@@ -18,26 +18,57 @@ from ripresa.core.drill import (
     Leg,
     Reduce,
 )
-from ripresa.core.drill.accents import EachBeat, EveryNth, NoAccents, TypedAccents, Walk
+from ripresa.core.drill.accents import Backbeat, EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.drill.click import CLICK_PLANS, ByMeter, DropOut, NamedClick, Thinned, TypedClick
 from ripresa.core.drill.click.made import OfTheSlots
-from ripresa.core.drill.hands import RESTARTS, ByOrder, ByPlace, Economy, NoHands
+from ripresa.core.drill.hands import (
+    ARTICULATION_PATTERNS,
+    CIRCUITS,
+    RESTARTS,
+    Articulated,
+    ByOrder,
+    ByPlace,
+    Economy,
+    NoHands,
+)
 from ripresa.core.drill.material import (
     AFTERS,
+    AGAINS,
+    ALL,
+    BASSES,
+    LEGATOS,
+    ORDERS,
+    PATHS,
     SAYS,
     SHAPES,
     Arpeggio,
     Cells,
     Count,
+    FingerOrder,
     Line,
+    LongNotes,
     OneNote,
+    Picked,
     ScaleRun,
     Sequence,
     Strum,
 )
+from ripresa.core.drill.second import (
+    BALANCES,
+    HOLDS,
+    INTERVALS,
+    STARTS,
+    ChordsBelow,
+    Contrary,
+    OneKey,
+    OwnLine,
+    Parallel,
+    SecondHand,
+)
+from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.errors import RipresaError
 from ripresa.core.kind import bounds_of
-from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS
 from ripresa.core.reading import read
 from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
 
@@ -124,6 +155,33 @@ def numbers(part: type, field: str, most: int = 10**9) -> st.SearchStrategy[int]
 
 
 one_notes = st.builds(OneNote, beats=numbers(OneNote, "beats", 9), say=st.sampled_from(list(SAYS)))
+picked = st.builds(
+    Picked,
+    chords=st.sampled_from(["Am | F | C | G", "C=x32010 G/B | Am7", "Bb9 | F#m7b5", "x32010"]),
+    pattern=st.sampled_from(["p i m a", "bass strum r x", ">p+a i - m", "roll - p p", "p a1 m1 i1"]),
+    bass=st.sampled_from(list(BASSES)),
+    again=st.sampled_from(list(AGAINS)),
+    rhythm=st.sampled_from(["", "", "1 & (2) & 3", "1 trip let 2 3/5 .2"]),
+)
+finger_orders = st.builds(
+    FingerOrder,
+    order=st.sampled_from([*ORDERS[:3], ALL]),
+    path=st.sampled_from(list(PATHS)),
+    string=numbers(FingerOrder, "string", 4),
+    position=numbers(FingerOrder, "position", 7),
+    shift=st.integers(-1, 1),
+    passes=numbers(FingerOrder, "passes", 3),
+    legato=st.sampled_from(list(LEGATOS)),
+    slurred=st.sampled_from([(), (2,), (2, 4), (1, 2, 3, 4)]),
+)
+long_notes = st.builds(
+    LongNotes,
+    tonic=st.sampled_from(TONICS),
+    scale=st.sampled_from(list(SCALES)),
+    shape=st.sampled_from(list(SHAPES)),
+    beats=numbers(LongNotes, "beats", 6),
+    rest=numbers(LongNotes, "rest", 3),
+)
 MATERIALS: dict[str, st.SearchStrategy[Any]] = {
     "cells": cells,
     "scale runs": scale_runs,
@@ -133,12 +191,20 @@ MATERIALS: dict[str, st.SearchStrategy[Any]] = {
     "strums": strums,
     "lines": lines,
     "one note": one_notes,
+    "picked": picked,
+    "finger orders": finger_orders,
+    "long notes": long_notes,
 }
 materials = st.one_of(*MATERIALS.values())
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
     st.builds(Economy, lead=st.sampled_from(["down", "up"])),
+    st.builds(
+        Articulated,
+        pattern=st.sampled_from([*ARTICULATION_PATTERNS, *CIRCUITS]),
+        restart=st.sampled_from(list(RESTARTS)),
+    ),
     st.builds(
         ByOrder,
         cycle=st.lists(st.sampled_from(["D", "U", "R", "L", "T", "K", "-"]), min_size=0, max_size=5).map(
@@ -150,6 +216,7 @@ hands = st.one_of(
 accents = st.one_of(
     st.just(NoAccents()),
     st.just(EachBeat()),
+    st.just(Backbeat()),
     st.builds(EveryNth, size=numbers(EveryNth, "size", 9), restart=st.sampled_from(list(RESTARTS))),
     st.builds(Walk, width=numbers(Walk, "width", 3), bars=numbers(Walk, "bars", 3)),
     st.builds(
@@ -185,18 +252,54 @@ some_legs = st.lists(
     min_size=1,
     max_size=3,
 ).map(tuple)
+plays = st.one_of(
+    st.builds(Parallel, interval=st.sampled_from(list(INTERVALS))),
+    st.builds(Contrary, start=st.sampled_from(list(STARTS))),
+    st.builds(OwnLine, text=st.sampled_from(["1 5 3 5", "C3*2 r >G3 ~E3"])),
+    st.builds(OneKey, note=st.sampled_from(["C3", ""]), hold=st.sampled_from(list(HOLDS))),
+    st.builds(ChordsBelow, chords=st.sampled_from(["C | G7", "F C/E"]), figure=st.sampled_from(list(BROKEN))),
+)
+seconds = st.one_of(
+    st.just(SecondHand()),
+    st.builds(
+        SecondHand,
+        plays=plays,
+        legs=st.one_of(st.just(()), some_legs),
+        accents=accents,
+        articulation=st.sampled_from([F(1), F(1, 2)]),
+        balance=st.sampled_from(list(BALANCES)),
+        phrase=st.sampled_from(["", "to-ge-ther now"]),
+    ),
+)
+two_hands = seconds.filter(lambda second: second.is_there)
 reduces = st.one_of(
     st.just(Reduce()),
     st.just(Reduce()),
     st.builds(Reduce, part=st.sampled_from(["hits", "between", "first_half", "second_half"])),
     st.just(Reduce("hand", "D")),
+    st.just(Reduce("hand", "L")),
+    st.builds(Reduce, part=st.sampled_from(["in_turn", "composite"])),
 )
+
+
+def _fitting(parts: dict[str, Any]) -> dict[str, Any]:
+    """Return parts with an instrument that can play them: strings for what is picked, keys for two hands."""
+    fitting = dict(parts)
+    instrument = INSTRUMENTS[parts["instrument"]]
+    if isinstance(parts["material"], Picked | FingerOrder) and not instrument.strings:
+        fitting["instrument"] = "guitar"
+    instrument = INSTRUMENTS[fitting["instrument"]]
+    if instrument.voice != "keys":
+        fitting["second"] = SecondHand()
+    if not instrument.strings and parts["fingering"] != "none":
+        fitting["fingering"] = "usual"
+    return fitting
 
 
 def _made(parts: dict[str, Any]) -> Drill | None:
     """Return a drill of such parts; None where they do not go together."""
     try:
-        drill = Drill(**parts)
+        drill = Drill(**_fitting(parts))
         read(drill)
     except RipresaError:
         return None
@@ -228,6 +331,8 @@ PARTS: dict[str, st.SearchStrategy[Any]] = {
     "register": st.integers(-1, 1),
     "folded": st.booleans(),
     "purpose": st.text(max_size=40),
+    "level": st.sampled_from(list(LEVELS)),
+    "second": seconds,
 }
 drill_parts = st.fixed_dictionaries(PARTS)
 
@@ -235,6 +340,20 @@ drill_parts = st.fixed_dictionaries(PARTS)
 def drills_with(material: st.SearchStrategy[Any]) -> st.SearchStrategy[Drill]:
     """Return drills of some materials that can be read."""
     parts = st.fixed_dictionaries({**PARTS, "material": material})
+    return parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[return-value]
+
+
+def for_two_hands(reduce: Reduce | None = None) -> st.SearchStrategy[Drill]:
+    """Return drills for two hands that can be read."""
+    keys = {
+        "material": st.one_of(scale_runs, arpeggios, sequences, counts, cells, slot_lines, one_notes),
+        "instrument": st.sampled_from(["any", "piano"]),
+        "hands": st.just(NoHands()),
+        "second": two_hands,
+        "way_in": st.just(()),
+        "reduce": st.just(reduce or Reduce()),
+    }
+    parts = st.fixed_dictionaries({**PARTS, **keys})
     return parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[return-value]
 
 

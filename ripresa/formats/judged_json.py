@@ -75,6 +75,13 @@ class HandAnswer(_Shape):
     level: Figure | None
 
 
+class TogetherAnswer(_Shape):
+    """How long after the right hand the left one comes where both are due at once, and the SD of that; ms."""
+
+    apart: Figure
+    spread: Figure
+
+
 class AccentAnswer(_Shape):
     """Accents in dB; a velocity counts 40 · log10(velocity / 127)."""
 
@@ -117,6 +124,7 @@ class FiguresAnswer(_Shape):
     landings: list[LandingAnswer]
     fills: Figure | None
     hands: dict[str, HandAnswer]
+    together: TogetherAnswer | None
     accents: AccentAnswer | None
     articulation: Figure | None
     lost_beats: list[LostAnswer]
@@ -202,7 +210,7 @@ def unmeasured_values(reason: str) -> dict[str, Any]:
 def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
     """Return the figures of a take in ms, per cent and dB."""
     spread = _figure(figures.spread, _MS)
-    by_division = {division_label(leg.division): leg for leg in figures.legs}
+    by_division = {f"{leg.hand} {division_label(leg.division)}".strip(): leg for leg in figures.legs}
     return FiguresAnswer(
         due=figures.due,
         matched=figures.matched,
@@ -236,6 +244,9 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
             )
             for one in figures.hands
         },
+        together=TogetherAnswer(apart=_sure(figures.together.apart, _MS), spread=_sure(figures.together.spread, _MS))
+        if figures.together
+        else None,
         accents=_accents(figures.accents) if figures.accents else None,
         articulation=_figure(figures.articulation, _PERCENT),
         lost_beats=[_lost(due, one) for one in figures.lost],
@@ -291,7 +302,7 @@ def _accents(accents: AccentFigures) -> AccentAnswer:
 
 
 def _lost(due: Due, lost: LostBeat) -> LostAnswer:
-    event = due.reading.events[lost.event]
+    event = due.reading.every[lost.event]
     return LostAnswer(
         kind=lost.kind,  # type: ignore[arg-type]
         ms=round(lost.seconds * _MS, 3),

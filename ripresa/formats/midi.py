@@ -15,10 +15,14 @@ import mido
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, round_half_up
+from ripresa.core.grid import Layer
+from ripresa.core.playing import ROLL
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import check_bpm
 
 TICKS_A_QUARTER = 10080
+#: What the track of a hand is called.
+_HAND_TRACKS = {"right": "right hand", "left": "left hand"}
 _VELOCITY = {"accent": 120, "plain": 80, "ghost": 40}
 _CLICK_VELOCITY = {"strong": 110, "plain": 80, "division": 50}
 # General MIDI 1 percussion key map, on channel 10: high and low wood block, side stick.
@@ -42,7 +46,10 @@ def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> b
     check_bpm(bpm)
     file = mido.MidiFile(type=1, ticks_per_beat=TICKS_A_QUARTER)
     file.tracks.append(_conductor(reading, bpm))
-    file.tracks.append(_track("notes", _note_messages(reading), _ticks(reading, reading.loop_beats)))
+    for channel, events in enumerate(reading.hands):
+        name = _HAND_TRACKS.get(events[0].layer, "notes")
+        messages = _note_messages(reading, bpm, events[0].layer, channel)
+        file.tracks.append(_track(name, messages, _ticks(reading, reading.loop_beats)))
     if reading.second:
         file.tracks.append(_track("second layer", _second_messages(reading), _ticks(reading, reading.loop_beats)))
     if with_click:
@@ -89,20 +96,25 @@ def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
     return track
 
 
-def _note_messages(reading: Reading) -> list[tuple[int, mido.Message]]:
+def _note_messages(reading: Reading, bpm: Fraction, layer: Layer, row: int) -> list[tuple[int, mido.Message]]:
+    """Return the notes of a row; each hand has a channel of its own, so that both may strike one key."""
     messages = []
     for event, length in reading.sounding():
+        if event.layer != layer:
+            continue
         start = _ticks(reading, event.onset)
-        end = max(start + 1, _near(reading, event.onset + reading.lasts(length)))
+        end = max(start + 1, _near(reading, event.onset + reading.lasts(event, length)))
         heard = reading.heard(event)
-        channel = 0 if heard else _PERCUSSION
-        velocity = _VELOCITY[event.accent]
-        for note in heard or (_UNPITCHED_NOTE,):
+        channel = row if heard else _PERCUSSION
+        velocity = max(1, round_half_up(_VELOCITY[event.accent] * reading.loudness(event)))
+        apart = _near(reading, ROLL * bpm / 60) if event.how.rolled else 0
+        for number, note in enumerate(heard or (_UNPITCHED_NOTE,)):
             if not 0 <= note <= 127:
                 raise OutOfRange(
                     "A note of this drill lies outside what MIDI can hold. Take fewer octaves.", field="material"
                 )
-            messages.append((start, mido.Message("note_on", note=note, velocity=velocity, channel=channel)))
+            begin = min(start + number * apart, end - 1)
+            messages.append((begin, mido.Message("note_on", note=note, velocity=velocity, channel=channel)))
             messages.append((end, mido.Message("note_off", note=note, velocity=0, channel=channel)))
     return messages
 

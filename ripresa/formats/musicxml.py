@@ -5,7 +5,7 @@ beat that is cut into another number than its note value allows is a tuplet.
 Swing is written straight, as it is in print.
 """
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import groupby
@@ -36,6 +36,8 @@ _TYPES = {
 _UNPITCHED = ("B", "4")
 _BASS_BELOW = 53
 _SILENT = {"rest", "air"}
+#: What a part of a hand is called, after the instrument.
+_HAND_NAMES = {"right": ", right hand", "left": ", left hand"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,19 +59,28 @@ class _Piece:
 
 
 def write_musicxml(reading: Reading, bpm: Fraction) -> bytes:
-    """Return a reading as a MusicXML file of one part."""
+    """Return a reading as a MusicXML file: one part, or one for each hand."""
     root = etree.Element("score-partwise", version="4.0")
     etree.SubElement(etree.SubElement(root, "work"), "work-title").text = _text(reading.drill.title)
-    listed = etree.SubElement(etree.SubElement(root, "part-list"), "score-part", id="P1")
-    etree.SubElement(listed, "part-name").text = reading.instrument.name
-    part = etree.SubElement(root, "part", id="P1")
+    list_of_parts = etree.SubElement(root, "part-list")
+    for number, events in enumerate(reading.hands, start=1):
+        listed = etree.SubElement(list_of_parts, "score-part", id=f"P{number}")
+        hand = _HAND_NAMES.get(events[0].layer, "")
+        etree.SubElement(listed, "part-name").text = f"{reading.instrument.name}{hand}"
+    for number, events in enumerate(reading.hands, start=1):
+        _part(etree.SubElement(root, "part", id=f"P{number}"), reading, events, bpm)
+    body: bytes = etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True)
+    return body
+
+
+def _part(part: etree._Element, reading: Reading, events: Sequence[Event], bpm: Fraction) -> None:
     quarter = reading.meter.counted * 4
-    bars = [(bar, _pieces(reading, list(events), quarter)) for bar, events in _bars(reading)]
+    bars = [(bar, _pieces(reading, list(inside), quarter)) for bar, inside in groupby(events, key=lambda one: one.bar)]
     divisions = lcm(*(piece.length.denominator for _, pieces in bars for piece in pieces))
     for bar, pieces in bars:
         measure = etree.SubElement(part, "measure", number=str(bar))
         if bar == 1:
-            _attributes(measure, reading, divisions)
+            _attributes(measure, reading, events, divisions)
             _tempo(measure, reading, bpm)
         elif reading.meter.bar(bar).signature != reading.meter.bar(bar - 1).signature:
             _time(etree.SubElement(measure, "attributes"), reading.meter.bar(bar))
@@ -77,12 +88,6 @@ def write_musicxml(reading: Reading, bpm: Fraction) -> bytes:
             ends = _tuplet_ends(pieces, number)
             for place, tone in enumerate(piece.event.tones or (None,)):
                 _note(measure, piece, divisions, ends if not place else (False, False), tone, bool(place))
-    body: bytes = etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True)
-    return body
-
-
-def _bars(reading: Reading) -> Iterator[tuple[int, Iterable[Event]]]:
-    yield from groupby(reading.events, key=lambda event: event.bar)
 
 
 def _pieces(reading: Reading, events: list[Event], quarter: Fraction) -> list[_Piece]:
@@ -172,12 +177,12 @@ def _tuplet_ends(pieces: list[_Piece], number: int) -> tuple[bool, bool]:
     return gone % piece.span == 0, (gone + piece.length) % piece.span == 0 or is_last
 
 
-def _attributes(measure: etree._Element, reading: Reading, divisions: int) -> None:
+def _attributes(measure: etree._Element, reading: Reading, events: Sequence[Event], divisions: int) -> None:
     attributes = etree.SubElement(measure, "attributes")
     _child(attributes, "divisions", divisions)
     _child(etree.SubElement(attributes, "key"), "fifths", 0)
     _time(attributes, reading.meter.bar(1))
-    pitches = [event.pitch.midi for event in reading.notes if event.pitch]
+    pitches = [tone.midi for event in events if event.kind == "note" for tone in event.tones[:1]]
     low = bool(pitches) and sorted(pitches)[len(pitches) // 2] < _BASS_BELOW
     clef = etree.SubElement(attributes, "clef")
     _child(clef, "sign", "F" if low else "G")

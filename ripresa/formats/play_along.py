@@ -233,9 +233,13 @@ def _add_sounding(sound: Samples, one: Sounding, rung: Rung, voice: Voice, heard
         _add(sound, at, click(one.click, heard.timbre) * gain)
     if one.tone and heard.notes:
         pitches = one.tone.midis or (None,)
-        gain = levels.notes * levels.of(one.tone.level) * len(pitches) ** -levels.chord
-        for pitch in pitches:
-            _add(sound, at, _held(note(voice, pitch), rung.seconds(one.tone.beats)) * gain)
+        gain = levels.notes * levels.of(one.tone.level) * float(one.tone.loud) * len(pitches) ** -levels.chord
+        for number, pitch in enumerate(pitches):
+            _add(
+                sound,
+                at + number * float(one.tone.apart),
+                _held(note(voice, pitch), rung.seconds(one.tone.beats)) * gain,
+            )
     if one.back and one.back.drum:
         _add(sound, at, drum(one.back.drum) * levels.backing)
     if one.back:

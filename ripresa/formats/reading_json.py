@@ -4,6 +4,7 @@ from fractions import Fraction
 from typing import Any
 
 from ripresa.core.climbs import Rung
+from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sums, warnings
 
@@ -47,32 +48,40 @@ def reading_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
             }
             for row in found.legs
         ],
-        "events": [
-            {
-                "onset": str(event.onset),
-                "length": str(event.length),
-                "leg": event.leg + 1,
-                "bar": event.bar,
-                "beat": event.beat,
-                "slot": event.slot,
-                "division": str(event.division),
-                "count": event.count,
-                "pitch": event.pitch.name if event.pitch else None,
-                "chord": event.chord.symbol if event.chord else None,
-                "stroke": event.stroke,
-                "touch": event.touch.words if event.touch else None,
-                "slurred": event.slurred,
-                "accent": event.accent,
-                "kind": event.kind,
-                "group": event.group,
-                "in_group": event.in_group,
-            }
-            for event in reading.events
-        ],
+        "events": [_event(event) for event in reading.events],
+        "other": [_event(event) for event in reading.other],
         "second": [str(onset) for onset in reading.second],
         "body": [{"onset": str(onset), "word": word} for onset, word in reading.body],
         "dial": found.dial.sentence,
         "warnings": list(warnings(reading)),
+    }
+
+
+def _event(event: Event) -> dict[str, Any]:
+    """Return an event as plain values; ``layer`` is its hand where two play, ``strings`` string and fret of each."""
+    how = event.how
+    return {
+        "onset": str(event.onset),
+        "length": str(event.length),
+        "leg": event.leg + 1,
+        "bar": event.bar,
+        "beat": event.beat,
+        "slot": event.slot,
+        "division": str(event.division),
+        "count": event.count,
+        "pitch": event.pitch.name if event.pitch else None,
+        "chord": event.chord.symbol if event.chord else None,
+        "stroke": event.stroke,
+        "touch": event.touch.words if event.touch else None,
+        "strings": [{"string": one.string, "fret": one.fret, "finger": one.finger} for one in how.plucks],
+        "dead": how.dead,
+        "ornament": how.ornament,
+        "slurred": event.slurred,
+        "accent": event.accent,
+        "kind": event.kind,
+        "group": event.group,
+        "in_group": event.in_group,
+        "layer": event.layer,
     }
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from ripresa.core.drill.material import Line
+from ripresa.core.drill.material import Line, Strum
 from ripresa.core.exact import division_label
 from ripresa.core.grid import LegReading
 from ripresa.core.reading import Reading
@@ -23,11 +23,21 @@ from ripresa.core.reports import (
     landings,
     named,
     paragraphs,
+    slowest_of_one_breath,
+    sounding_key,
     statements,
     sums,
     warnings,
 )
 from ripresa.core.rhythm import span_seconds
+from ripresa.formats.hands_json import (
+    against_figures,
+    break_figures,
+    breath_figures,
+    circuit_figures,
+    string_figures,
+    thumb_figures,
+)
 from ripresa.formats.reading_json import number
 from ripresa.formats.sums_shape import (
     BarHome,
@@ -63,6 +73,7 @@ def sums_schema() -> dict[str, Any]:
 
 def sums_file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:
     """Return the sums of a reading at a tempo as they are printed."""
+    slowest, material = slowest_of_one_breath(reading), reading.drill.material
     return SumsFile(
         title=reading.drill.title,
         bpm=number(bpm),
@@ -117,6 +128,15 @@ def sums_file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:
             )
             for one in found.breath
         ],
+        against=against_figures(reading, bpm),
+        thumbs=thumb_figures(reading),
+        strings=string_figures(reading),
+        breath_plan=breath_figures(reading, bpm),
+        one_breath_bpm=None if slowest is None else number(slowest),
+        breaks=break_figures(reading),
+        sounding_key=key[1] if (key := sounding_key(reading)) else None,
+        circuit=circuit_figures(reading, bpm),
+        steps=[list(step) for step in material.steps] if isinstance(material, Strum) else [],
         twins=[Twin(division_label(division), number(tempo)) for division, tempo in found.twins],
         told=[Told(one.title, list(one.sentences), one.starts) for one in paragraphs(reading, found, bpm)],
         warnings=list(warnings(reading)),

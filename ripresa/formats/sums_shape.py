@@ -2,7 +2,15 @@
 
 from dataclasses import dataclass
 
-Number = int | float
+from ripresa.formats.hands_shape import (
+    AgainstFigures,
+    BreakFigures,
+    BreathOf,
+    CircuitLeg,
+    Number,
+    StringFigures,
+    ThumbFigures,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -233,6 +241,15 @@ class SumsFile:
     landing: list[LandingFigures]
     click: ClickSums
     breath: list[BreathFigures]
+    against: list[AgainstFigures]
+    thumbs: ThumbFigures | None
+    strings: StringFigures | None
+    breath_plan: list[BreathOf]
+    one_breath_bpm: Number | None
+    breaks: list[BreakFigures]
+    sounding_key: str | None
+    circuit: list[CircuitLeg]
+    steps: list[list[str]]
     twins: list[Twin]
     told: list[Told]
     warnings: list[str]

@@ -1,8 +1,9 @@
 """Climbs: planned, started, moved; how each stands and what comes next."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import datetime
+from fractions import Fraction
 
 from ripresa.core.climbs import (
     ClimbPlan,
@@ -23,8 +24,8 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import division_label, label, plural
-from ripresa.core.reading import read
-from ripresa.core.reports import peak_of_drill
+from ripresa.core.reading import divisions_of, read
+from ripresa.core.reports import RungBreath, breaths_by_rung, peak_of_drill, slowest_of_one_breath
 from ripresa.core.rhythm import span_seconds
 from ripresa.core.studio import LONGEST_NOTE, Climb, KeptRemedy, Standing
 from ripresa.core.takes import Limits
@@ -59,8 +60,18 @@ class Stood:
     def gaps(self) -> dict[str, float]:
         """The even gap of each division at the present rung, in seconds: limits are shares of it."""
         reading, bpm = read(self.climb.drill.drill), self.here.bpm
-        divisions = dict.fromkeys(division for leg in reading.legs for division in leg.divisions)
+        rows = (
+            division
+            for leg in reading.legs
+            for division in (*leg.divisions, *((divisions_of(reading.drill, leg) or ()) if reading.other else ()))
+        )
+        divisions = dict.fromkeys(rows)
         return {division_label(one): float(span_seconds(1 / one, bpm)) for one in divisions}
+
+    @property
+    def breaths(self) -> dict[Fraction, RungBreath]:
+        """The breaths of a turn at each tempo; empty where breath does not matter."""
+        return breaths_of(self.climb.drill.drill, self.rungs)
 
     @property
     def here(self) -> Rung:
@@ -74,6 +85,15 @@ class Ladder:
 
     rungs: tuple[Rung, ...]
     sentence: str
+    breaths: dict[Fraction, RungBreath] = field(default_factory=dict)
+
+
+def breaths_of(drill: Drill, rungs: Sequence[Rung]) -> dict[Fraction, RungBreath]:
+    """Return the breaths of a turn of a drill at each tempo; empty where breath does not matter."""
+    if not drill.breath:
+        return {}
+    tempi = list(dict.fromkeys(rung.bpm for rung in rungs))
+    return {one.bpm: one for one in breaths_by_rung(read(drill), tempi)}
 
 
 def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
@@ -104,7 +124,19 @@ def ladder(plan: ClimbPlan, drill: Drill) -> Ladder:
     fell = exact_steps(plan) + 1 - len(tempi(plan))
     together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
     span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
-    return Ladder(found, f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}")
+    sentence = f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}"
+    return Ladder(found, sentence + _one_breath(drill, found), breaths_of(drill, found))
+
+
+def _one_breath(drill: Drill, found: Sequence[Rung]) -> str:
+    """Return from which rung on nothing is broken by a breath, in a sentence; empty where breath does not matter."""
+    slowest = slowest_of_one_breath(read(drill))
+    if slowest is None:
+        return ""
+    first = next((rung for rung in found if rung.bpm >= slowest), None)
+    if first is None:
+        return f" No rung is played in one breath: that begins at {label(slowest)}."
+    return f" From rung {first.number}, {label(first.bpm)}, on nothing is broken by a breath."
 
 
 def start_climb(

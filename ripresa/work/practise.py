@@ -6,6 +6,7 @@ from fractions import Fraction
 from ripresa.core.changes import Part, part_named, practised, window_of
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.click import Click
+from ripresa.core.grid import HANDS_OF
 from ripresa.core.playing import (
     Accompaniment,
     Before,
@@ -120,6 +121,8 @@ def practise(asked: Practice) -> Practised:
 
 def _hands(drill: Drill, played: Reading) -> tuple[str, ...]:
     """Return the symbols of the hands of a drill that can play alone: more than one, or none."""
+    if drill.second.is_there:
+        return tuple(HANDS_OF.values())
     all_of_it = replace(drill, reduce=Reduce())
     whole = played if played.drill == all_of_it else read(all_of_it)
     found = tuple(dict.fromkeys(event.stroke for event in whole.notes if event.stroke))

@@ -1,19 +1,22 @@
 """Breath and articulation: the tempo that a breath asks for, where to breathe, and how much of a note sounds."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction as F
-from itertools import pairwise
+from itertools import chain, combinations, pairwise
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill
-from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.hands import Articulated
+from ripresa.core.drill.material import Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import perform
-from ripresa.core.reading import read
-from ripresa.core.reports import breath_marks, breath_sums
-from ripresa.core.reports.breath import needed_bpm
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports import breath_marks, breath_plan, breath_sums, breaths_by_rung, slowest_of_one_breath
+from ripresa.core.reports.breath import _ONE_MORE, _price, _starts, _stretches, _Sung, needed_bpm
 from tests.strategies import drills, legs
 
 
@@ -38,11 +41,10 @@ def test_a_run_that_is_too_long_breathes_at_its_turn() -> None:
 def test_without_a_turn_one_breathes_at_bar_lines_else_at_beats() -> None:
     drill = Drill(material=OneNote(beats=16), legs=legs(4), breath=F(6))
     assert marks(drill, 60) == ["bar 2, beat 1", "bar 3, beat 1", "bar 4, beat 1"]
-    assert marks(Drill(material=OneNote(beats=8), legs=legs(1), breath=F(3)), 60) == [
-        "bar 1, beat 4",
-        "bar 2, beat 1",
-        "bar 2, beat 4",
-    ]
+    # No bar line can be reached in three beats: then as seldom as can be, on beats.
+    plan = breath_plan(read(Drill(material=OneNote(beats=8), legs=legs(1), breath=F(3))), F(60))
+    assert [(one.notes, one.seconds, one.fits) for one in plan] == [(3, 3, True), (3, 3, True), (2, 2, True)]
+    assert {one.why for one in plan} == {"start", "beat"}
 
 
 def test_each_leg_begins_with_a_breath_unless_they_go_straight_on() -> None:
@@ -74,13 +76,79 @@ def test_a_short_note_sounds_for_its_share_and_starts_where_it_did() -> None:
 
 
 @given(drills)
-def test_a_straight_run_of_beats_is_never_longer_than_a_breath(drill: Drill) -> None:
+def test_no_breath_is_longer_than_it_lasts_but_for_a_note_that_is(drill: Drill) -> None:
     # Legs with meters of their own do not go straight on.
     assume(";" not in drill.meter)
     reading = read(replace(drill, breath=F(3), seam="straight_on"))
-    longest = 3 * drill.bpm / 60
-    onsets = [event.onset for event in reading.notes]
-    marked = [onsets[0], *(event.onset for event in breath_marks(reading, drill.bpm))]
-    for start, end in pairwise(marked):
-        assert start < end
-        assert end - start <= longest or not any(start < onset < end for onset in onsets)
+    plan = breath_plan(reading, drill.bpm)
+    assert sum(one.notes for one in plan) == len(reading.notes)
+    assert all(before.first.onset < after.first.onset for before, after in pairwise(plan))
+    for one in plan:
+        assert one.fits == (one.seconds <= 3)
+        assert one.fits or one.notes == 1
+
+
+def test_one_breathes_between_slurs_and_not_inside() -> None:
+    slurred = Drill(
+        material=OneNote(beats=8), legs=legs(4), breath=F(3), instrument="flute", hands=Articulated("slur_pairs")
+    )
+    for bpm in (40, 50, 60, 70):
+        marked = breath_marks(read(slurred), F(bpm))
+        assert marked
+        assert not any(event.slurred for event in marked)
+    # In one long slur there is no other way.
+    one = replace(slurred, hands=Articulated("all_slurred"))
+    assert any(event.slurred for event in breath_marks(read(one), F(60)))
+
+
+def test_one_does_not_breathe_before_a_leading_note_nor_after_it() -> None:
+    # Eight quarters in a breath of seven beats: only the last two places could be reached late.
+    rising = Drill(
+        material=ScaleRun(octaves=1, shape="up"), legs=legs(1), breath=F(7), closing="own", instrument="flute"
+    )
+    before = [event.pitch.name for event in breath_marks(read(replace(rising, breath=F(6))), F(60)) if event.pitch]
+    assert before
+    assert not {"B4", "B5", "C5", "C6"} & set(before)
+
+
+def test_the_turn_is_the_place_to_breathe() -> None:
+    plan = breath_plan(read(Drill(material=ScaleRun(), legs=legs(2), breath=F(10))), F(60))
+    assert [(one.why, one.notes) for one in plan] == [("start", 15), ("turn", 14)]
+
+
+def test_rungs_tell_where_a_breath_more_is_needed_and_from_where_one_is_enough() -> None:
+    reading = read(Drill(material=ScaleRun(), legs=legs(2), breath=F(10), instrument="flute"))
+    tempi = [F(one) for one in (30, 40, 60, 84, 100)]
+    found = breaths_by_rung(reading, tempi)
+    # 5 beats a breath at 30: three breaths would have to break inside bars, four do so at bar lines and the turn.
+    assert [one.breaths for one in found] == [4, 3, 2, 1, 1]
+    assert [one.one_more for one in found] == [True, True, True, False, False]
+    assert slowest_of_one_breath(reading) == 84
+
+
+@settings(max_examples=40)
+@given(
+    st.lists(st.sampled_from(["E4", "F4", "G4", "B4", "C5", "r", "D4*2"]), min_size=2, max_size=10), st.integers(2, 5)
+)
+def test_the_breaths_are_as_cheap_as_any_others(words: list[str], seconds: int) -> None:
+    line = " ".join(word if "*" in word else f"{word}*1" for word in words)
+    if all(word == "r" for word in words):
+        return
+    drill = Drill(material=Line(line), legs=legs(2), breath=F(seconds), instrument="flute", bpm=F(40))
+    reading = read(drill)
+    longest = drill.breath * drill.bpm / 60
+    for _, stretch in _stretches(reading):
+        every = chain.from_iterable(combinations(range(1, len(stretch)), size) for size in range(len(stretch)))
+        fitting = [cuts for cuts in every if fits(stretch, cuts, longest)]
+        chosen = tuple(_starts(reading, stretch, longest)[1:])
+        if fitting:
+            assert cost(reading, stretch, chosen) == min(cost(reading, stretch, cuts) for cuts in fitting)
+
+
+def fits(stretch: Sequence[_Sung], cuts: tuple[int, ...], longest: F) -> bool:
+    edges = [0, *cuts, len(stretch)]
+    return all(stretch[after - 1].end - stretch[start].event.onset <= longest for start, after in pairwise(edges))
+
+
+def cost(reading: Reading, stretch: Sequence[_Sung], cuts: tuple[int, ...]) -> int:
+    return sum(_ONE_MORE + _price(reading, stretch, cut) for cut in cuts)

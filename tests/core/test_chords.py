@@ -54,7 +54,11 @@ def test_chords_share_a_bar_or_say_their_beats() -> None:
 @pytest.mark.parametrize(
     ("text", "sentence"),
     [
-        ("C | H", "Bar 2: “H” is not a chord. Write a root and what it is: C, Am, F#m7, Bb7, Dsus4, G/B."),
+        (
+            "C | H",
+            "Bar 2: “H” is not a chord. Write a root and what it is: C, Am, F#m7, Bb7, Dsus4, G/B; on "
+            "strings its grip too, if another than the usual one is meant: C=x32010.",
+        ),
         ("C*3 G*2", "Bar 1: its chords last 5 beats, and the bar has 4."),
         ("C*3 G", "Bar 1: “G” needs its beats too: G*2, as the others have."),
         ("- | C", "Bar 1 has no chord, and none stands before it. Write one: C."),
@@ -86,4 +90,4 @@ def test_what_is_heard_lies_on_the_instrument_and_in_the_chord(name: str, symbol
 def test_a_written_bass_goes_under_the_chord() -> None:
     guitar = INSTRUMENTS["guitar"]
     assert next(pitch.name for pitch in voiced(parse_chord("D/F#"), guitar).tones) == "F#3"
-    assert [pitch.name for pitch in voiced(parse_chord("E"), guitar).tones] == ["E3", "B3", "E4", "G#4", "B4"]
+    assert [pitch.name for pitch in voiced(parse_chord("E"), guitar).tones] == ["E3", "B3", "E4", "G#4", "B4", "E5"]

@@ -1,5 +1,6 @@
 """Remedies: each fault of the table leads to what it says, from the drill itself, at a tempo of its own."""
 
+from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
@@ -9,6 +10,7 @@ from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.second import Parallel, SecondHand
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import read
 from ripresa.core.takes import FAULT_NAMES, Fault, Limits, StandIn, due_notes, heard_fault, judge, play, remedies
@@ -24,6 +26,7 @@ READING = read(
         bpm=F(76),
     )
 )
+TWO_HANDS = read(replace(READING.drill, instrument="piano", second=SecondHand(Parallel())))
 
 
 def offered(fault: Fault, below: F | None = None) -> list[str]:
@@ -53,7 +56,8 @@ def test_a_fault_leads_to_the_remedies_of_the_table(kind: str, keys: list[str]) 
 
 def test_every_fault_leads_somewhere_and_every_remedy_can_be_read() -> None:
     for kind in FAULT_NAMES:
-        found = remedies(READING, F(76), heard_fault(READING, kind))
+        asked = TWO_HANDS if kind == "together" else READING
+        found = remedies(asked, F(76), heard_fault(asked, kind))
         assert found
         for one in found:
             reading = read(practised(one.drill, one.part))

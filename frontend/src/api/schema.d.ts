@@ -893,6 +893,36 @@ export interface components {
             leads: components["schemas"]["Choice"][];
             /** Odd Schools */
             odd_schools: components["schemas"]["Choice"][];
+            /** Plays */
+            plays: components["schemas"]["PlaysKind"][];
+            /** Intervals */
+            intervals: components["schemas"]["Choice"][];
+            /** Contrary Starts */
+            contrary_starts: components["schemas"]["Choice"][];
+            /** Holds */
+            holds: components["schemas"]["Choice"][];
+            /** Broken */
+            broken: components["schemas"]["Choice"][];
+            /** Balances */
+            balances: components["schemas"]["Choice"][];
+            /** Picks */
+            picks: components["schemas"]["Choice"][];
+            /** Basses */
+            basses: components["schemas"]["Choice"][];
+            /** Agains */
+            agains: components["schemas"]["Choice"][];
+            /** Finger Orders */
+            finger_orders: components["schemas"]["Choice"][];
+            /** String Paths */
+            string_paths: components["schemas"]["Choice"][];
+            /** Legatos */
+            legatos: components["schemas"]["Choice"][];
+            /** Tonguings */
+            tonguings: components["schemas"]["ArticulationChoice"][];
+            /** Levels */
+            levels: components["schemas"]["Choice"][];
+            /** Two Hand Steps */
+            two_hand_steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
             /** Clicks */
             clicks: components["schemas"]["ClickKind"][];
             /** Click Ladders */
@@ -943,7 +973,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["EachBeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
+            fresh: components["schemas"]["EachBeat"] | components["schemas"]["Backbeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
         };
         /**
          * Arpeggio
@@ -994,6 +1024,60 @@ export interface components {
             kind: "arpeggio";
         };
         /**
+         * Articulated
+         * @description Tonguing and slurring by a pattern.
+         *
+         *     Args:
+         *         pattern: One of ``PATTERNS``, or of ``CIRCUITS``: then each leg has the next one.
+         *         restart: Whether it runs on over the beat, or starts again with each beat, bar or leg.
+         *
+         *     Raises:
+         *         OutOfRange: An unknown pattern.
+         */
+        Articulated: {
+            /**
+             * Pattern
+             * @default slur_two_tongue_two
+             */
+            pattern: string;
+            /**
+             * Restart
+             * @default never
+             * @enum {string}
+             */
+            restart: "never" | "beat" | "bar" | "leg";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "articulated";
+        };
+        /**
+         * ArticulationChoice
+         * @description An articulation pattern, or a circuit of them: its cycle in signs; empty for a circuit.
+         */
+        ArticulationChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Cycle */
+            cycle: string;
+        };
+        /**
+         * Backbeat
+         * @description The note on every even beat of the bar is accented: 2 and 4.
+         */
+        Backbeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "backbeat";
+        };
+        /**
          * Body
          * @description A movement at a rate of its own.
          *
@@ -1042,7 +1126,7 @@ export interface components {
              * Figure
              * @enum {string}
              */
-            figure: "spread" | "habit" | "tempo" | "click" | "seam" | "slips" | "accent";
+            figure: "spread" | "habit" | "tempo" | "click" | "seam" | "slips" | "accent" | "together";
             /**
              * Evenness
              * @enum {string}
@@ -1194,6 +1278,35 @@ export interface components {
             why: string;
         };
         /**
+         * ChordsBelow
+         * @description A progression under the first hand; it begins again by itself, and with each leg.
+         *
+         *     Args:
+         *         chords: Symbols with bar lines, as ``parse_progression`` takes them.
+         *         figure: Together, or which way broken.
+         *
+         *     Raises:
+         *         OutOfRange: It is too long. The chords are read with the meter, when the drill is.
+         */
+        ChordsBelow: {
+            /**
+             * Chords
+             * @default C | F | G7 | C
+             */
+            chords: string;
+            /**
+             * Figure
+             * @default broken
+             * @enum {string}
+             */
+            figure: "together" | "broken" | "rising" | "root_and_fifth";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chords";
+        };
+        /**
          * ClickKind
          * @description A click.
          */
@@ -1313,6 +1426,26 @@ export interface components {
             click_order: "with_tempo" | "each_tempo" | "at_target";
         };
         /**
+         * Contrary
+         * @description The first hand in a mirror: where it goes a degree up, this one goes a degree down.
+         *
+         *     Args:
+         *         start: Where it begins, under the first note of the other hand.
+         */
+        Contrary: {
+            /**
+             * Start
+             * @default same
+             * @enum {string}
+             */
+            start: "same" | "third" | "fifth" | "sixth" | "octave" | "two_octaves";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "contrary";
+        };
+        /**
          * Count
          * @description A rhythm as it is said. It brings its own divisions; those of the legs only say how often it is played.
          *
@@ -1405,6 +1538,8 @@ export interface components {
          *         register: Octaves by which all is moved, −4 to 4; onsets stay.
          *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
+         *         second: What the other hand plays, on keys.
+         *         level: Which range of the instrument is meant.
          *
          *     Raises:
          *         OutOfRange: A part is unknown or beyond its limits.
@@ -1428,7 +1563,7 @@ export interface components {
              *       "own": ""
              *     }
              */
-            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
+            material: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"] | components["schemas"]["Picked"] | components["schemas"]["FingerOrder"] | components["schemas"]["LongNotes"];
             /**
              * Legs
              * @default [
@@ -1475,14 +1610,14 @@ export interface components {
              *       "kind": "none"
              *     }
              */
-            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"];
+            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
             /**
              * Accents
              * @default {
              *       "kind": "each_beat"
              *     }
              */
-            accents: components["schemas"]["EachBeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
+            accents: components["schemas"]["EachBeat"] | components["schemas"]["Backbeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
             /**
              * Click
              * @default {
@@ -1544,7 +1679,7 @@ export interface components {
              * Way In
              * @default []
              */
-            way_in: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
+            way_in: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
             /**
              * Tags
              * @default []
@@ -1555,7 +1690,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            fingering: "none" | "usual";
+            fingering: "none" | "usual" | "position" | "two_a_string" | "three_a_string" | "four_a_string";
             /**
              * Register
              * @default 0
@@ -1571,6 +1706,27 @@ export interface components {
              * @default
              */
             purpose: string;
+            /**
+             * @default {
+             *       "plays": {
+             *         "kind": "none"
+             *       },
+             *       "legs": [],
+             *       "accents": {
+             *         "kind": "each_beat"
+             *       },
+             *       "articulation": "1",
+             *       "balance": "alike",
+             *       "phrase": ""
+             *     }
+             */
+            second: components["schemas"]["SecondHand"];
+            /**
+             * Level
+             * @default full
+             * @enum {string}
+             */
+            level: "full" | "first_year";
         };
         /**
          * DropOut
@@ -1749,6 +1905,74 @@ export interface components {
             };
         };
         /**
+         * FingerOrder
+         * @description Fingers in an order, fret by fret from a position.
+         *
+         *     Args:
+         *         order: ``"1 2 3 4"`` or another of the 24, or ``"all"``.
+         *         path: On one string, or which way across them.
+         *         string: The string on which it is played, or begins, from 1, the thinnest.
+         *         position: The fret of the first finger.
+         *         shift: Frets by which it moves on after each pass, up to the neck's end or back below 0.
+         *         passes: How often it is played, each time so many frets on.
+         *         legato: How notes that are not struck are reached; slurred: which of the four they are, from 1.
+         *
+         *     Raises:
+         *         OutOfRange: An unknown order, or a number out of range.
+         */
+        FingerOrder: {
+            /**
+             * Order
+             * @default 1 2 3 4
+             */
+            order: string;
+            /**
+             * Path
+             * @default one
+             * @enum {string}
+             */
+            path: "one" | "up" | "down" | "there_and_back" | "skip";
+            /**
+             * String
+             * @default 1
+             */
+            string: number;
+            /**
+             * Position
+             * @default 5
+             */
+            position: number;
+            /**
+             * Shift
+             * @default 0
+             */
+            shift: number;
+            /**
+             * Passes
+             * @default 1
+             */
+            passes: number;
+            /**
+             * Legato
+             * @default none
+             * @enum {string}
+             */
+            legato: "none" | "hammer_pull" | "slide";
+            /**
+             * Slurred
+             * @default [
+             *       2,
+             *       4
+             *     ]
+             */
+            slurred: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finger_order";
+        };
+        /**
          * HandsKind
          * @description A hand law.
          */
@@ -1766,11 +1990,14 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"];
+            fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
         };
         /**
          * InstrumentChoice
-         * @description An instrument: which hand cycles are usual on it, and whether a breath limits a pass.
+         * @description An instrument: which hand cycles are usual on it, and what there is of it.
+         *
+         *     ``breathes``: a breath limits a pass. ``strings``: how many, 0 without. ``has_keys``: two hands can play it.
+         *     ``has_first_year``: it has a range for beginners. ``has_break``: a break between registers is known.
          */
         InstrumentChoice: {
             /** Value */
@@ -1783,6 +2010,14 @@ export interface components {
             cycles: string[];
             /** Breathes */
             breathes: boolean;
+            /** Strings */
+            strings: number;
+            /** Has Keys */
+            has_keys: boolean;
+            /** Has First Year */
+            has_first_year: boolean;
+            /** Has Break */
+            has_break: boolean;
         };
         /**
          * LadderChoice
@@ -1943,6 +2178,56 @@ export interface components {
             kind: "line";
         };
         /**
+         * LongNotes
+         * @description A scale in long notes, the beats of each counted inside from 1.
+         *
+         *     Args:
+         *         tonic, scale, shape, octaves: As of a scale run.
+         *         beats: How long each note lasts, in beats. rest: Beats of silence after each, to breathe or to let go.
+         *
+         *     Raises:
+         *         Unreadable: The tonic is not one.
+         *         OutOfRange: An unknown scale, or a number out of range.
+         */
+        LongNotes: {
+            /**
+             * Tonic
+             * @default C
+             */
+            tonic: string;
+            /**
+             * Scale
+             * @default major
+             */
+            scale: string;
+            /**
+             * Shape
+             * @default up
+             * @enum {string}
+             */
+            shape: "up" | "down" | "there_and_back" | "back_and_there";
+            /**
+             * Octaves
+             * @default 1
+             */
+            octaves: number;
+            /**
+             * Beats
+             * @default 6
+             */
+            beats: number;
+            /**
+             * Rest
+             * @default 2
+             */
+            rest: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "long_notes";
+        };
+        /**
          * MaterialKind
          * @description A kind of material; ``hands`` are those that come with it, if others than before.
          */
@@ -1960,9 +2245,9 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"];
+            fresh: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"] | components["schemas"]["Picked"] | components["schemas"]["FingerOrder"] | components["schemas"]["LongNotes"];
             /** Hands */
-            hands: (components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["NoHands"]) | null;
+            hands: (components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"]) | null;
         };
         /**
          * MovementChoice
@@ -2023,11 +2308,23 @@ export interface components {
             kind: "none";
         };
         /**
+         * NoSecond
+         * @description Nothing is played with the other hand.
+         */
+        NoSecond: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "none";
+        };
+        /**
          * OfTheSlots
-         * @description A click on the slots of the drill itself: all of them, or those that it leaves out.
+         * @description A click on the slots of the drill itself: all of them, those that it leaves out, or the notes of the other hand.
          *
          *     Args:
-         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+         *         which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play; ``"other_hand"`` what
+         *             the other hand plays.
          */
         OfTheSlots: {
             /**
@@ -2035,12 +2332,41 @@ export interface components {
              * @default all
              * @enum {string}
              */
-            which: "all" | "left_out";
+            which: "all" | "left_out" | "other_hand";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "slots";
+        };
+        /**
+         * OneKey
+         * @description A note that stays.
+         *
+         *     Args:
+         *         note: Its name with its octave, ``C3``; empty for a tap without pitch.
+         *         hold: Held through each bar, or struck again on each slot.
+         *
+         *     Raises:
+         *         Unreadable: It is not a note.
+         */
+        OneKey: {
+            /**
+             * Note
+             * @default C3
+             */
+            note: string;
+            /**
+             * Hold
+             * @default held
+             * @enum {string}
+             */
+            hold: "held" | "repeated";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "one_key";
         };
         /**
          * OneNote
@@ -2078,6 +2404,54 @@ export interface components {
             kind: "one_note";
         };
         /**
+         * OwnLine
+         * @description A phrase of its own, a note a slot, that begins again by itself.
+         *
+         *     Args:
+         *         text: Its notes, as a typed line has them: ``C3 G3 E3 G3``, ``1 5 3 5``, ``r`` rests, ``*2`` lasts two slots.
+         *         tonic: What degrees count from.
+         *
+         *     Raises:
+         *         Unreadable, OutOfRange: As the line of a drill.
+         */
+        OwnLine: {
+            /**
+             * Text
+             * @default 1 5 3 5
+             */
+            text: string;
+            /**
+             * Tonic
+             * @default C
+             */
+            tonic: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+        };
+        /**
+         * Parallel
+         * @description The line of the first hand, lower.
+         *
+         *     Args:
+         *         interval: Octaves keep every pitch; thirds, sixths and tenths count in the scale, which needs seven notes.
+         */
+        Parallel: {
+            /**
+             * Interval
+             * @default octave
+             * @enum {string}
+             */
+            interval: "octave" | "two_octaves" | "third" | "sixth" | "tenth";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parallel";
+        };
+        /**
          * Partials
          * @description A voice of partials that fade, the higher the sooner.
          *
@@ -2111,6 +2485,76 @@ export interface components {
              * @enum {string}
              */
             kind: "percent";
+        };
+        /**
+         * Picked
+         * @description A pattern of fingers through a progression.
+         *
+         *     Args:
+         *         chords: Chord symbols with bar lines, as ``parse_progression`` takes them; with a grip where another than the
+         *             usual one is meant: ``Am=x02210``.
+         *         pattern: Words as ``parse_pattern`` takes them, a word a note.
+         *         bass: What the thumb plays where no string is written.
+         *         again: When the pattern begins anew.
+         *         rhythm: A count of one bar or more that says when a word is due; empty: one on each slot of the divisions.
+         *
+         *     Raises:
+         *         Unreadable: A word of the pattern or the rhythm cannot be read.
+         *         OutOfRange: They are too long. The chords are read with the meter, when the drill is.
+         */
+        Picked: {
+            /**
+             * Chords
+             * @default Am | F | C | G
+             */
+            chords: string;
+            /**
+             * Pattern
+             * @default p i m a
+             */
+            pattern: string;
+            /**
+             * Bass
+             * @default root_and_fifth
+             * @enum {string}
+             */
+            bass: "root" | "root_and_fifth";
+            /**
+             * Again
+             * @default bar
+             * @enum {string}
+             */
+            again: "bar" | "chord" | "never";
+            /**
+             * Rhythm
+             * @default
+             */
+            rhythm: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "picked";
+        };
+        /**
+         * PlaysKind
+         * @description Something that the other hand plays.
+         */
+        PlaysKind: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Fields */
+            fields: string[];
+            /** Hints */
+            hints: {
+                [key: string]: string;
+            };
+            /** Fresh */
+            fresh: components["schemas"]["NoSecond"] | components["schemas"]["Parallel"] | components["schemas"]["Contrary"] | components["schemas"]["OwnLine"] | components["schemas"]["OneKey"] | components["schemas"]["ChordsBelow"];
         };
         /**
          * Pluck
@@ -2155,7 +2599,7 @@ export interface components {
          * @description Which notes are played.
          *
          *     Args:
-         *         part: Everything, the hits, what is between, half of each leg, or one hand.
+         *         part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
          *         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
          *
          *     Raises:
@@ -2167,7 +2611,7 @@ export interface components {
              * @default everything
              * @enum {string}
              */
-            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand";
+            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand" | "in_turn" | "composite";
             /**
              * Hand
              * @default
@@ -2283,7 +2727,60 @@ export interface components {
             /** Why */
             why: string;
             /** Steps */
-            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole")[];
+            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
+        };
+        /**
+         * SecondHand
+         * @description The left hand under a drill that the right one plays.
+         *
+         *     Args:
+         *         plays: What it plays.
+         *         legs: Its divisions, a leg for each leg of the drill, in turn; empty: those of the first hand, or, for what does
+         *             not follow it, a note a beat.
+         *         accents: Its accents.
+         *         articulation: Share of its length that a note sounds, above 0 to 1.
+         *         balance: How loud it is beside the other.
+         *         phrase: Words of one's own for the strokes of both hands together, a syllable each: ``to-ge-ther now``.
+         *
+         *     Raises:
+         *         OutOfRange: An articulation out of range, too many legs, or too long a phrase.
+         */
+        SecondHand: {
+            /**
+             * Plays
+             * @default {
+             *       "kind": "none"
+             *     }
+             */
+            plays: components["schemas"]["NoSecond"] | components["schemas"]["Parallel"] | components["schemas"]["Contrary"] | components["schemas"]["OwnLine"] | components["schemas"]["OneKey"] | components["schemas"]["ChordsBelow"];
+            /**
+             * Legs
+             * @default []
+             */
+            legs: components["schemas"]["Leg"][];
+            /**
+             * Accents
+             * @default {
+             *       "kind": "each_beat"
+             *     }
+             */
+            accents: components["schemas"]["EachBeat"] | components["schemas"]["Backbeat"] | components["schemas"]["EveryNth"] | components["schemas"]["Walk"] | components["schemas"]["TypedAccents"] | components["schemas"]["NoAccents"];
+            /**
+             * Articulation
+             * @default 1
+             */
+            articulation: string;
+            /**
+             * Balance
+             * @default alike
+             * @enum {string}
+             */
+            balance: "alike" | "softer" | "louder";
+            /**
+             * Phrase
+             * @default
+             */
+            phrase: string;
         };
         /**
          * Sequence
@@ -2376,6 +2873,7 @@ export interface components {
          *         accent_db: How far accents stand over plain notes. misplaced_percent: Accents that fall on the next note.
          *         sounding_percent: Part of the length that is asked for it for which a note sounds.
          *         landing_ms: Delay of hits and arrivals. silence_ms: Delay after a rest or a silence of the click.
+         *         apart_ms: How long after the right hand the left one comes, where two play.
          *         seed: The same seed plays the same take.
          *
          *     Raises:
@@ -2483,6 +2981,11 @@ export interface components {
              */
             silence_ms: number;
             /**
+             * Apart Ms
+             * @default 0
+             */
+            apart_ms: number;
+            /**
              * Seed
              * @default 1
              */
@@ -2507,11 +3010,13 @@ export interface components {
          *         chords: Chord symbols with bar lines, as ``parse_progression`` takes them.
          *         pattern: A count of one bar or more, as ``parse_count`` takes it; it begins again
          *             where the progression is longer. A bar of it that is not full is held to its end.
+         *         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
+         *             beats, then those that halve them, and so on: what is not there yet is a stroke in the air.
          *
          *     Raises:
          *         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
          *             read with the meter, when the drill is.
-         *         OutOfRange: The pattern is too long.
+         *         OutOfRange: The pattern is too long, or has no such step.
          */
         Strum: {
             /**
@@ -2524,6 +3029,11 @@ export interface components {
              * @default 1 2 & (3) & 4 &
              */
             pattern: string;
+            /**
+             * Step
+             * @default 0
+             */
+            step: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2961,7 +3471,8 @@ export interface components {
          * @description All that Bench and Stand draw of a drill at a tempo.
          *
          *     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
-         *     ``pressable``: whether notes can be pressed on and off on the rail.
+         *     ``pressable``: whether notes can be pressed on and off on the rail. ``strings``: how many are drawn under it, 0 for
+         *     none. ``two_hands``: whether the right hand stands above the left. ``says_holds``: whether what is held is counted.
          */
         ReadingShape: {
             /** Bpm */
@@ -3016,6 +3527,14 @@ export interface components {
             click: string[];
             /** Warnings */
             warnings: string[];
+            /** Strings */
+            strings: number;
+            /** Shapes */
+            shapes: components["schemas"]["GripShape"][];
+            /** Two Hands */
+            two_hands: boolean;
+            /** Says Holds */
+            says_holds: boolean;
         };
         /**
          * BayShape
@@ -3081,6 +3600,14 @@ export interface components {
             group: number | null;
             /** Words */
             words: string;
+            /** Strings */
+            strings: components["schemas"]["StringShape"][];
+            /** Dead */
+            dead: boolean;
+            /** Ornament */
+            ornament: string | null;
+            /** Sounds */
+            sounds: string | null;
         };
         /**
          * GearShape
@@ -3093,6 +3620,22 @@ export interface components {
             sentence: string;
             /** Is Narrow */
             is_narrow: boolean;
+        };
+        /**
+         * GripShape
+         * @description A grip, the thickest string first: frets (0 open, none silent), fingers (0 none), the fret it begins at.
+         */
+        GripShape: {
+            /** Symbol */
+            symbol: string;
+            /** Frets */
+            frets: (number | null)[];
+            /** Fingers */
+            fingers: number[];
+            /** Base */
+            base: number;
+            /** Words */
+            words: string;
         };
         /**
          * GroupShape
@@ -3121,12 +3664,16 @@ export interface components {
         /**
          * LegShape
          * @description The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster.
+         *
+         *     ``left`` is the division of the left hand, empty where one hand plays.
          */
         LegShape: {
             /** Index */
             index: number;
             /** Division */
             division: string;
+            /** Left */
+            left: string;
             /** Nps */
             nps: string;
             /** Gap Ms */
@@ -3171,7 +3718,8 @@ export interface components {
          * @description One bar of one leg.
          *
          *     ``first`` is the index in the reading of its first event; ``words`` says
-         *     the row to a person who listens.
+         *     the row to a person who listens. ``other`` are the events of the left hand
+         *     under it, from the index ``other_first`` on.
          */
         RowShape: {
             /** Leg */
@@ -3194,6 +3742,22 @@ export interface components {
             lines: components["schemas"]["LineShape"][];
             /** Words */
             words: string;
+            /** Other */
+            other: components["schemas"]["EventShape"][];
+            /** Other First */
+            other_first: number;
+        };
+        /**
+         * StringShape
+         * @description A string that sounds: its number from 1, the thinnest, its fret, and the finger that plays it.
+         */
+        StringShape: {
+            /** String */
+            string: number;
+            /** Fret */
+            fret: number;
+            /** Finger */
+            finger: string;
         };
         /**
          * TwinShape
@@ -3399,7 +3963,8 @@ export interface components {
          * TimedTone
          * @description A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
          *
-         *     ``also`` are the heard notes that sound with it: the other tones of a chord.
+         *     ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
+         *     to the next. ``loud`` is the share of its loudness that it has beside another hand.
          */
         TimedTone: {
             /** Event */
@@ -3420,6 +3985,16 @@ export interface components {
              * @default []
              */
             also: number[];
+            /**
+             * Loud
+             * @default 1
+             */
+            loud: number;
+            /**
+             * Apart
+             * @default 0
+             */
+            apart: number;
         };
         /**
          * TimedWord
@@ -3525,7 +4100,7 @@ export interface components {
          */
         Part: {
             /** Step */
-            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole") | null;
+            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click") | null;
             /**
              * Unmoved
              * @default false
@@ -3704,7 +4279,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing";
             /**
              * Bar
              * @default 1
@@ -3888,6 +4463,8 @@ export interface components {
         /**
          * TreadShape
          * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
+         *
+         *     ``breaths`` says how many a turn takes; empty where breath does not matter.
          */
         TreadShape: {
             /** Number */
@@ -3913,6 +4490,8 @@ export interface components {
             click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
             /** Click Words */
             click_words: string;
+            /** Breaths */
+            breaths: string;
         };
         /**
          * WordShape
@@ -4093,7 +4672,7 @@ export interface components {
              * Faults
              * @default []
              */
-            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips")[];
+            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
         };
         /**
          * FigureShape
@@ -4137,6 +4716,8 @@ export interface components {
             hands: components["schemas"]["HandShape"][];
             /** Accents */
             accents: string;
+            /** Together */
+            together: string;
             /** Landings */
             landings: string[];
             /** Line */
@@ -4317,7 +4898,7 @@ export interface components {
             is_measured: boolean;
             ear: components["schemas"]["Ear"] | null;
             /** Faults */
-            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips")[];
+            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
             /** Offers */
             offers: components["schemas"]["OfferShape"][];
             /** Remedies */

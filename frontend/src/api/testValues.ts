@@ -40,6 +40,15 @@ export const DRILL: Drill = {
   register: 0,
   folded: false,
   purpose: "",
+  level: "full",
+  second: {
+    plays: { kind: "none" },
+    legs: [],
+    accents: { kind: "each_beat" },
+    articulation: "1",
+    balance: "alike",
+    phrase: "",
+  },
 };
 
 /** What the server offers, as it does. */
@@ -58,6 +67,7 @@ export function tread(number: number, state: Tread["state"], marks: Tread["marks
     marks,
     click: null,
     click_words: "",
+    breaths: "",
   };
 }
 
@@ -159,11 +169,17 @@ export function row(): Row {
       stroke: index % 2 ? "U" : "D",
       accent: index === 0 ? "accent" : index === 3 ? "ghost" : "plain",
       group: null,
+      strings: [],
+      dead: false,
+      ornament: null,
+      sounds: null,
     })),
     clicks: [{ x: 0, level: "strong" }],
     groups: [{ x: 0, end: 2.5, number: 1 }],
     breaths: [],
     lines: [],
     words: "1 D accent, & U",
+    other: [],
+    other_first: 0,
   };
 }

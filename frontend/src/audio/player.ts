@@ -289,10 +289,12 @@ export class Player {
         return;
       case "note":
         // The tones of a chord together are a little louder than one note, not many times.
-        for (const midi of pitches(one)) {
-          const share = this.#gains[one.level] * (1 + one.also.length) ** -chord;
-          this.#start("notes", one.at, this.#sounds.note(this.#voice, midi), share, one.seconds);
-        }
+        pitches(one).forEach((midi, number) => {
+          const share = this.#gains[one.level] * one.loud * (1 + one.also.length) ** -chord;
+          // A rolled chord: its tones come one after the other, from the lowest.
+          const at = one.at + number * one.apart;
+          this.#start("notes", at, this.#sounds.note(this.#voice, midi), share, one.seconds);
+        });
     }
   }
 

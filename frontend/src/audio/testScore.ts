@@ -25,6 +25,8 @@ export function scoreOf(beat: number): Score {
       seconds: beat / 2,
       midi: 60,
       also: [],
+      loud: 1,
+      apart: 0,
       level: number % 8 === 0 ? ("accent" as const) : ("plain" as const),
     })),
     ticks: beats.map((at) => ({ at, level: at === 0 ? ("strong" as const) : ("plain" as const) })),

@@ -6,11 +6,24 @@ from typing import Literal
 
 from ripresa.core.changes.pressing import click_pressed, gridded, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
+from ripresa.core.changes.winds import in_all_patterns, over_the_break
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 
 Tool = Literal[
-    "double", "halve", "backwards", "trim", "lengthen", "arrive", "cells", "press", "click", "grid", "mirror"
+    "double",
+    "halve",
+    "backwards",
+    "trim",
+    "lengthen",
+    "arrive",
+    "cells",
+    "press",
+    "click",
+    "grid",
+    "mirror",
+    "circuit",
+    "crossing",
 ]
 
 
@@ -37,6 +50,8 @@ TOOLS: dict[Tool, Callable[[Drill, Where], Drill]] = {
     "backwards": lambda drill, _: backwards(drill),
     "trim": lambda drill, _: trimmed(drill),
     "lengthen": lambda drill, _: lengthened(drill),
+    "circuit": lambda drill, _: in_all_patterns(drill),
+    "crossing": lambda drill, _: over_the_break(drill),
     "mirror": lambda drill, _: mirrored(drill),
     "arrive": lambda drill, where: arriving(drill, where.bar, where.beat),
     "cells": lambda drill, where: with_cells(drill, where.count, where.value, where.beat),

@@ -5,9 +5,20 @@ to blame. What follows from a drill is worked out by ``ripresa.core.reading``.
 """
 
 from ripresa.core.drill.body import MOVEMENTS, USUAL_RATES, VOICES, Body
-from ripresa.core.drill.drill import ARTICULATIONS, CLOSINGS, COMES_WITH, DIVISIONS, FINGERINGS, SEAMS, Drill, Leg, Seam
+from ripresa.core.drill.drill import (
+    ARTICULATIONS,
+    CLOSINGS,
+    COMES_WITH,
+    DIVISIONS,
+    FINGERINGS,
+    SEAMS,
+    Drill,
+    Fingering,
+    Seam,
+)
+from ripresa.core.drill.leg import Leg
 from ripresa.core.drill.reduce import REDUCTIONS, Reduce, reduced
-from ripresa.core.drill.way_in import SCHOOLS, STEPS, Step, reduce_of
+from ripresa.core.drill.way_in import FOR_TWO_HANDS, SCHOOLS, STEPS, Step, reduce_of
 
 __all__ = [
     "ARTICULATIONS",
@@ -15,6 +26,7 @@ __all__ = [
     "COMES_WITH",
     "DIVISIONS",
     "FINGERINGS",
+    "FOR_TWO_HANDS",
     "MOVEMENTS",
     "REDUCTIONS",
     "SCHOOLS",
@@ -24,6 +36,7 @@ __all__ = [
     "VOICES",
     "Body",
     "Drill",
+    "Fingering",
     "Leg",
     "Reduce",
     "Seam",

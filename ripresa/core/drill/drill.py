@@ -8,12 +8,14 @@ from ripresa.core.drill.accents import Accents, EachBeat
 from ripresa.core.drill.body import Body, VoiceRow
 from ripresa.core.drill.click import Click, NamedClick
 from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
+from ripresa.core.drill.leg import Leg
 from ripresa.core.drill.material import Material, ScaleRun
 from ripresa.core.drill.reduce import Reduce
-from ripresa.core.drill.way_in import Step
+from ripresa.core.drill.second import SecondHand
+from ripresa.core.drill.way_in import FOR_TWO_HANDS, STEPS, Step
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
-from ripresa.core.pitch import instrument_named
+from ripresa.core.pitch import Level, instrument_named
 from ripresa.core.rhythm import Counting, Swing, check_bpm, leg_meters
 
 #: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
@@ -25,7 +27,7 @@ MOST_TAGS, LONGEST_TAG, MOST_STEPS, MOST_REGISTER = 12, 30, 16, 4
 
 Seam = Literal["hold", "straight_on", "bar_rest", "breath"]
 Closing = Literal["by_seam", "own", "shared"]
-Fingering = Literal["none", "usual"]
+Fingering = Literal["none", "usual", "position", "two_a_string", "three_a_string", "four_a_string"]
 
 SEAMS: dict[Seam, tuple[str, str]] = {
     "hold": ("hold to the bar line", "Each leg starts on 1, and there is time to think."),
@@ -42,6 +44,10 @@ ARTICULATIONS: tuple[tuple[Fraction, str, str], ...] = (
 FINGERINGS: dict[Fingering, tuple[str, str]] = {
     "none": ("without fingering", "The student finds it."),
     "usual": ("with the usual fingering", "String and fret by least movement; on keys what method books agree on."),
+    "position": ("in one position", "On strings: the hand stays where five frets hold all of it, if they do."),
+    "two_a_string": ("two notes a string", "On strings: each string takes two notes; the hand shifts where it has to."),
+    "three_a_string": ("three notes a string", "On strings: the same on each string, for the right hand too."),
+    "four_a_string": ("four notes a string", "On strings: long shifts, for the whole neck."),
 }
 CLOSINGS: dict[Closing, tuple[str, str]] = {
     "by_seam": ("as the seam needs", "Its own where something is missing to the bar line, else shared."),
@@ -52,47 +58,6 @@ CLOSINGS: dict[Closing, tuple[str, str]] = {
 
 #: Kind of material → the hands that come with it: who strums swings the arm, whatever was picked before.
 COMES_WITH: dict[str, Hands] = {"strum": ByPlace()}
-MOST_NOTES_A_SPAN = 16
-MOST_BEATS_A_SPAN = 8
-MOST_MIXED = 16
-
-
-@dataclass(frozen=True, slots=True)
-class Leg:
-    """A stretch of a drill with one division, or with several that take turns beat by beat.
-
-    Args:
-        division: Notes per beat: n/m is n notes in the time of m beats; n to 16, m to 8.
-        following: Divisions of the beats that follow, before it begins again; up to 16.
-
-    Raises:
-        OutOfRange: Any other division, or too many.
-    """
-
-    division: Exact
-    following: tuple[Exact, ...] = ()
-
-    def __post_init__(self) -> None:
-        for division in self.divisions:
-            if division <= 0 or division.numerator > MOST_NOTES_A_SPAN or division.denominator > MOST_BEATS_A_SPAN:
-                raise OutOfRange(
-                    f"{label(division)} notes a beat is not a division that can be laid out. Use ½, 1 to "
-                    f"{MOST_NOTES_A_SPAN}, or n:m with up to {MOST_NOTES_A_SPAN} notes in up to "
-                    f"{MOST_BEATS_A_SPAN} beats.",
-                    field="legs.division",
-                )
-        if len(self.following) >= MOST_MIXED:
-            raise OutOfRange(f"Up to {MOST_MIXED} divisions take turns in a leg.", field="legs.division")
-
-    @property
-    def divisions(self) -> tuple[Fraction, ...]:
-        """All divisions, in the order in which they take turns."""
-        return (self.division, *self.following)
-
-    @property
-    def fastest(self) -> Fraction:
-        """Most notes per beat."""
-        return max(self.divisions)
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +86,8 @@ class Drill:
         register: Octaves by which all is moved, −4 to 4; onsets stay.
         folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
+        second: What the other hand plays, on keys.
+        level: Which range of the instrument is meant.
 
     Raises:
         OutOfRange: A part is unknown or beyond its limits.
@@ -150,6 +117,8 @@ class Drill:
     register: int = 0
     folded: bool = False
     purpose: str = ""
+    second: SecondHand = SecondHand()
+    level: Level = "full"
 
     def __post_init__(self) -> None:
         if len(leg_meters(self.meter)) > 1 and self.seam in {"straight_on", "breath"}:
@@ -164,6 +133,17 @@ class Drill:
                 "Choose the guitar, the bass guitar or the ukulele, or another way of picking.",
                 field="hands.kind",
             )
+        if self.second.is_there and instrument.voice != "keys":
+            raise OutOfRange(
+                f"A second hand needs keys, and {instrument.name} has none. Choose the piano, or any instrument.",
+                field="second.plays.kind",
+            )
+        if self.fingering not in {"none", "usual"} and not instrument.strings:
+            raise OutOfRange(
+                f"“{FINGERINGS[self.fingering][0]}” is for strings, and {instrument.name} has none. Take the usual "
+                "fingering, or an instrument with strings.",
+                field="fingering",
+            )
         check_bpm(self.bpm)
         if not self.title.strip() or len(self.title) > LONGEST_TEXT:
             raise OutOfRange(f"A drill needs a title of 1 to {LONGEST_TEXT} signs.", field="title")
@@ -172,6 +152,12 @@ class Drill:
         if len(self.tags) > MOST_TAGS or any(not 1 <= len(tag.strip()) <= LONGEST_TAG for tag in self.tags):
             raise OutOfRange(
                 f"A drill has up to {MOST_TAGS} tags of 1 to {LONGEST_TAG} signs, parted by commas.", field="tags"
+            )
+        alone = next((step for step in self.way_in if step in FOR_TWO_HANDS), None)
+        if alone and not self.second.is_there:
+            raise OutOfRange(
+                f"The step “{STEPS[alone][0]}” needs two hands. Let the other hand play, or take the step out.",
+                field="way_in",
             )
         if len(self.way_in) > MOST_STEPS:
             raise OutOfRange(f"A way in has up to {MOST_STEPS} steps, not {len(self.way_in)}.", field="way_in")
@@ -196,6 +182,13 @@ class Drill:
             )
 
     @property
+    def faster_hand(self) -> str:
+        """The hand with more notes a beat, R or L; the right one where they are alike."""
+        fastest = max(leg.fastest for leg in self.legs)
+        own = max((leg.fastest for leg in self.second.legs), default=Fraction(0))
+        return "L" if self.second.is_there and own > fastest else "R"
+
+    @property
     def knows_fingering(self) -> bool:
         """Whether its notes are fingered: because that is wanted, or because the hands follow the strings."""
-        return self.fingering == "usual" or isinstance(self.hands, Economy)
+        return self.fingering != "none" or isinstance(self.hands, Economy)

@@ -6,9 +6,9 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Event, LegReading
+from ripresa.core.grid import AS_WRITTEN, Event, LegReading
 
-Reduction = Literal["everything", "hits", "between", "first_half", "second_half", "hand"]
+Reduction = Literal["everything", "hits", "between", "first_half", "second_half", "hand", "in_turn", "composite"]
 
 REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "everything": ("everything", "As it is written."),
@@ -17,6 +17,8 @@ REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "first_half": ("the first half of each leg", "Then silence, as long as the second half."),
     "second_half": ("the second half of each leg", "The first half goes by in silence."),
     "hand": ("one hand alone", "The other one rests, and its notes keep their places."),
+    "in_turn": ("the hands in turn", "Bar by bar, the right one first: where one rests, the other plays."),
+    "composite": ("what both hands strike, in one", "The rhythm of the two together, tapped with one hand."),
 }
 LONGEST_SYMBOL = 4
 
@@ -26,7 +28,7 @@ class Reduce:
     """Which notes are played.
 
     Args:
-        part: Everything, the hits, what is between, half of each leg, or one hand.
+        part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
 
     Raises:
@@ -54,12 +56,16 @@ class Reduce:
             case "second_half":
                 return event.onset >= _middle(leg)
             case "hand":
-                return event.stroke == self.hand
+                return self.hand in (event.stroke, event.hand)
+            case "in_turn":
+                return (event.bar % 2 == 0) == (event.hand == "L")
+            case "composite":
+                return True
 
 
 def reduced(events: Sequence[Event], reduce: Reduce, legs: Sequence[LegReading]) -> tuple[Event, ...]:
     """Return the events with what is not played silenced; onsets and lengths stay as they are."""
-    if reduce.part == "everything":
+    if reduce.part in {"everything", "composite"}:
         return tuple(events)
     found: list[Event] = []
     silent = False
@@ -74,7 +80,17 @@ def reduced(events: Sequence[Event], reduce: Reduce, legs: Sequence[LegReading])
 
 
 def _silenced(event: Event) -> Event:
-    return replace(event, kind="rest", pitch=None, chord=None, stroke=None, touch=None, slurred=False, accent="plain")
+    return replace(
+        event,
+        kind="rest",
+        pitch=None,
+        chord=None,
+        stroke=None,
+        touch=None,
+        slurred=False,
+        accent="plain",
+        how=AS_WRITTEN,
+    )
 
 
 def _middle(leg: LegReading) -> Fraction:

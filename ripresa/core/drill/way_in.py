@@ -2,10 +2,24 @@
 
 from typing import Literal
 
-from ripresa.core.drill.hands import ByOrder, ByPlace, Economy, Hands
+from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace, Economy, Hands
 from ripresa.core.drill.reduce import Reduce
 
-Step = Literal["listen", "say", "body", "hand", "hits", "first_half", "second_half", "whole"]
+Step = Literal[
+    "listen",
+    "say",
+    "body",
+    "hand",
+    "hits",
+    "first_half",
+    "second_half",
+    "whole",
+    "right",
+    "left",
+    "in_turn",
+    "composite",
+    "over_click",
+]
 
 STEPS: dict[Step, tuple[str, str]] = {
     "listen": ("listen", "Nobody plays. Hear where the beat is, and what falls between."),
@@ -16,7 +30,17 @@ STEPS: dict[Step, tuple[str, str]] = {
     "first_half": ("the first half", "Up to the middle of each leg."),
     "second_half": ("the second half", "From the middle to the end, in time."),
     "whole": ("everything", "As it is written."),
+    "right": ("the right hand", "Alone; its notes keep their time."),
+    "left": ("the left hand", "Alone; its notes keep their time."),
+    "in_turn": ("the hands in turn", "A bar of the right, a bar of the left."),
+    "composite": ("what both strike, with one hand", "Tap the rhythm of the two as one line, and say it."),
+    "over_click": (
+        "the faster hand over the other’s click",
+        "The click plays the slower hand; the faster one meets it.",
+    ),
 }
+#: Steps that two hands alone have.
+FOR_TWO_HANDS: tuple[Step, ...] = ("right", "left", "in_turn", "composite", "over_click")
 #: Ready orders: key → (name, why, steps).
 SCHOOLS: dict[str, tuple[str, str, tuple[Step, ...]]] = {
     "skeleton": (
@@ -30,12 +54,37 @@ SCHOOLS: dict[str, tuple[str, str, tuple[Step, ...]]] = {
         "Voice and feet before hands.",
         ("listen", "say", "body", "hand", "hits", "whole"),
     ),
+    "hands": (
+        "hand by hand",
+        "Each hand alone until it needs no thought, then bar by bar, then both.",
+        ("listen", "right", "left", "in_turn", "whole"),
+    ),
+    "composite": (
+        "the composite first",
+        "The rhythm of both hands as one line, tapped with one hand, then shared out.",
+        ("listen", "composite", "whole"),
+    ),
+    "over_click": (
+        "one hand over the click of the other",
+        "The slower hand is heard as a click until the faster one meets it by itself.",
+        ("listen", "over_click", "whole"),
+    ),
 }
 
 
-def reduce_of(step: Step, hands: Hands) -> Reduce:
-    """Return what is played at a step; those without the instrument sound as a whole."""
+def reduce_of(step: Step, hands: Hands, faster: str = "R") -> Reduce:
+    """Return what is played at a step; those without the instrument sound as a whole.
+
+    Args:
+        faster: The hand with more notes a beat, of two.
+    """
     match step:
+        case "right" | "left":
+            return Reduce("hand", "R" if step == "right" else "L")
+        case "in_turn" | "composite":
+            return Reduce(step)
+        case "over_click":
+            return Reduce("hand", faster)
         case "hits":
             return Reduce("hits")
         case "first_half" | "second_half":
@@ -51,6 +100,8 @@ def leading(hands: Hands) -> str:
     """Return the symbol that strikes first: the leading hand; empty where none are written."""
     if isinstance(hands, ByOrder):
         return hands.cycle[0]
+    if isinstance(hands, Articulated):
+        return "T"
     if isinstance(hands, ByPlace | Economy):
         return "D" if hands.lead == "down" else "U"
     return ""

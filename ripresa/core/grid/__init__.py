@@ -3,17 +3,25 @@
 Positions are added up in one place, the ``Cursor``, and nothing it hands out crosses a bar line.
 """
 
-from ripresa.core.grid.event import Event, LegReading, SlotPlace
+from ripresa.core.grid.event import HANDS_OF, Event, Layer, LegReading, SlotPlace
+from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
 from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression
 from ripresa.core.grid.touch import Touch, roman
 
 __all__ = [
+    "AS_WRITTEN",
+    "HANDS_OF",
+    "ORNAMENTS",
     "ChordSpan",
     "Cursor",
     "Event",
+    "How",
+    "Layer",
     "LegReading",
+    "Ornament",
     "Place",
+    "Pluck",
     "Restart",
     "Slot",
     "SlotPlace",

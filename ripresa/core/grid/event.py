@@ -2,11 +2,17 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Literal
 
+from ripresa.core.grid.how import AS_WRITTEN, How
 from ripresa.core.grid.place import Slot
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, SlotKind, place_name, slot_name
+
+Layer = Literal["notes", "right", "left", "both"]
+#: The hand of each row where two play.
+HANDS_OF: dict[Layer, str] = {"right": "R", "left": "L"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +36,8 @@ class Event:
         in_group: Which note of its group, or else of its statement, it is, from 1; None without.
         statement: Number of the statement of a line that it belongs to, from 0; None where there is one alone.
         touch: String, fret and finger; None where it is not worked out.
-        layer: Which layer it belongs to.
+        layer: Which layer it belongs to: ``"notes"``; the right or the left hand, or both in one, where two play.
+        how: How the material has it played.
     """
 
     onset: Fraction
@@ -51,13 +58,21 @@ class Event:
     statement: int | None = None
     in_group: int | None = None
     touch: Touch | None = None
-    layer: str = "notes"
+    layer: Layer = "notes"
     span: Fraction = Fraction(1)
+    how: How = AS_WRITTEN
 
     @property
     def tones(self) -> tuple[Pitch, ...]:
-        """The written pitches that sound, from the lowest; none without pitch."""
+        """The written pitches that sound, from the lowest; none without pitch, or where they are damped."""
+        if self.how.dead:
+            return ()
         return (self.pitch,) if self.pitch else self.chord.tones if self.chord else ()
+
+    @property
+    def hand(self) -> str | None:
+        """The symbol of the hand whose row it stands in, R or L; None where one row is all there is."""
+        return HANDS_OF.get(self.layer)
 
     @property
     def place_name(self) -> str:

@@ -6,6 +6,7 @@ from fractions import Fraction
 from itertools import accumulate, cycle
 from typing import Literal, Protocol, TypeVar
 
+from ripresa.core.grid.how import AS_WRITTEN, How
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, Meter, SlotKind, Swing
@@ -34,6 +35,7 @@ class Place:
         statement: The statement of a line that it belongs to, from 0.
         span: Beats of the bpm that the slots of its division share: its beat, or the m beats of n:m.
         on_grid: Whether a slot of the division begins here; what a seam adds, or a bar line cuts off, does not.
+        how: How the material has it played.
     """
 
     onset: Fraction
@@ -52,6 +54,7 @@ class Place:
     word: str | None = None
     span: Fraction = Fraction(1)
     on_grid: bool = True
+    how: How = AS_WRITTEN
 
     @property
     def kind_that_goes_on(self) -> SlotKind:
@@ -113,6 +116,7 @@ class Slot:
     statement: int | None = None
     touch: Touch | None = None
     word: str | None = None
+    how: How = AS_WRITTEN
 
 
 def slot_numbers(divisions: Sequence[Fraction]) -> Iterator[tuple[Fraction, int]]:
@@ -173,7 +177,8 @@ class Cursor:
             self.span = self._next_beats(slot.division.denominator)
         self.laid = slot.division, slot.number
         end = self.at + self.span * self.swing.share(slot.division, slot.number)
-        kind, pitch, accent, chord, touch, on_grid = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch, True
+        kind, pitch, accent, chord, touch = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch
+        how, on_grid = slot.how, True
         while self.at < end:
             until = min(end, self._ends[-1])
             yield Place(
@@ -193,10 +198,11 @@ class Cursor:
                 word=slot.word if on_grid else None,
                 span=self.span,
                 on_grid=on_grid,
+                how=how,
             )
             self._advance(until)
             if kind == "note":
-                kind, pitch, accent, chord, touch = "hold", None, None, None, None
+                kind, pitch, accent, chord, touch, how = "hold", None, None, None, None, AS_WRITTEN
             on_grid = False
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: SlotKind) -> Iterator[Place]:

@@ -4,30 +4,54 @@ A pitch keeps its letter and its accidental, so that what is written is what was
 sounds in is the instrument's.
 """
 
-from ripresa.core.pitch.chords import Chord, ChordSound, parse_chord, voiced
-from ripresa.core.pitch.instrument import INSTRUMENTS, Instrument, Voice, instrument_named
-from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_tonic, show_tonic
+from ripresa.core.pitch.chord_symbol import Chord, parse_chord
+from ripresa.core.pitch.chords import ChordSound, close_position, on_string, voiced
+from ripresa.core.pitch.degrees import degree_of, directions, on_degree
+from ripresa.core.pitch.frets import SPAN
+from ripresa.core.pitch.instrument import (
+    INSTRUMENTS,
+    LEVELS,
+    STANDARD_STRINGS,
+    Instrument,
+    Level,
+    Voice,
+    instrument_named,
+)
+from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_pitch, parse_tonic, show_tonic
 from ripresa.core.pitch.scales import CHORDS, SCALES, TONICS, Scale, chord_named, parse_degrees, scale_named
+from ripresa.core.pitch.shapes import Shape, shape_of
 
 __all__ = [
     "CHORDS",
     "INSTRUMENTS",
     "LETTERS",
+    "LEVELS",
     "SCALES",
+    "SPAN",
+    "STANDARD_STRINGS",
     "TONICS",
     "Chord",
     "ChordSound",
     "Instrument",
+    "Level",
     "Pitch",
     "Scale",
+    "Shape",
     "Voice",
     "above",
     "chord_named",
+    "close_position",
+    "degree_of",
+    "directions",
     "instrument_named",
+    "on_degree",
+    "on_string",
     "parse_chord",
     "parse_degrees",
+    "parse_pitch",
     "parse_tonic",
     "scale_named",
+    "shape_of",
     "show_tonic",
     "voiced",
 ]

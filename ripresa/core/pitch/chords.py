@@ -1,96 +1,79 @@
-"""Chords: a symbol such as ``D/F#`` read into its tones, and how an instrument takes them."""
+"""Chords as they sound: how an instrument of each kind takes one."""
 
-import re
 from dataclasses import dataclass
 
-from ripresa.core.errors import Unreadable
+from ripresa.core.pitch.chord_symbol import Chord
 from ripresa.core.pitch.instrument import Instrument
-from ripresa.core.pitch.pitch import Pitch, above, parse_tonic
-from ripresa.core.pitch.scales import CHORDS, Scale
+from ripresa.core.pitch.pitch import Pitch, above
+from ripresa.core.pitch.shapes import Shape, shape_of
 
-#: What follows the root in a symbol → key of ``CHORDS``.
-QUALITIES: dict[str, str] = {
-    "": "major_triad",
-    "m": "minor_triad",
-    "dim": "diminished_triad",
-    "aug": "augmented_triad",
-    "5": "fifth",
-    "sus2": "suspended_second",
-    "sus4": "suspended_fourth",
-    "6": "sixth",
-    "m6": "minor_sixth",
-    "7": "dominant_seventh",
-    "maj7": "major_seventh",
-    "m7": "minor_seventh",
-    "m7b5": "half_diminished",
-    "dim7": "diminished_seventh",
-    "add9": "added_ninth",
-    "9": "dominant_ninth",
-}
-#: Which tones of a chord a hand takes, counted upwards from the root: close on keys, spread on strings.
+#: Which tones of a chord a hand takes on keys, counted upwards from the root.
 _CLOSE = (0, 1, 2, 3)
-_SPREAD = {3: (0, 2, 3, 4, 5), 2: (0, 1, 2), 4: (0, 2, 3, 5), 5: (0, 3, 4, 6)}
-_SYMBOL = re.compile(
-    r"^(?P<root>[A-G][b#]?)(?P<quality>maj7|m7b5|dim7|dim|aug|sus2|sus4|add9|m6|m7|m|5|6|7|9)?(?:/(?P<bass>[A-G][b#]?))?$"
-)
-
-
-@dataclass(frozen=True, slots=True)
-class Chord:
-    """A chord: its symbol, its root in octave 4, its tones, and another bass if one is written."""
-
-    symbol: str
-    root: Pitch
-    tones: Scale
-    bass: Pitch | None = None
-
-    @property
-    def shown(self) -> str:
-        """The symbol with music signs."""
-        return re.sub(r"(?<=[A-G])b", "♭", self.symbol).replace("#", "♯")
-
-    def holds(self, pitch: Pitch) -> bool:
-        """Whether a pitch, in any octave, is a tone of the chord."""
-        return (pitch.midi - self.root.midi) % 12 in {semitones for _, semitones in self.tones.up}
 
 
 @dataclass(frozen=True, slots=True)
 class ChordSound:
-    """A chord as it sounds on an instrument: its symbol with music signs, and its written pitches from the bass up."""
+    """A chord as it sounds on an instrument.
+
+    Args:
+        symbol: With music signs. tones: Its written pitches from the bass up.
+        shape: How it is gripped, on strings.
+    """
 
     symbol: str
     tones: tuple[Pitch, ...]
+    shape: Shape | None = None
 
 
-def parse_chord(symbol: str, where: str = "", field: str = "material.chords") -> Chord:
-    """Return the chord of a symbol: ``C``, ``F#m7``, ``G/B``.
+def voiced(chord: Chord, instrument: Instrument, field: str = "material.chords") -> ChordSound:
+    """Return a chord as an instrument of its kind takes it: gripped on strings, close from the root elsewhere.
+
+    Elsewhere it lies as low as the instrument begins, inside its range; a written bass goes under it.
 
     Raises:
-        Unreadable: It is not one; ``where`` is put before the sentence.
+        OutOfRange: No grip of it can be found, or a typed one does not fit the strings.
     """
-    found = _SYMBOL.match(symbol)
-    if not found:
-        raise Unreadable(
-            f"{where}“{symbol}” is not a chord. Write a root and what it is: C, Am, F#m7, Bb7, Dsus4, G/B.",
-            field=field,
-        )
-    bass = parse_tonic(found["bass"]) if found["bass"] else None
-    tones = CHORDS[QUALITIES[found["quality"] or ""]]
-    return Chord(symbol, parse_tonic(found["root"]), tones, bass)
-
-
-def voiced(chord: Chord, instrument: Instrument) -> ChordSound:
-    """Return a chord as an instrument of its kind takes it: as low as it begins, inside its range.
-
-    Which tones: close from the root on keys, spread on strings. A written bass goes under them.
-    """
+    if instrument.strings:
+        shape = shape_of(chord, instrument, field)
+        # Two strings in unison are one tone.
+        gripped = {tone.midi: tone for tone in (on_string(chord, instrument, *where) for where in shape.sounding)}
+        return ChordSound(chord.shown, tuple(gripped[midi] for midi in sorted(gripped)), shape)
     bass = chord.bass or chord.root
     low = _from(bass, instrument.home)
     root = low if chord.bass is None else _from(chord.root, low.midi)
-    taken = _SPREAD[chord.tones.degrees] if instrument.voice == "pluck" else _CLOSE[: max(3, chord.tones.degrees)]
+    taken = _CLOSE[: max(3, chord.tones.degrees)]
     tones = [above(root, *chord.tones.degree(index)) for index in taken]
     inside = [tone for tone in (low, *tones) if instrument.holds(tone.midi)]
     return ChordSound(chord.shown, tuple(dict.fromkeys(inside)) or (low,))
+
+
+def on_string(chord: Chord, instrument: Instrument, string: int, fret: int) -> Pitch:
+    """Return the pitch of a fret, spelt as the tone of the chord that it is."""
+    midi = instrument.strings[len(instrument.strings) - string] + fret
+    tones = list(chord.tones.up)
+    if chord.bass is not None:
+        tones.append(((chord.bass.letter - chord.root.letter) % 7, (chord.bass.midi - chord.root.midi) % 12))
+    octaves, over = divmod(midi - chord.root.midi, 12)
+    steps = next((steps for steps, semitones in tones if semitones == over), _CHROMATIC[over])
+    return above(chord.root, steps + 7 * octaves, over + 12 * octaves)
+
+
+#: Semitones over a root → steps of the letter, for what is no tone of a chord.
+_CHROMATIC = (0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6)
+
+
+def close_position(chord: Chord, lowest: int) -> tuple[Pitch, ...]:
+    """Return the tones of a chord close together, from its bass up, the bass not under a MIDI note.
+
+    Args:
+        lowest: The lowest MIDI note that the bass may have; it lies within the octave above.
+    """
+    bass = _from(chord.bass or chord.root, lowest)
+    root = _from(chord.root, bass.midi)
+    tones = [above(root, *chord.tones.degree(index)) for index in range(max(3, chord.tones.degrees))]
+    # Inversions keep inside the octave: what lies over it comes down.
+    close = [Pitch(one.letter, one.alter, one.octave - (one.midi - bass.midi) // 12) for one in tones]
+    return tuple(sorted({one.midi: one for one in (bass, *close)}.values(), key=lambda one: one.midi))
 
 
 def _from(pitch: Pitch, lowest: int) -> Pitch:

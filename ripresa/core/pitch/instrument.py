@@ -4,7 +4,7 @@ Ranges are those that method books give for the usual instrument: from the
 lowest note to the highest that a student is asked for.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import ceil
 from typing import Literal
 
@@ -12,6 +12,13 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.pitch.pitch import Pitch
 
 Voice = Literal["pluck", "keys", "wind"]
+Level = Literal["full", "first_year"]
+
+#: Level → its name, and why one would choose it.
+LEVELS: dict[Level, tuple[str, str]] = {
+    "full": ("in its full range", "What the instrument has, from the lowest note to the highest that is asked for."),
+    "first_year": ("in the range of a first year", "What most method books reach in a year: notes beyond are told."),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +35,8 @@ class Instrument:
         strings: Written MIDI notes of the open strings, the thickest first; empty without strings.
         frets: The highest fret.
         hand: On keys, the hand that is fingered.
+        breaks: Pairs of written notes, as MIDI numbers, between which the register changes.
+        first_year: Written range of a first year, as MIDI numbers; the whole range where it is not told.
     """
 
     name: str
@@ -40,6 +49,15 @@ class Instrument:
     strings: tuple[int, ...] = ()
     frets: int = 0
     hand: Literal["left", "right"] | None = None
+    breaks: tuple[tuple[int, int], ...] = ()
+    first_year: tuple[int, int] | None = None
+
+    def at_level(self, level: Level) -> "Instrument":
+        """Return the instrument with the range that a level has of it."""
+        if level == "full" or self.first_year is None:
+            return self
+        low, high = self.first_year
+        return replace(self, lowest=low, highest=high, home=max(low, min(self.home, high)))
 
     @property
     def breathes(self) -> bool:
@@ -72,14 +90,29 @@ def _guitar(name: str, *strings: int) -> Instrument:
     return Instrument(name, strings[0], 88, strings[0], -12, "pluck", _PICKED, strings, 22)
 
 
+def _wind(
+    name: str, lowest: int, highest: int, sounds: int, breaks: tuple[tuple[int, int], ...], first_year: tuple[int, int]
+) -> Instrument:
+    """Return a wind instrument, whose runs start from its lowest note."""
+    return Instrument(name, lowest, highest, lowest, sounds, "wind", _TONGUED, breaks=breaks, first_year=first_year)
+
+
+#: The usual tuning of a guitar, as it is written.
+STANDARD_STRINGS = (52, 57, 62, 67, 71, 76)
+
+#: Registers change between these written notes, as fingering charts show them: on the clarinet from the throat B♭ to
+#: the B with the speaker key; on flute and saxophones from the open C sharp to the D with all fingers down; on the
+#: descant recorder from D sharp to the E with the thumb hole half open. Brass change partials everywhere: none.
+_CLARINET_BREAK, _OCTAVE_BREAK, _THUMB_BREAK = ((70, 71),), ((73, 74),), ((75, 76),)
+
 INSTRUMENTS: dict[str, Instrument] = {
     "any": Instrument("any instrument", 21, 108, 48, 0, "keys"),
-    "guitar": _guitar("guitar", 52, 57, 62, 67, 71, 76),
-    "piano": Instrument("piano", 21, 108, 48, 0, "keys", ("hands",), hand="right"),
-    "flute": Instrument("flute", 60, 96, 60, 0, "wind", _TONGUED),
-    "clarinet": Instrument("clarinet in B♭", 52, 91, 52, -2, "wind", _TONGUED),
-    "alto_saxophone": Instrument("alto saxophone", 58, 90, 58, -9, "wind", _TONGUED),
-    "trumpet": Instrument("trumpet in B♭", 54, 84, 54, -2, "wind", _TONGUED),
+    "guitar": _guitar("guitar", *STANDARD_STRINGS),
+    "piano": Instrument("piano", 21, 108, 48, 0, "keys", ("hands",), hand="right", first_year=(36, 84)),
+    "flute": _wind("flute", 60, 96, 0, _OCTAVE_BREAK, (64, 79)),
+    "clarinet": _wind("clarinet in B♭", 52, 91, -2, _CLARINET_BREAK, (52, 79)),
+    "alto_saxophone": _wind("alto saxophone", 58, 90, -9, _OCTAVE_BREAK, (60, 81)),
+    "trumpet": _wind("trumpet in B♭", 54, 84, -2, (), (60, 72)),
     "guitar_drop_d": _guitar("guitar, low string on D", 50, 57, 62, 67, 71, 76),
     "guitar_dadgad": _guitar("guitar tuned D A D G A D", 50, 57, 62, 67, 69, 74),
     "guitar_open_g": _guitar("guitar tuned D G D G B D", 50, 55, 62, 67, 71, 74),
@@ -87,9 +120,9 @@ INSTRUMENTS: dict[str, Instrument] = {
     "ukulele": Instrument("ukulele", 60, 81, 60, 0, "pluck", _PICKED, (67, 60, 64, 69), 12),
     "piano_left": Instrument("piano, left hand", 21, 67, 36, 0, "keys", ("hands",), hand="left"),
     "piano_right": Instrument("piano, right hand", 53, 108, 60, 0, "keys", ("hands",), hand="right"),
-    "clarinet_a": Instrument("clarinet in A", 52, 91, 52, -3, "wind", _TONGUED),
-    "tenor_saxophone": Instrument("tenor saxophone", 58, 90, 58, -14, "wind", _TONGUED),
-    "recorder": Instrument("descant recorder", 60, 86, 60, 12, "wind", _TONGUED),
+    "clarinet_a": _wind("clarinet in A", 52, 91, -3, _CLARINET_BREAK, (52, 79)),
+    "tenor_saxophone": _wind("tenor saxophone", 58, 90, -14, _OCTAVE_BREAK, (60, 81)),
+    "recorder": _wind("descant recorder", 60, 86, 12, _THUMB_BREAK, (60, 76)),
 }
 
 

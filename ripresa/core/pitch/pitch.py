@@ -9,6 +9,7 @@ LETTERS = "CDEFGAB"
 _NATURAL = (0, 2, 4, 5, 7, 9, 11)
 _SIGNS = {-2: "bb", -1: "b", 0: "", 1: "#", 2: "##"}
 _SHOWN = {-2: "𝄫", -1: "♭", 0: "", 1: "♯", 2: "𝄪"}
+_PITCH = re.compile(r"^([A-G])(b|#)?([0-8])$")
 _TONIC = re.compile(r"^([A-G])(b|#)?$")
 
 
@@ -54,6 +55,18 @@ def parse_tonic(text: str) -> Pitch:
             f"“{text}” is not a tonic. Write a letter A to G, with b or # if needed: Eb.", field="material.tonic"
         )
     return Pitch(LETTERS.index(found[1]), {"b": -1, "#": 1}.get(found[2], 0), 4)
+
+
+def parse_pitch(text: str) -> Pitch:
+    """Return a written note with its octave, such as ``"Eb3"``; middle C is C4.
+
+    Raises:
+        Unreadable: It is not one.
+    """
+    found = _PITCH.match(text)
+    if not found:
+        raise Unreadable(f"“{text}” is not a note with its octave. Write a letter, b or # if needed, and 0 to 8: C3.")
+    return Pitch(LETTERS.index(found[1]), {"b": -1, "#": 1}.get(found[2], 0), int(found[3]))
 
 
 def show_tonic(text: str) -> str:

@@ -6,7 +6,7 @@ Beats become seconds here and nowhere else, each from its own position, so that 
 from ripresa.core.playing.backing import ACCOMPANIMENTS, Accompaniment, Drum
 from ripresa.core.playing.due import expected_onsets, most_due
 from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
-from ripresa.core.playing.performance import BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
+from ripresa.core.playing.performance import ROLL, BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
 from ripresa.core.playing.practice import (
     SLOWS,
     at_step,
@@ -25,6 +25,7 @@ __all__ = [
     "ACCOMPANIMENTS",
     "COUNT_A_BAR",
     "MEANWHILE",
+    "ROLL",
     "SCHOOLS",
     "SILENT",
     "SLOWS",

@@ -51,8 +51,10 @@ def expected_onsets(
 
 def _of_a_turn(reading: Reading, window: Window | None) -> list[tuple[int, Fraction]]:
     begin, end = (window.start, window.end) if window else (Fraction(0), reading.loop_beats)
-    return [
+    found = [
         (index, event.onset - begin)
-        for index, event in enumerate(reading.events)
+        for index, event in enumerate(reading.every)
         if event.kind == "note" and begin <= event.onset < end
     ]
+    # Two hands are due in one order of time.
+    return sorted(found, key=lambda pair: pair[1]) if reading.other else found

@@ -18,6 +18,8 @@ from ripresa.core.playing.speech import SILENT, Spoken, speech
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Level, check_bpm, span_seconds
 
+#: Seconds from one tone of a rolled chord to the next: our choice.
+ROLL = Fraction(1, 40)
 #: How the second layer sounds: a low F, short.
 _SECOND_MIDI, _SECOND_SECONDS = 41, Fraction(1, 5)
 
@@ -26,7 +28,8 @@ _SECOND_MIDI, _SECOND_SECONDS = 41, Fraction(1, 5)
 class TimedTone:
     """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
 
-    ``also`` are the heard notes that sound with it: the other tones of a chord.
+    ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
+    to the next. ``loud`` is the share of its loudness that it has beside another hand.
     """
 
     event: int
@@ -35,6 +38,8 @@ class TimedTone:
     midi: int | None
     level: Level
     also: tuple[int, ...] = ()
+    loud: float = 1.0
+    apart: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -220,6 +225,8 @@ def timed(made: Score, bpm: Fraction) -> Performance:
                 tone.midis[0] if tone.midis else None,
                 tone.level,
                 tone.midis[1:],
+                float(tone.loud),
+                float(tone.apart),
             )
             for tone in made.tones
         ),
@@ -245,9 +252,17 @@ def timed(made: Score, bpm: Fraction) -> Performance:
 
 
 def _tones(reading: Reading) -> Iterable[Tone]:
-    indexes = {id(event): index for index, event in enumerate(reading.events)}
+    indexes = {id(event): index for index, event in enumerate(reading.every)}
     for event, length in reading.sounding():
-        yield Tone(indexes[id(event)], event.onset, reading.lasts(length), reading.heard(event), event.accent)
+        yield Tone(
+            indexes[id(event)],
+            event.onset,
+            reading.lasts(event, length),
+            reading.heard(event),
+            event.accent,
+            reading.loudness(event),
+            ROLL if event.how.rolled else Fraction(0),
+        )
 
 
 def _second(reading: Reading, bpm: Fraction) -> Iterable[Tone]:

@@ -8,6 +8,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ripresa.core.drill import Drill, Reduce, Step, reduce_of
+from ripresa.core.drill.click import OfTheSlots
 from ripresa.core.drill.material import Count, Line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label
@@ -26,7 +27,9 @@ SLOWS: tuple[tuple[Fraction, str], ...] = (
 
 def at_step(drill: Drill, step: Step) -> Drill:
     """Return a drill as it is played at a step of its way in."""
-    reduce = reduce_of(step, drill.hands)
+    reduce = reduce_of(step, drill.hands, drill.faster_hand)
+    if step == "over_click":
+        return replace(drill, reduce=reduce, click=OfTheSlots(which="other_hand"))
     # Steps that play everything leave a part that the teacher took out as it is.
     return drill if reduce == Reduce() else replace(drill, reduce=reduce)
 

@@ -20,13 +20,19 @@ Word = tuple[Fraction, str]
 
 @dataclass(frozen=True, slots=True)
 class Tone:
-    """A note: index of its event, onset and beats it sounds, heard MIDI notes from the lowest, its level."""
+    """A note: index of its event, onset and beats it sounds, heard MIDI notes from the lowest, its level.
+
+    ``loud`` is the share of its loudness that it has beside another hand; ``apart`` the seconds from one tone of a
+    rolled chord to the next.
+    """
 
     event: int
     at: Fraction
     beats: Fraction
     midis: tuple[int, ...]
     level: Level
+    loud: Fraction = Fraction(1)
+    apart: Fraction = Fraction(0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,18 +3,22 @@
 Whoever tells, plays, prints or measures a drill consumes its reading and works nothing out again.
 """
 
+from ripresa.core.reading.composite import syllables_of
 from ripresa.core.reading.count_text import count_text, on_grid
 from ripresa.core.reading.onward import FARTHEST_HOME, onward, rounds, unlike_legs
 from ripresa.core.reading.reading import Reading, read, with_click
+from ripresa.core.reading.second_hand import divisions_of
 
 __all__ = [
     "FARTHEST_HOME",
     "Reading",
     "count_text",
+    "divisions_of",
     "on_grid",
     "onward",
     "read",
     "rounds",
+    "syllables_of",
     "unlike_legs",
     "with_click",
 ]

@@ -7,8 +7,8 @@ from itertools import groupby
 from ripresa.core.grid import Event
 from ripresa.core.rhythm import Level, slot_word
 
-_BARE = re.compile(r"^([>~-]?\(?\d{1,2})(\)?)$")
-_NUMBER = re.compile(r"^[>~-]?\(?\d")
+_BARE = re.compile(r"^([>~x-]?\(?\d{1,2})(\)?)$")
+_NUMBER = re.compile(r"^[>~x-]?\(?\d")
 _SIGNS: dict[Level, str] = {"accent": ">", "ghost": "~", "plain": ""}
 
 
@@ -61,4 +61,6 @@ def on_grid(text: str, division: int) -> str:
 
 def _word(event: Event) -> str:
     word = slot_word(event.division, event.beat, event.slot)
-    return f"({word})" if event.kind != "note" else _SIGNS[event.accent] + word
+    if event.kind != "note":
+        return f"({word})"
+    return ("x" if event.how.dead else _SIGNS[event.accent]) + word

@@ -8,24 +8,31 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import cached_property
+from itertools import islice
 from math import ceil
 
 from ripresa.core.drill import REDUCTIONS, Drill, Leg, reduced
-from ripresa.core.drill.accents import Mark
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
-from ripresa.core.drill.hands import SLUR
-from ripresa.core.drill.material import NotePass, own_rhythm
+from ripresa.core.drill.hands import NoHands
+from ripresa.core.drill.material import NotePass
+from ripresa.core.drill.second import BALANCES
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
-from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, slot_numbers
-from ripresa.core.pitch import Instrument, instrument_named
-from ripresa.core.reading.fingering import touches
-from ripresa.core.rhythm import Meter, SlotKind, leg_meters
+from ripresa.core.grid import HANDS_OF, Cursor, Event, LegReading, Place
+from ripresa.core.pitch import Instrument, Shape, instrument_named
+from ripresa.core.reading.composite import composite
+from ripresa.core.reading.events import events_of
+from ripresa.core.reading.laying import fingered, lay_leg
+from ripresa.core.reading.second_hand import Laid, divisions_of, lay_second, second_leg, with_right_home
+from ripresa.core.rhythm import Meter, leg_meters
 
 MOST_NOTES = 20_000
+#: Slots, held ones and cut ones too, that another hand may have.
+MOST_PLACES = 3 * MOST_NOTES
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Reading:
     """A drill worked out.
 
@@ -37,6 +44,8 @@ class Reading:
         second: Onsets of a second layer that is counted under the first, in beats.
         body: (onset in beats, word) of each movement of the body.
         beats: Length of the drill.
+        other: Every slot of the left hand under them, where two play; they tile the same time.
+        beside: Onsets of the hand that is left out, or of the left one where both play.
     """
 
     drill: Drill
@@ -48,6 +57,18 @@ class Reading:
     second: tuple[Fraction, ...]
     body: tuple[tuple[Fraction, str], ...]
     beats: Fraction
+    other: tuple[Event, ...] = ()
+    beside: tuple[Fraction, ...] = ()
+
+    @property
+    def hands(self) -> tuple[tuple[Event, ...], ...]:
+        """The rows that are played: one, or the right hand and the left."""
+        return (self.events, self.other) if self.other else (self.events,)
+
+    @cached_property
+    def every(self) -> tuple[Event, ...]:
+        """The events of all rows; whoever names one by its number counts in these."""
+        return self.events + self.other
 
     @property
     def notes(self) -> tuple[Event, ...]:
@@ -69,27 +90,55 @@ class Reading:
         """Length of one turn of the loop: the whole drill, which ends on a bar line so that each turn starts on 1."""
         return self.beats
 
-    def lasts(self, length: Fraction) -> Fraction:
-        """Return how much of a note's length sounds, in beats: its share by the articulation."""
-        return length * self.drill.articulation
+    @property
+    def shapes(self) -> tuple[Shape, ...]:
+        """The grips of its chords, each once, in order; none away from strings."""
+        shapes = (event.chord.shape for event in self.events if event.chord and event.chord.shape)
+        return tuple(dict.fromkeys(shapes))
+
+    def of_hand(self, symbol: str) -> "Reading":
+        """Return the reading of one of two hands, R or L, by itself; the same where one plays."""
+        if not self.other:
+            return self
+        if symbol == self.events[0].hand:
+            return replace(self, other=())
+        legs = tuple(second_leg(leg, divisions_of(self.drill, leg) or leg.divisions, self.other) for leg in self.legs)
+        return replace(self, events=self.other, other=(), legs=legs)
+
+    def lasts(self, event: Event, length: Fraction) -> Fraction:
+        """Return how much of a note's length sounds, in beats: its share by the articulation of its hand."""
+        second = event.hand == "L"
+        return length * (self.drill.second.articulation if second else self.drill.articulation)
+
+    def loudness(self, event: Event) -> Fraction:
+        """Return the share of its loudness that a note has beside the other hand; 1 where one plays alone."""
+        if not self.other:
+            return Fraction(1)
+        right, left, _, _ = BALANCES[self.drill.second.balance]
+        return left if event.hand == "L" else right
 
     def heard(self, event: Event) -> tuple[int, ...]:
         """Return the MIDI notes that are heard when an event is played, from the lowest; none without pitch."""
         return tuple(pitch.midi + self.instrument.sounds for pitch in event.tones)
 
     def sounding(self) -> Iterator[tuple[Event, Fraction]]:
-        """Yield each note with its length in beats, the held parts added."""
-        current: Event | None = None
-        length = Fraction(0)
-        for event in self.events:
-            if event.kind == "hold":
-                length += event.length
-                continue
-            if current is not None:
-                yield current, length
-            current, length = (event, event.length) if event.kind == "note" else (None, Fraction(0))
+        """Yield each note with its length in beats, the held parts added; row by row."""
+        for events in self.hands:
+            yield from _sounding(events)
+
+
+def _sounding(events: Sequence[Event]) -> Iterator[tuple[Event, Fraction]]:
+    current: Event | None = None
+    length = Fraction(0)
+    for event in events:
+        if event.kind == "hold":
+            length += event.length
+            continue
         if current is not None:
             yield current, length
+        current, length = (event, event.length) if event.kind == "note" else (None, Fraction(0))
+    if current is not None:
+        yield current, length
 
 
 def read(drill: Drill) -> Reading:
@@ -104,21 +153,28 @@ def read(drill: Drill) -> Reading:
     ['0', '1/3', '2/3', '1']
     """
     meters = leg_meters(drill.meter)
-    instrument = instrument_named(drill.instrument)
+    instrument = instrument_named(drill.instrument).at_level(drill.level)
+    if drill.second.is_there:
+        instrument = with_right_home(instrument)
     passes = _passes(drill, instrument, meters)
-    fingered = {id(one): _fingered(drill, instrument, one) for one in passes}
+    touched = {id(one): fingered(drill, instrument, one) for one in passes}
     cursor = Cursor(meters[0], drill.swing)
     places: list[Place] = []
-    legs = []
+    laid: list[Laid] = []
     for index, notes in enumerate(passes):
         if len(meters) > 1:
             # What was laid stays; from here on the bars are those of this leg.
             cursor.change(meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1)))
-        legs.append(_lay_leg(drill, instrument, cursor, places, index, notes, fingered[id(notes)]))
+        begin = len(places)
+        leg = lay_leg(drill, instrument, cursor, places, index, notes, touched[id(notes)])
+        laid.append(Laid(leg, places[begin:], notes))
+    legs = [one.leg for one in laid]
     meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
-    events = reduced(_events(drill, places), drill.reduce, legs)
+    hands = _hands(drill, instrument, meter, laid, places)
+    beside = _beside(hands, drill)
+    events, *others = _played(hands, drill, legs)
     if drill.reduce.part != "everything":
-        if not any(event.kind == "note" for event in events):
+        if not any(event.kind == "note" for event in (*events, *(one for other in others for one in other))):
             raise OutOfRange(
                 f"Nothing is left to play of {REDUCTIONS[drill.reduce.part][0]}"
                 + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
@@ -127,17 +183,57 @@ def read(drill: Drill) -> Reading:
             )
         played = Counter(event.leg for event in events if event.kind == "note")
         legs = [replace(leg, notes=played[leg.index]) for leg in legs]
+    if events[0].hand == "L":
+        legs = [second_leg(leg, divisions_of(drill, leg) or leg.divisions, events) for leg in legs]
     return Reading(
         drill=drill,
         meter=meter,
         instrument=instrument,
         events=events,
         legs=tuple(legs),
-        click_cycle=_click(drill.click, meter, events, cursor.at),
+        click_cycle=_click(drill.click, meter, events, beside, cursor.at),
         second=tuple(_second(legs, passes)),
         body=tuple(drill.body.marks(cursor.at)),
         beats=cursor.at,
+        other=others[0] if others else (),
+        beside=beside,
     )
+
+
+def _hands(
+    drill: Drill, instrument: Instrument, meter: Meter, laid: Sequence[Laid], places: Sequence[Place]
+) -> list[tuple[Event, ...]]:
+    """Return the events of each hand: one row, or the right hand and the left."""
+    if not drill.second.is_there:
+        return [events_of(drill, places, drill.hands, drill.accents)]
+    under = list(islice(lay_second(drill, instrument, meter, laid), MOST_PLACES + 1))
+    if len(under) > MOST_PLACES:
+        raise OutOfRange(
+            f"The other hand has more than {plural(MOST_PLACES, 'slot')}. Take fewer legs or slower divisions.",
+            field="second.legs",
+        )
+    return [
+        events_of(drill, places, drill.hands, drill.accents, "right"),
+        events_of(drill, under, NoHands(), drill.second.accents, "left"),
+    ]
+
+
+def _beside(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fraction, ...]:
+    """Return the onsets of the hand that a drill leaves out, or of the second where both play."""
+    if len(hands) < 2:
+        return ()
+    left_out = hands[0] if drill.reduce.part == "hand" and drill.reduce.hand == "L" else hands[1]
+    return tuple(event.onset for event in left_out if event.kind == "note")
+
+
+def _played(hands: Sequence[tuple[Event, ...]], drill: Drill, legs: Sequence[LegReading]) -> list[tuple[Event, ...]]:
+    """Return the rows that are played: a hand alone is a row alone, and so are both in one."""
+    reduce = drill.reduce
+    if len(hands) > 1 and reduce.part == "composite":
+        return [tuple(composite(hands[0], hands[1], drill.second.phrase))]
+    if len(hands) > 1 and reduce.part == "hand" and reduce.hand in HANDS_OF.values():
+        return [events for events in hands if events[0].hand == reduce.hand]
+    return [reduced(events, reduce, legs) for events in hands]
 
 
 def _as_laid(name: str, cursor: Cursor) -> Meter:
@@ -152,13 +248,16 @@ def with_click(reading: Reading, click: Click) -> Reading:
     Raises:
         OutOfRange: A click that the drill cannot have.
     """
-    cycle = _click(click, reading.meter, reading.events, reading.beats)
+    cycle = _click(click, reading.meter, reading.events, reading.beside, reading.beats)
     return replace(reading, drill=replace(reading.drill, click=click), click_cycle=cycle)
 
 
-def _click(click: Click, meter: Meter, events: Sequence[Event], beats: Fraction) -> ClickCycle:
-    """Return the cycle of a click over some events."""
+def _click(
+    click: Click, meter: Meter, events: Sequence[Event], beside: Sequence[Fraction], beats: Fraction
+) -> ClickCycle:
+    """Return the cycle of a click over some events, and the onsets of the hand beside them."""
     slots = [ClickSlot(event.onset, event.kind == "note") for event in events]
+    slots += [ClickSlot(onset, True, True) for onset in beside]
     return click.cycle(meter, slots, beats)
 
 
@@ -169,71 +268,6 @@ def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[
         while notes.second and start < leg.start + leg.beats:
             yield from (start + at for at in notes.second if start + at < leg.start + leg.beats)
             start += notes.second_beats
-
-
-def _fingered(drill: Drill, instrument: Instrument, notes: NotePass) -> tuple[Touch | None, ...]:
-    """Return how each note of a pass is fingered, the closing tonic in."""
-    if drill.knows_fingering:
-        return touches(drill.material, instrument, notes.sounded)
-    return (None,) * len(notes.sounded)
-
-
-def _lay_leg(
-    drill: Drill,
-    instrument: Instrument,
-    cursor: Cursor,
-    places: list[Place],
-    index: int,
-    notes: NotePass,
-    fingered: tuple[Touch | None, ...],
-) -> LegReading:
-    """Append the places of one leg, and return what it came to."""
-    start, leg = cursor.at, drill.legs[index]
-    is_last = index == len(drill.legs) - 1
-    numbers = slot_numbers(leg.divisions)
-    last = (Fraction(0), leg.division, 0)
-    rhythm = notes.rhythm or (Slot(*next(numbers), "note", pitch) for pitch in notes.notes)
-    touch = iter(fingered)
-    for slot in rhythm:
-        if slot.kind == "note":
-            last = (cursor.at - start, slot.division, slot.number)
-            slot = replace(slot, touch=next(touch)) if drill.knows_fingering else slot
-        places += cursor.lay(index, slot)
-    pass_beats = cursor.at - start
-    division, number = _after_last(cursor) if notes.rhythm else next(numbers)
-    closes = _plays_closing(drill, notes, cursor.meter, cursor.at, is_last=is_last)
-    if closes:
-        places += cursor.lay(index, Slot(division, number, "note", notes.closing, touch=fingered[-1]))
-    places += _seam(drill, cursor, index, division, places[-1].kind_that_goes_on)
-    if is_last:
-        # Every drill ends on a bar line, so that each of its turns starts on 1.
-        to_line = cursor.meter.to_bar_line(cursor.at)
-        places += cursor.fill(index, division, to_line, places[-1].kind_that_goes_on)
-    sounded = notes.notes + ((notes.closing,) if closes else ())
-    return LegReading(
-        index=index,
-        divisions=tuple(dict.fromkeys(slot.division for slot in notes.rhythm))
-        if own_rhythm(drill.material)
-        else leg.divisions,
-        start=start,
-        beats=cursor.at - start,
-        pass_beats=pass_beats,
-        last=last,
-        end=(pass_beats, division, number),
-        notes=len(sounded),
-        pass_notes=len(notes.notes),
-        has_closing=notes.closing is not None,
-        plays_closing=closes,
-        described=notes.described,
-        out_of_range=sum(1 for pitch in sounded if pitch and not instrument.holds(pitch.midi)),
-        rhythm=() if notes.goes_on else notes.rhythm,
-    )
-
-
-def _after_last(cursor: Cursor) -> tuple[Fraction, int]:
-    """Return division and number of the slot that follows what was laid: on a beat a new one begins."""
-    division, number = cursor.laid
-    return (division, number + 1) if cursor.inside else (division, 0)
 
 
 def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> list[NotePass]:
@@ -256,82 +290,4 @@ def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> li
                 f"Take fewer legs or {'a shorter line' if silent else 'fewer octaves'}.",
                 field="legs",
             )
-    return found
-
-
-def _plays_closing(drill: Drill, notes: NotePass, meter: Meter, end: Fraction, *, is_last: bool) -> bool:
-    if notes.closing is None:
-        return False
-    match drill.closing, drill.seam:
-        case "own", _:
-            return True
-        case "shared", _:
-            return False
-        case _, "straight_on" if not is_last:
-            return False
-        case _, "hold" | "straight_on":
-            return bool(meter.to_bar_line(end))
-        case _:
-            return True
-
-
-def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: SlotKind) -> Iterator[Place]:
-    """Yield what lies between two legs; a note that ends the pass is held, a silence goes on."""
-    meter = cursor.meter
-    match drill.seam:
-        case "hold":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
-        case "straight_on":
-            # The next leg starts on a beat: a note that ends inside one is held to its end.
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
-        case "bar_rest":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.bar(cursor.bar).length, "rest")
-        case "breath":
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.beats_of(cursor.bar)[cursor.beat - 1], "rest")
-
-
-def _events(drill: Drill, places: list[Place]) -> tuple[Event, ...]:
-    strokes = list(drill.hands.strokes(places))
-    marks = list(drill.accents.marks(places))
-    inside = _in_groups(places, marks)
-    return tuple(
-        Event(
-            onset=place.onset,
-            length=place.length,
-            leg=place.leg,
-            bar=place.bar,
-            beat=place.beat,
-            slot=place.slot,
-            division=place.division,
-            count=place.word or drill.counting.word(place.division, place.beat, place.slot, place.span),
-            span=place.span,
-            kind="air" if place.kind == "rest" and stroke else place.kind,
-            pitch=place.pitch,
-            stroke=None if stroke == SLUR else stroke,
-            accent=place.accent or mark.level,
-            group=mark.group,
-            slurred=stroke == SLUR and index > 0 and places[index - 1].kind in {"note", "hold"},
-            chord=place.chord,
-            statement=place.statement,
-            in_group=inside[index],
-            touch=place.touch,
-        )
-        for index, (place, stroke, mark) in enumerate(zip(places, strokes, marks, strict=True))
-    )
-
-
-def _in_groups(places: Sequence[Place], marks: Sequence[Mark]) -> list[int | None]:
-    """Return which note of its group each place is, from 1; of its statement where there are no groups."""
-    found: list[int | None] = []
-    before: tuple[int, int] | None = None
-    number = 0
-    for place, mark in zip(places, marks, strict=True):
-        if place.kind != "note" or mark.number is not None or place.statement is None:
-            found.append(mark.number)
-            continue
-        number = number + 1 if before == (place.leg, place.statement) else 1
-        before = place.leg, place.statement
-        found.append(number)
     return found

@@ -4,22 +4,37 @@ All of them are worked out from the events of the reading, never beside it by a 
 many turns as it takes to come home.
 """
 
-from ripresa.core.reports.breath import breath_marks, breath_sums
+from ripresa.core.reports.breath import (
+    Breath,
+    RungBreath,
+    breath_marks,
+    breath_plan,
+    breath_sums,
+    breaths_by_rung,
+    slowest_of_one_breath,
+)
 from ripresa.core.reports.click import ClickFigures, click_figures, click_report, off_the_beat
 from ripresa.core.reports.dial import Dial, dial, drift_heard, named
 from ripresa.core.reports.endings import Ending, Landing, Statement, ending, landings, statements
 from ripresa.core.reports.groups import Groups, Home, Start, groups
 from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import loads, motions
+from ripresa.core.reports.registers import Break, breaks, sounding_key, sounding_pitch
 from ripresa.core.reports.small import Asked, SmallSums, small_sums
 from ripresa.core.reports.speed import Speeds, peak_of, peak_of_drill, speeds
+from ripresa.core.reports.strings import Crossings, Picking, crossings, picking
 from ripresa.core.reports.sums import Sums, sums, warnings
 from ripresa.core.reports.told import Paragraph, closest_told, gear_told, paragraphs, starts_told, working
+from ripresa.core.reports.two_hands import Against, Thumbs, against, thumbs
 from ripresa.core.reports.walk import WalkHome, walk_homes
 
 __all__ = [
+    "Against",
     "Asked",
+    "Break",
+    "Breath",
     "ClickFigures",
+    "Crossings",
     "Dial",
     "Ending",
     "Groups",
@@ -27,17 +42,25 @@ __all__ = [
     "Landing",
     "LeadHome",
     "Paragraph",
+    "Picking",
+    "RungBreath",
     "SmallSums",
     "Speeds",
     "Start",
     "Statement",
     "Sums",
+    "Thumbs",
     "WalkHome",
+    "against",
+    "breaks",
     "breath_marks",
+    "breath_plan",
     "breath_sums",
+    "breaths_by_rung",
     "click_figures",
     "click_report",
     "closest_told",
+    "crossings",
     "dial",
     "drift_heard",
     "ending",
@@ -52,11 +75,16 @@ __all__ = [
     "paragraphs",
     "peak_of",
     "peak_of_drill",
+    "picking",
+    "slowest_of_one_breath",
     "small_sums",
+    "sounding_key",
+    "sounding_pitch",
     "speeds",
     "starts_told",
     "statements",
     "sums",
+    "thumbs",
     "walk_homes",
     "warnings",
     "working",

@@ -1,14 +1,24 @@
-"""Breath: how fast a pass has to go to be played in one, and where to breathe if it is not.
+"""Breath: how fast a pass has to go to be played in one, where to breathe, and what each breath holds.
 
-A pass of b beats in a breath of t seconds needs bpm ≥ 60 · b / t.
+A pass of b beats in a breath of t seconds needs bpm ≥ 60 · b / t. One breathes at seams and rests, which cost nothing.
+In between it is as seldom as can be, and where it disturbs least: at a turn, rather at one bar line more than inside a
+bar; never inside a slur, nor before a leading note or between it and its tonic, unless there is no other way.
 """
 
+from collections import deque
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import groupby
+from itertools import groupby, pairwise
 
+from ripresa.core.drill.material import scale_of
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading
+from ripresa.core.rhythm import span_seconds
+
+#: What a breath costs, and what its place adds to that; our choice.
+_ONE_MORE, _TURN, _BAR, _BEAT, _OFF_BEAT = 2, 0, 1, 5, 12
+_LEADING, _SLURRED = 60, 10_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +35,31 @@ class BreathSums:
     beats: Fraction
     needed_bpm: Fraction
     fits: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Breath:
+    """What is played in one breath.
+
+    Args:
+        first: Its first note. notes: How many it holds. seconds: From its first note to the end of its last.
+        fits: Whether it is no longer than a breath lasts.
+        why: What makes the place a good one: ``"seam"``, ``"rest"``, ``"turn"``, ``"bar"``, ``"beat"``; else empty.
+    """
+
+    first: Event
+    notes: int
+    seconds: Fraction
+    fits: bool
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Sung:
+    """A note with where it is over, as breath goes: what is held is blown too."""
+
+    event: Event
+    end: Fraction
 
 
 def needed_bpm(beats: Fraction, seconds: Fraction) -> Fraction:
@@ -48,55 +83,158 @@ def breath_sums(reading: Reading, bpm: Fraction) -> tuple[BreathSums, ...]:
     )
 
 
-def breath_marks(reading: Reading, bpm: Fraction) -> tuple[Event, ...]:
-    """Return the notes before which to breathe, at a tempo.
-
-    Each leg begins with a breath, but for the first, which follows the count-in, and those that go straight on.
-    Inside a leg that is too long it is the turn if that halves it well enough,
-    else the last bar line, else the last beat, before the air is gone.
-    """
+def breath_plan(reading: Reading, bpm: Fraction) -> tuple[Breath, ...]:
+    """Return every breath of a turn, in order; nothing where breath does not matter."""
     breath = reading.drill.breath
     if not breath:
         return ()
-    straight_on = reading.drill.seam == "straight_on"
-    found: list[Event] = []
-    for leg, inside in groupby(reading.notes, key=lambda event: 0 if straight_on else event.leg):
-        events = list(inside)
-        if leg:
-            found.append(events[0])
-        last = reading.legs[events[-1].leg]
-        end = last.start + last.pass_beats
-        turn = _turn(events)
-        longest = breath * bpm / 60
-        if turn and max(turn.onset - events[0].onset, end - turn.onset) <= longest < end - events[0].onset:
-            found.append(turn)
-        else:
-            found += _as_needed(reading, events, end, longest)
+    longest = breath * bpm / 60
+    found: list[Breath] = []
+    for why, stretch in _stretches(reading):
+        starts = _starts(reading, stretch, longest)
+        for number, (begin, after) in enumerate(pairwise([*starts, len(stretch)])):
+            inside = stretch[begin:after]
+            # Before a breath the note is left as late as it can be; after it, it is heard from its beginning.
+            beats = inside[-1].end - inside[0].event.onset
+            found.append(
+                Breath(
+                    inside[0].event,
+                    len(inside),
+                    span_seconds(beats, bpm),
+                    beats <= longest,
+                    why if not number else _place(reading, stretch, begin),
+                )
+            )
     return tuple(found)
 
 
-def _turn(events: list[Event]) -> Event | None:
-    """Return the note after the highest one, if the leg goes up and comes back."""
-    heights = [event.pitch.midi for event in events if event.pitch]
-    if len(heights) < len(events):
+def breath_marks(reading: Reading, bpm: Fraction) -> tuple[Event, ...]:
+    """Return the notes before which to breathe, at a tempo; the first follows the count-in, and has no mark."""
+    return tuple(one.first for one in breath_plan(reading, bpm)[1:])
+
+
+def slowest_of_one_breath(reading: Reading) -> Fraction | None:
+    """Return the slowest tempo at which nothing inside a leg is broken by a breath; None where it does not matter."""
+    breath = reading.drill.breath
+    if not breath:
         return None
-    top = heights.index(max(heights))
-    return events[top + 1] if 0 < top < len(events) - 1 else None
+    return max(needed_bpm(stretch[-1].end - stretch[0].event.onset, breath) for _, stretch in _stretches(reading))
 
 
-def _as_needed(reading: Reading, events: list[Event], end: Fraction, longest: Fraction) -> list[Event]:
-    """Return breaths each taken as late as it can be: at a bar line, else at a beat, else at any note."""
-    found: list[Event] = []
-    start = events[0].onset
-    while end - start > longest:
-        later = [event for event in events if event.onset > start]
-        if not later:
-            return found
-        # A note that is longer than a breath is followed by one all the same.
-        reach = [event for event in later if event.onset <= start + longest] or later[:1]
-        at_beat = [event for event in reach if not reading.meter.to_beat(event.onset)]
-        at_bar = [event for event in at_beat if event.beat == 1]
-        chosen = (at_bar or at_beat or reach)[-1]
-        found.append(chosen)
-        start = chosen.onset
-    return found
+def _stretches(reading: Reading) -> Iterator[tuple[str, list[_Sung]]]:
+    """Yield what makes each stretch begin, and its notes: between seams and rests one may breathe, and does."""
+    straight_on = reading.drill.seam == "straight_on"
+    row = reading.events[0].layer
+    notes = [_Sung(event, event.onset + length) for event, length in reading.sounding() if event.layer == row]
+    why, stretch = "start", notes[:1]
+    for before, after in pairwise(notes):
+        seam = after.event.leg != before.event.leg and not straight_on
+        rest = after.event.onset > before.end
+        if seam or rest:
+            yield why, stretch
+            why, stretch = "seam" if seam else "rest", []
+        stretch.append(_within_pass(reading, after))
+    if stretch:
+        stretch[0] = _within_pass(reading, stretch[0])
+        yield why, stretch
+
+
+def _within_pass(reading: Reading, note: _Sung) -> _Sung:
+    """Return a note that ends with the pass of its leg: what a seam holds it over may be let go."""
+    leg = reading.legs[note.event.leg]
+    end = leg.start + leg.pass_beats
+    return _Sung(note.event, min(note.end, end)) if note.event.onset < end else _Sung(note.event, note.event.onset)
+
+
+def _starts(reading: Reading, stretch: Sequence[_Sung], longest: Fraction) -> list[int]:
+    """Return the notes at which a breath begins, the first in: as few as can be, at the best places.
+
+    The cheapest way through, note by note, with the window of one breath kept in a queue (so it is linear).
+    """
+    if stretch[-1].end - stretch[0].event.onset <= longest:
+        return [0]
+    cost, back = [0], [-1]
+    window: deque[int] = deque([0])
+    for number in range(1, len(stretch) + 1):
+        until = stretch[number - 1].end
+        while len(window) > 1 and until - stretch[window[0]].event.onset > longest:
+            window.popleft()
+        # A note that is longer than a breath begins one all the same, and is told.
+        from_here = window[0] if until - stretch[window[0]].event.onset <= longest else number - 1
+        if number == len(stretch):
+            back.append(from_here)
+            break
+        cost.append(cost[from_here] + _ONE_MORE + _price(reading, stretch, number))
+        back.append(from_here)
+        while window and cost[window[-1]] >= cost[number]:
+            window.pop()
+        window.append(number)
+    found, at = [], len(stretch)
+    while at > 0:
+        at = back[at]
+        found.append(at)
+    return found[::-1]
+
+
+def _price(reading: Reading, stretch: Sequence[_Sung], number: int) -> int:
+    """Return what it costs to breathe before a note."""
+    event = stretch[number].event
+    price = {"turn": _TURN, "bar": _BAR, "beat": _BEAT}.get(_place(reading, stretch, number), _OFF_BEAT)
+    if event.slurred:
+        price += _SLURRED
+    if _is_leading(reading, stretch, number) or _is_leading(reading, stretch, number - 1):
+        price += _LEADING
+    return price
+
+
+def _place(reading: Reading, stretch: Sequence[_Sung], number: int) -> str:
+    before, event = stretch[number - 1].event, stretch[number].event
+    if number > 1 and _turns(stretch[number - 2].event, before, event):
+        return "turn"
+    if reading.meter.to_beat(event.onset):
+        return ""
+    return "bar" if event.beat == 1 else "beat"
+
+
+def _turns(first: Event, top: Event, after: Event) -> bool:
+    """Return whether a line turns round at its top: one breathes after it."""
+    heights = [event.pitch.midi for event in (first, top, after) if event.pitch]
+    return len(heights) == 3 and heights[0] < heights[1] > heights[2]
+
+
+def _is_leading(reading: Reading, stretch: Sequence[_Sung], number: int) -> bool:
+    """Return whether a note is the seventh of its scale and goes on to the tonic, a semitone over it."""
+    known = scale_of(reading.drill.material)
+    if known is None or number + 1 >= len(stretch):
+        return False
+    now, after = stretch[number].event.pitch, stretch[number + 1].event.pitch
+    return bool(now and after and (now.midi - known[0].midi) % 12 == 11 and after.midi == now.midi + 1)
+
+
+@dataclass(frozen=True, slots=True)
+class RungBreath:
+    """A tempo, in how many breaths a turn is played at it, and the most seconds that one of them lasts."""
+
+    bpm: Fraction
+    breaths: int
+    longest: Fraction
+    one_more: bool
+
+
+def breaths_by_rung(reading: Reading, tempi: Sequence[Fraction]) -> tuple[RungBreath, ...]:
+    """Return the breaths of a turn at each tempo; ``one_more`` where it takes more than at the next faster one."""
+    found: list[RungBreath] = []
+    counts = []
+    for bpm in tempi:
+        plan = breath_plan(reading, bpm)
+        counts.append((bpm, len(plan), max((one.seconds for one in plan), default=Fraction(0))))
+    for number, (bpm, breaths, longest) in enumerate(counts):
+        faster = counts[number + 1][1] if number + 1 < len(counts) else breaths
+        found.append(RungBreath(bpm, breaths, longest, breaths > faster))
+    return tuple(found)
+
+
+def by_leg(plan: Sequence[Breath]) -> Iterator[tuple[int, list[Breath]]]:
+    """Yield the breaths of each leg, by its index."""
+    for leg, inside in groupby(plan, key=lambda one: one.first.leg):
+        yield leg, list(inside)

@@ -1,10 +1,11 @@
 """The lead: which hand or direction starts each beat of a leg, and when that comes round again."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import islice
 from math import lcm
 
-from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace
 from ripresa.core.grid import LegReading, Place
 from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs
 
@@ -29,15 +30,20 @@ class LeadHome:
 def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
     """Return when the lead comes home, for each leg that is laid in another way; nothing where no law leads."""
     hands = reading.drill.hands
-    if not isinstance(hands, ByOrder | ByPlace):
+    if not isinstance(hands, Articulated | ByOrder | ByPlace):
         return ()
-    return tuple(_home(reading, leg, hands) for leg in unlike_legs(reading))
+    return tuple(_home(reading, leg, hands) for leg in unlike_legs(reading, _law(hands)))
 
 
-def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHome:
+def _law(hands: Articulated | ByOrder | ByPlace) -> Callable[[LegReading], object]:
+    """Return what makes the law of one leg another than that of the next: the pattern whose turn it is."""
+    return lambda leg: hands.of_leg(leg.index) if isinstance(hands, Articulated) else None
+
+
+def _home(reading: Reading, leg: LegReading, hands: Articulated | ByOrder | ByPlace) -> LeadHome:
     # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds; an arm that
     # alternates through threes may fall into another swing after the first round, which is seen in the fourth.
-    cycle = len(hands.cycle) if isinstance(hands, ByOrder) else 4
+    cycle = 4 if isinstance(hands, ByPlace) else len(_cycle(hands, leg))
     places: list[Place] = []
     for one in islice(rounds(reading, leg), cycle):
         places += one
@@ -59,6 +65,10 @@ def _home(reading: Reading, leg: LegReading, hands: ByOrder | ByPlace) -> LeadHo
     # Bars that take turns come home together.
     per_turn, turns = meter.cycle_count, len(meter.bars)
     return LeadHome(leg, beats, lcm(beats, per_turn) // per_turn * turns, tuple(starts[:beats]))
+
+
+def _cycle(hands: Articulated | ByOrder, leg: LegReading) -> tuple[str, ...]:
+    return hands.cycle if isinstance(hands, ByOrder) else hands.cycle_of(leg.index)
 
 
 def _divisors(number: int) -> list[int]:

@@ -7,6 +7,7 @@ from itertools import islice, pairwise
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
+from ripresa.core.reports.strings import fingers_of
 from ripresa.core.rhythm import span_seconds
 
 _MOST_BEATS = 8
@@ -75,8 +76,8 @@ def loads(reading: Reading, bpm: Fraction) -> tuple[Load, ...]:
     """Return the load of each symbol, the busiest motion first; empty where no hands are written."""
     found: dict[str, list[Event]] = {}
     for event in reading.events:
-        if event.stroke:
-            found.setdefault(event.stroke, []).append(event)
+        for symbol in fingers_of(event.stroke) if event.stroke else ():
+            found.setdefault(symbol, []).append(event)
     return tuple(
         sorted(
             (
@@ -128,6 +129,15 @@ def positions(reading: Reading) -> tuple[tuple[Event, int], ...]:
         if position is not None and (not found or found[-1][1] != position):
             found.append((event, position))
     return tuple(found)
+
+
+def notes_a_string(reading: Reading) -> dict[int, int]:
+    """Return how many different notes each string takes in a drill, by its number; empty where none are worked out."""
+    found: dict[int, set[int]] = {}
+    for event in reading.notes:
+        if event.touch and event.touch.string is not None and event.touch.fret is not None:
+            found.setdefault(event.touch.string, set()).add(event.touch.fret)
+    return {string: len(frets) for string, frets in found.items()}
 
 
 def on_numbers(reading: Reading) -> tuple[int, int]:

@@ -1,6 +1,6 @@
 """The sums: the numbers that a reading implies at a tempo."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
@@ -8,8 +8,9 @@ from itertools import pairwise
 from ripresa.core.drill import DIVISIONS, Reduce
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import division_label
+from ripresa.core.exact import division_label, plural
 from ripresa.core.grid import Event, LegReading
+from ripresa.core.pitch import SPAN
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.breath import BreathSums, breath_sums
 from ripresa.core.reports.dial import Dial, dial
@@ -149,13 +150,32 @@ def _neighbours(reading: Reading) -> Iterator[tuple[Event, Event]]:
 
 def warnings(reading: Reading) -> tuple[str, ...]:
     """Return what the teacher has to know about a reading, one sentence each."""
+    return tuple(_warnings(reading))
+
+
+def _warnings(reading: Reading) -> Iterator[str]:
+    other = [event for event in reading.other if any(not reading.instrument.holds(tone.midi) for tone in event.tones)]
+    if other:
+        yield (
+            f"Out of range for {reading.instrument.name}: {plural(len(other), 'note')} of the left hand, the first at "
+            f"{other[0].place_name}. Let it begin nearer, or take fewer octaves."
+        )
+    for shape in reading.shapes:
+        if shape.stretch > SPAN:
+            yield (
+                f"{shape.symbol} ({shape.text}) spans {shape.stretch} frets, and a hand lies over {SPAN}: it is a "
+                "stretch. Warm up first, and do not force it."
+            )
     outside = [leg for leg in reading.legs if leg.out_of_range]
-    if not outside:
-        return ()
+    if outside:
+        yield _out_of_range(reading, outside)
+
+
+def _out_of_range(reading: Reading, outside: Sequence[LegReading]) -> str:
     named = ", ".join(dict.fromkeys(f"{division_label(*leg.divisions)} a beat ({leg.described})" for leg in outside))
     instead = _one_octave(reading)
     octave = f"One octave {instead} lasts the same beats; fewer" if instead else "Fewer"
-    return (f"Out of range for {reading.instrument.name}: {named}. {octave} octaves fit too.",)
+    return f"Out of range for {reading.instrument.name}: {named}. {octave} octaves fit too."
 
 
 def _one_octave(reading: Reading) -> str:

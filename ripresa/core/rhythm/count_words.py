@@ -3,7 +3,7 @@
 A number is its beat. ``&`` halves it; ``e & a`` are the quarters; ``trip let``
 the thirds. From five up the beat names its division and dots name its slots:
 ``1/5 .2 .3 .4 .5``. Brackets are rests: ``(3)``. ``>`` before a word is an
-accent, ``~`` a ghost, ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
+accent, ``~`` a ghost, ``x`` a damped stroke: ``x3``; ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
 bar line; without one a bar ends where the numbers begin again with 1. What is
 not said is held. After ``a`` a ``+`` is the fifth quarter of a beat that is so
 long: ``3 e & a +``.
@@ -17,7 +17,7 @@ from typing import NamedTuple
 from ripresa.core.errors import Unreadable
 from ripresa.core.rhythm.kinds import Level, SlotKind
 
-_WORD = re.compile(r"^(?P<accent>[>~-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
+_WORD = re.compile(r"^(?P<accent>[>~x-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")
 #: Word → (division it asks for, slot).
 _FIFTH = "a +"
 _SLOTS = {"&": (2, 1), "+": (2, 1), "and": (2, 1), "e": (4, 1), "a": (4, 3), "trip": (3, 1), "let": (3, 2)}
@@ -25,9 +25,16 @@ _SLOTS[_FIFTH] = (5, 4)
 #: The way back: division → the word of each slot but the first, which is the number of the beat.
 _WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")}
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
+_DEAD = "x"
 _LARGEST_DIVISION = 16
 
-Filled = tuple[SlotKind | None, Level | None]
+
+class Filled(NamedTuple):
+    """What fills a slot: a note or a rest, None where nothing is said; its level; whether it is damped."""
+
+    kind: SlotKind | None = None
+    accent: Level | None = None
+    dead: bool = False
 
 
 class CountedBeat(NamedTuple):
@@ -75,9 +82,10 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
             raise _unreadable(
                 place, word, "is not a word of a count. Write 1 e & a, trip let, (3) for a rest, > for an accent"
             )
-        filled: Filled = ("rest" if found["open"] else "note", _ACCENTS.get(found["accent"]))
+        is_dead = found["accent"] == _DEAD and not found["open"]
+        filled = Filled("rest" if found["open"] else "note", _ACCENTS.get(found["accent"]), is_dead)
         if found["accent"] == "-":
-            filled = (None, None)
+            filled = Filled()
         name = found["word"]
         if name[0].isdigit():
             number, _, division = name.partition("/")
@@ -168,7 +176,7 @@ def _slot_of(name: str, division: int) -> int:
 
 def _counted(beat: _Beat) -> CountedBeat:
     division = beat.division or max((asked for asked, _, _ in beat.words), default=1)
-    slots: list[Filled] = [(None, None)] * division
+    slots: list[Filled] = [Filled()] * division
     slots[0] = beat.first
     for _, name, filled in beat.words:
         slots[_slot_of(name, division)] = filled

@@ -2,15 +2,18 @@
 
 from ripresa.core.errors import NotFound
 from ripresa.core.shelf.entry import AIMS, Shelved
+from ripresa.core.shelf.keys import KEYS
 from ripresa.core.shelf.layers import LAYERS
 from ripresa.core.shelf.lines import LINES
 from ripresa.core.shelf.runs import RUNS
+from ripresa.core.shelf.strings import STRINGS
 from ripresa.core.shelf.strokes import STROKES
 from ripresa.core.shelf.time import TIME
+from ripresa.core.shelf.winds import WINDS
 
 __all__ = ["AIMS", "SHELF", "Shelved", "shelved"]
 
-SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS
+SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS + KEYS + STRINGS + WINDS
 
 
 def shelved(key: str) -> Shelved:

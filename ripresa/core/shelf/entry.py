@@ -22,6 +22,9 @@ Aim = Literal[
     "pulse",
     "lines",
     "layers",
+    "two_hands",
+    "picking",
+    "breath",
 ]
 
 AIMS: dict[Aim, str] = {
@@ -36,6 +39,9 @@ AIMS: dict[Aim, str] = {
     "pulse": "keeping the beat alone",
     "lines": "lines and cells",
     "layers": "layers and the way in",
+    "two_hands": "two hands on keys",
+    "picking": "fingers and picks on strings",
+    "breath": "breath and registers",
 }
 
 

@@ -4,7 +4,7 @@ Everything is told of events of the reading; a stand-in player takes the place o
 """
 
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.faults import Fault, FaultKind
+from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind
 from ripresa.core.takes.figures import (
     AccentFigures,
     Dot,
@@ -16,6 +16,7 @@ from ripresa.core.takes.figures import (
     Point,
     SeamFigures,
     SlotFigures,
+    TogetherFigures,
 )
 from ripresa.core.takes.gate import SOURCES, Offer, Source
 from ripresa.core.takes.heard import HeardNote
@@ -43,6 +44,7 @@ __all__ = [
     "EVENNESS",
     "FAULTS",
     "FAULT_NAMES",
+    "HAND_WORDS",
     "LIMITS",
     "MARKS",
     "MARK_WORDS",
@@ -76,6 +78,7 @@ __all__ = [
     "SlotFigures",
     "Source",
     "StandIn",
+    "TogetherFigures",
     "Verdict",
     "by_ear",
     "changed_player",

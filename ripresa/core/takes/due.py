@@ -15,6 +15,7 @@ from ripresa.core.grid import Event
 from ripresa.core.playing import Window, expected_onsets
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import leg_meters, span_seconds
+from ripresa.core.takes.heard import Chords
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -75,7 +76,14 @@ class Due:
     @cached_property
     def events(self) -> tuple[Event, ...]:
         """The event of each."""
-        return tuple(self.reading.events[index] for index in self.index.tolist())
+        return tuple(self.reading.every[index] for index in self.index.tolist())
+
+    @cached_property
+    def chords(self) -> Chords:
+        """How the tones of its chords come: it has none, they come together, or some are rolled."""
+        if not any(len(event.tones) > 1 for event in self.events):
+            return "none"
+        return "rolled" if any(event.how.rolled for event in self.events) else "together"
 
     @cached_property
     def beat(self) -> float:
@@ -95,7 +103,7 @@ class Due:
     @cached_property
     def even_gap(self) -> Floats:
         """The even gap of the division in which each is played, in seconds: limits are a share of it."""
-        own = {index: float(self.reading.events[index].slot_beats) * self.beat for index in set(self.index.tolist())}
+        own = {index: float(self.reading.every[index].slot_beats) * self.beat for index in set(self.index.tolist())}
         return np.array([own[index] for index in self.index.tolist()], dtype=float)
 
     @cached_property
@@ -111,7 +119,7 @@ class Due:
     @cached_property
     def place(self) -> tuple[tuple[Fraction, int], ...]:
         """Division and slot of each."""
-        own = {index: (event.division, event.slot) for index, event in enumerate(self.reading.events)}
+        own = {index: (event.division, event.slot) for index, event in enumerate(self.reading.every)}
         return tuple(own[index] for index in self.index.tolist())
 
     @cached_property
@@ -132,7 +140,7 @@ class Due:
     @cached_property
     def tones(self) -> tuple[frozenset[int], ...]:
         """The sounding pitches of each."""
-        events = self.reading.events
+        events = self.reading.every
         own = {index: frozenset(self.reading.heard(events[index])) for index in dict.fromkeys(self.index.tolist())}
         return tuple(own[index] for index in self.index.tolist())
 

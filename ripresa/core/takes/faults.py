@@ -26,7 +26,10 @@ FaultKind = Literal[
     "smear",
     "landing",
     "slips",
+    "together",
 ]
+#: What each hand is called in a sentence.
+HAND_WORDS = {"R": "right hand", "L": "left hand"}
 State = Literal["inside", "near", "outside"]
 
 #: Crowding: the last share of a beat longer than the mean of the others by this part.
@@ -106,6 +109,7 @@ def check_all(
         *_seams(figures, limits, earlier),
         *_landings(figures, limits),
         *_hands(figures, limits),
+        *_together(figures, limits),
         *_accents(figures, limits),
         *_lengths(figures, articulation),
     ]
@@ -171,7 +175,8 @@ def _legs(figures: Figures, limits: Limits) -> Iterator[Checked]:
         name = division_label(leg.division)
         if leg.spread is not None:
             limit = limits.of("spread").at(leg.gap)
-            fault = Fault("spread", name, leg.spread.value, leg.spread.half_width, limit, division=name)
+            where = f"{name}, {HAND_WORDS[leg.hand]}" if leg.hand else name
+            fault = Fault("spread", where, leg.spread.value, leg.spread.half_width, limit, division=name)
             yield Checked(fault, state_of(leg.spread, limit, len(legs)))
         yield from _slots(leg, name, limits, max(1, slots))
 
@@ -182,7 +187,14 @@ def _slots(leg: LegFigures, name: str, limits: Limits, family: int) -> Iterator[
         if slot.habit is None:
             continue
         fault = Fault(
-            "habit", slot.count, slot.habit.value, slot.habit.half_width, limit, division=name, slot=slot.slot
+            "habit",
+            slot.count,
+            slot.habit.value,
+            slot.habit.half_width,
+            limit,
+            division=name,
+            slot=slot.slot,
+            symbol=leg.hand,
         )
         yield Checked(fault, state_of(slot.habit, limit, family))
     if leg.crowding is not None and leg.crowding.value - leg.crowding.half() > CROWDED:
@@ -244,6 +256,16 @@ def _hands(figures: Figures, limits: Limits) -> Iterator[Checked]:
         if hand.habit is not None and state_of(hand.habit, habit, len(told)) == "outside":
             fault = Fault("hand", "habit", hand.habit.value, hand.habit.half_width, habit, symbol=hand.symbol)
             yield Checked(fault, "outside")
+
+
+def _together(figures: Figures, limits: Limits) -> Iterator[Checked]:
+    found = figures.together
+    if found is None:
+        return
+    limit = limits.of("together").at(found.gap)
+    symbol = "L" if found.apart.value >= 0 else "R"
+    fault = Fault("together", "", found.apart.value, found.apart.half_width, limit, symbol=symbol, of=found.apart.count)
+    yield Checked(fault, state_of(found.apart, limit))
 
 
 def _accents(figures: Figures, limits: Limits) -> Iterator[Checked]:

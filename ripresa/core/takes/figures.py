@@ -52,6 +52,7 @@ class LegFigures:
         gap: Its even gap, in seconds: limits are a share of it.
         spread: SD of what remains. crowding: How much longer the last share of the beat is than the others, as a
             part of theirs; None where it cannot be told.
+        hand: R or L where two play, else empty.
     """
 
     division: Exact
@@ -59,6 +60,7 @@ class LegFigures:
     spread: Interval | None
     crowding: Interval | None
     slots: tuple[SlotFigures, ...]
+    hand: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,6 +146,20 @@ class LostBeat:
 
 
 @dataclass(frozen=True, slots=True)
+class TogetherFigures:
+    """Two hands where they meet.
+
+    Args:
+        apart: How long after the right the left hand comes, in seconds. spread: SD of that.
+        gap: The shortest even gap of either, in seconds: the limit is a share of it.
+    """
+
+    apart: Interval
+    spread: Interval
+    gap: float
+
+
+@dataclass(frozen=True, slots=True)
 class Figures:
     """What a take measures.
 
@@ -156,6 +172,7 @@ class Figures:
         spread: SD of what remains over all divisions.
         fills: Tempo inside the runs between hits against that of the whole, in per cent, faster above 0.
         articulation: Part of its length for which a note sounds, 0 to 1 and above.
+        together: How two hands meet; None where one plays.
     """
 
     due: int
@@ -178,6 +195,7 @@ class Figures:
     articulation: Interval | None = None
     lost: tuple[LostBeat, ...] = ()
     line: tuple[Point, ...] = ()
+    together: TogetherFigures | None = None
 
     @property
     def slips(self) -> int:

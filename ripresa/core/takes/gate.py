@@ -148,7 +148,9 @@ def _other_tempo(take: Measured, figures: Figures) -> Refusal | None:
 def _other_division(take: Measured) -> Refusal | None:
     """Return that another division fits better where one is due: threes for the fours of the drill."""
     due = take.due
-    if due.reading.drill.swing.ratio != 1 or take.match.model is None:
+    # Two hands in one line have the strokes of two divisions, and no pulse of one.
+    in_one = bool(due.reading.other) or due.reading.events[0].layer == "both"
+    if due.reading.drill.swing.ratio != 1 or take.match.model is None or in_one:
         return None
     moments = moments_of(take, take.match.model)
     for division in dict.fromkeys(division for division, _ in due.place):

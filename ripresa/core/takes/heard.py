@@ -8,6 +8,7 @@ from collections import Counter, defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import isfinite
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,7 @@ Ints = NDArray[np.int64]
 
 #: Keys of a chord that are struck within this are one note, in seconds.
 CHORD_SECONDS = 0.040
+_HAIR = 1e-6
 #: Tap keys that lie under one hand: what the hand row may call that hand.
 _SIDES = {"f": "L", "j": "R", "l": "L", "r": "R", "left": "L", "right": "R"}
 #: Below this share of agreement between keys and hands the keys were not meant as hands: our choice.
@@ -75,15 +77,25 @@ class Strike:
     until: float | None
 
 
-def strikes_of(notes: Sequence[HeardNote], *, has_chords: bool) -> list[Strike]:
-    """Return what was struck, in order; with chords, notes of different pitch within 40 ms are one."""
+#: How the tones of a chord come: one alone, together, or rolled, each soon after the last.
+Chords = Literal["none", "together", "rolled"]
+
+
+def strikes_of(notes: Sequence[HeardNote], chords: Chords) -> list[Strike]:
+    """Return what was struck, in order; of chords, notes of different pitch within 40 ms are one.
+
+    Rolled, each of them may come 40 ms after the one before.
+    """
     found: list[Strike] = []
+    before = 0.0
     for index in sorted(range(len(notes)), key=lambda one: notes[one].at):
         note = notes[index]
         own = frozenset(() if note.pitch is None else (note.pitch,))
         last = found[-1] if found else None
         other = bool(last and own and last.pitches and not own <= last.pitches)
-        if has_chords and last and other and note.at - last.at <= CHORD_SECONDS:
+        since = note.at - (before if chords == "rolled" or not last else last.at)
+        before = note.at
+        if chords != "none" and last and other and since <= CHORD_SECONDS + _HAIR:
             levels = [level for level in (last.level, note.level) if level is not None]
             loudest = max(levels, default=None)
             found[-1] = Strike(last.at, last.index, last.key, last.pitches | own, loudest, last.until)
@@ -107,6 +119,11 @@ def codes_of(values: Sequence[object]) -> Ints:
     """Return the number of each value's kind, in order of first appearance."""
     kinds = {value: number for number, value in enumerate(dict.fromkeys(values))}
     return np.array([kinds[value] for value in values], dtype=np.int64)
+
+
+def side_of_key(key: str | None) -> str | None:
+    """Return the hand that a tap key lies under, R or L; None where that is not known."""
+    return _SIDES.get((key or "").lower())
 
 
 def named_strokes(keys: Sequence[str | None], strokes: Sequence[str | None]) -> dict[str, str]:

@@ -10,7 +10,8 @@ from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.match import Match, match_take
 from ripresa.core.takes.measure import fitted_take, measure
-from ripresa.core.takes.verdict import Verdict, verdict
+from ripresa.core.takes.two_hands import as_one, both_hands, measured_hands, struck_as_one
+from ripresa.core.takes.verdict import Verdict, verdict, verdict_of_hands
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +37,13 @@ def judge(
         latency: Known delay of the source and its half-width, in seconds; None where it was not measured.
         earlier: Figures of takes of the same rung under the same click: seams and slips are pooled over them.
     """
+    if due.reading.other:
+        hands = measured_hands(due, notes, latency)
+        if hands is not None:
+            match, figures = both_hands(due, hands)
+            return Judged(match, figures, verdict_of_hands(due, hands, figures, limits, source, latency, earlier))
+        due = as_one(due)
+        notes = struck_as_one(due, notes)
     match = match_take(due, notes, latency[0] if latency else None)
     take = fitted_take(due, match, notes)
     figures = measure(take, latency)

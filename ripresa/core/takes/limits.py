@@ -8,7 +8,7 @@ from ripresa.core.errors import OutOfRange
 
 Evenness = Literal["easy", "working", "strict"]
 #: What a limit is about; each can have another school than the rest.
-Figure = Literal["spread", "habit", "tempo", "click", "seam", "slips", "accent"]
+Figure = Literal["spread", "habit", "tempo", "click", "seam", "slips", "accent", "together"]
 
 #: School → for whom it is.
 EVENNESS: dict[Evenness, str] = {
@@ -75,6 +75,12 @@ LIMITS: dict[Figure, tuple[str, str, dict[Evenness, Limit]]] = {
         "accents over plain notes",
         "dB",
         {"easy": Limit(3.0), "working": Limit(4.0), "strict": Limit(6.0)},
+    ),
+    # Our choice, as wide as the habit of a slot, with a floor that a melody which leads by intent stays under.
+    "together": (
+        "hands together",
+        "of the gap",
+        {"easy": Limit(0.15, 0.030), "working": Limit(0.10, 0.020), "strict": Limit(0.07, 0.012)},
     ),
 }
 

@@ -68,8 +68,7 @@ def match_take(due: Due, notes: Sequence[HeardNote], latency: float | None = Non
     Args:
         latency: Known delay of the source, in seconds; None where it was not measured.
     """
-    has_chords = any(len(event.tones) > 1 for event in due.events)
-    strikes = strikes_of(notes, has_chords=has_chords)
+    strikes = strikes_of(notes, due.chords)
     if not len(due) or not strikes or len(strikes) > _MOST_STRIKES * len(due) + _SOME_STRIKES:
         inside = _inside(due, np.array([one.at for one in strikes]), latency or 0.0)
         extra = tuple(one.index for one, counts in zip(strikes, inside, strict=True) if counts)
@@ -115,7 +114,7 @@ def match_times(due: Sequence[float], heard: Sequence[float], latency: float | N
 
 def plain_hearing(due: Due, notes: Sequence[HeardNote], latency: float | None) -> Hearing:
     """Return what was heard of a take as moments alone."""
-    strikes = strikes_of(notes, has_chords=any(len(event.tones) > 1 for event in due.events))
+    strikes = strikes_of(notes, due.chords)
     return _plain(due, wanted_of(due), strikes, latency)
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -11,7 +12,7 @@ from numpy.typing import NDArray
 from ripresa.core.takes.due import SEAM_BEATS, Due
 from ripresa.core.takes.figures import Dot, Figures, LegFigures, LostBeat, Point, SlotFigures
 from ripresa.core.takes.fit import Fit, Rows, joint_fit
-from ripresa.core.takes.heard import HeardNote
+from ripresa.core.takes.heard import HeardNote, strikes_of
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.landing import fills, landings, seams
 from ripresa.core.takes.match import Match
@@ -55,6 +56,11 @@ class Measured:
     row: Ints
     note: Ints
     fit: Fit | None
+
+    @cached_property
+    def struck(self) -> Floats:
+        """When each stroke came, in seconds, rising: the notes of a chord are one."""
+        return np.array([strike.at for strike in strikes_of(self.notes, self.due.chords)])
 
     @property
     def rest(self) -> Floats:

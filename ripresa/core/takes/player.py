@@ -10,7 +10,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.takes.due import Due
+from ripresa.core.grid import HANDS_OF
+from ripresa.core.playing import ROLL
+from ripresa.core.takes.due import Due, due_notes
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.landing import due_landings
 
@@ -38,6 +40,7 @@ _BOUNDS: dict[str, tuple[float, float, str]] = {
     "sounding_percent": (1, 200, "%"),
     "landing_ms": (-500, 500, "ms"),
     "silence_ms": (-500, 500, "ms"),
+    "apart_ms": (-500, 500, "ms"),
     "seed": (0, 2**31, ""),
 }
 
@@ -59,6 +62,7 @@ class StandIn:
         accent_db: How far accents stand over plain notes. misplaced_percent: Accents that fall on the next note.
         sounding_percent: Part of the length that is asked for it for which a note sounds.
         landing_ms: Delay of hits and arrivals. silence_ms: Delay after a rest or a silence of the click.
+        apart_ms: How long after the right hand the left one comes, where two play.
         seed: The same seed plays the same take.
 
     Raises:
@@ -85,6 +89,7 @@ class StandIn:
     sounding_percent: float = 85.0
     landing_ms: float = 0.0
     silence_ms: float = 0.0
+    apart_ms: float = 0.0
     seed: int = 1
 
     def __post_init__(self) -> None:
@@ -103,13 +108,17 @@ class Performed:
 
 #: A stumble fades over so many beats.
 _FADE_BEATS = 2.0
+#: Seconds from one tone of a chord to the next.
+_APART = 0.004
 #: A note is struck twice within these seconds.
 _TWICE = (0.03, 0.06)
 _VELOCITY, _VELOCITY_SPREAD, _DB_OF_VELOCITY = 80.0, 0.7, 40.0
 
 
 def play(player: StandIn, due: Due) -> Performed:
-    """Return what the player plays of what is due."""
+    """Return what the player plays of what is due; two hands each by themselves."""
+    if due.reading.other:
+        return _both_hands(player, due)
     if not len(due):
         return Performed((), ())
     random = np.random.default_rng(player.seed)
@@ -122,7 +131,7 @@ def play(player: StandIn, due: Due) -> Performed:
     wrong = random.random(len(due)) < player.wrong_percent / 100
     found: list[tuple[HeardNote, int | None]] = []
     asked = due.reading.lasts
-    sounding = {id(event): float(asked(length)) * due.beat for event, length in due.reading.sounding()}
+    sounding = {id(event): float(asked(event, length)) * due.beat for event, length in due.reading.sounding()}
     for index, event in enumerate(due.events):
         if not kept[index]:
             continue
@@ -132,12 +141,26 @@ def play(player: StandIn, due: Due) -> Performed:
         tones: tuple[int | None, ...] = due.reading.heard(event) or (None,)
         for number, tone in enumerate(tones):
             pitch = None if tone is None else min(127, max(0, tone + slip))
-            note = HeardNote(at + 0.004 * number, event.stroke, pitch, float(levels[index]), until + 0.004 * number)
+            apart = number * (float(ROLL) if event.how.rolled else _APART)
+            note = HeardNote(at + apart, event.stroke, pitch, float(levels[index]), until + apart)
             found.append((note, index if number == 0 else None))
         if twice[index]:
             again = at + float(random.uniform(*_TWICE))
             pitch = None if tones[0] is None else min(127, max(0, tones[0] + slip))
             found.append((HeardNote(again, event.stroke, pitch, float(levels[index]), again + 0.02), None))
+    found.sort(key=lambda one: one[0].at)
+    return Performed(tuple(note for note, _ in found), tuple(meant for _, meant in found))
+
+
+def _both_hands(player: StandIn, due: Due) -> Performed:
+    found: list[tuple[HeardNote, int | None]] = []
+    for number, symbol in enumerate(HANDS_OF.values()):
+        own = due_notes(due.reading.of_hand(symbol), due.bpm, due.start, due.end, due.window)
+        mine = np.flatnonzero([event.hand == symbol for event in due.events])
+        played = play(replace(player, seed=player.seed + number), own)
+        late = player.apart_ms / 1000 if symbol == "L" else 0.0
+        for note, meant in zip(delayed(played, late).notes, played.meant, strict=True):
+            found.append((replace(note, key=symbol), None if meant is None else int(mine[meant])))
     found.sort(key=lambda one: one[0].at)
     return Performed(tuple(note for note, _ in found), tuple(meant for _, meant in found))
 

@@ -51,7 +51,7 @@ def _away(take: Measured, moments: Floats) -> Floats:
 def moments_of(take: Measured, model: Model) -> Floats:
     """Return when each strike would have fallen if the player had been on time throughout, in seconds."""
     due = take.due
-    strikes = np.sort([note.at for note in take.notes])
+    strikes = take.struck
     expected = np.maximum.accumulate(due.at + model.path)
     found: Floats = np.asarray(np.interp(strikes, expected, due.at))
     early, late = strikes < expected[0], strikes > expected[-1]

@@ -224,6 +224,24 @@ def _slots_heard(case: _Case) -> Iterator[Remedy]:
     )
 
 
+def _composite(case: _Case) -> Iterator[Remedy]:
+    if case.drill.second.is_there:
+        part = Part(reduce=Reduce("composite"))
+        why = "The rhythm of the two hands as one, until it is heard; then it is shared out."
+        yield Remedy("composite", "Tap what both strike", why, case.slow(_THREE_QUARTERS), part, case.drill)
+
+
+def _over_the_other(case: _Case) -> Iterator[Remedy]:
+    if case.drill.second.is_there:
+        symbol = case.fault.symbol or "L"
+        drill = replace(case.drill, click=OfTheSlots(which="other_hand"))
+        name = (
+            "The left hand over the right one’s click" if symbol == "L" else "The right hand over the left one’s click"
+        )
+        part = Part(reduce=Reduce("hand", symbol))
+        yield Remedy("over_the_other", name, "One hand meets the other’s strokes.", case.slow(), part, drill)
+
+
 _Make = Callable[[_Case], Iterator[Remedy]]
 _REMEDIES: dict[FaultKind, tuple[_Make, ...]] = {
     "seam": (_seam_loop, _said_first, _bar_rest),
@@ -240,6 +258,7 @@ _REMEDIES: dict[FaultKind, tuple[_Make, ...]] = {
     "smear": (_shorter,),
     "landing": (_hits_alone, _on_and_off),
     "slips": (_rung_down, _half),
+    "together": (_composite, _over_the_other),
 }
 
 
@@ -263,7 +282,7 @@ def heard_fault(reading: Reading, kind: FaultKind) -> Fault:
         0.0,
         division=division_label(fastest),
         slot=last,
-        symbol=hands[1] if len(hands) > 1 else hands[0] if hands else "",
+        symbol=hands[1] if len(hands) > 1 else hands[0] if hands else "L" if reading.other else "",
     )
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from ripresa.core.exact import plural
-from ripresa.core.takes.faults import Checked, Fault, FaultKind
+from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
 
 
@@ -16,8 +16,9 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             said = f"{_ms(fault)} {_side(fault)} after {fault.where}{times} (limit {_limit(fault)})."
             return f"Even, but not at the change: {said}" if even else f"The change: {said}"
         case "habit":
+            hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
             return (
-                f"“{fault.where}” of {fault.division} a beat comes {_ms(fault)} {_side(fault)} each time "
+                f"“{fault.where}” of {fault.division} a beat{hand} comes {_ms(fault)} {_side(fault)} each time "
                 f"(limit {_limit(fault)})."
             )
         case "crowding":
@@ -34,7 +35,7 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "click":
             return f"Beside the click: {_ms(fault)} {_side(fault)} from the start (limit {_limit(fault)})."
         case "spread":
-            return f"Uneven at {fault.where} a beat: spread {_ms(fault)} (limit {_limit(fault)})."
+            return f"Uneven at {_a_beat(fault.where)}: spread {_ms(fault)} (limit {_limit(fault)})."
         case "lost_beat":
             if fault.where == "silent":
                 return f"{_beats(fault.value)} left out at {_place(fault)}."
@@ -68,6 +69,12 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             return f"{_LANDINGS[fault.where]}: {_ms(fault)} {_side(fault)}, {fault.of} times (limit {_limit(fault)})."
         case "slips":
             return _slips(fault, figures)
+        case "together":
+            first, second = ("left", "right") if fault.value >= 0 else ("right", "left")
+            return (
+                f"The hands are apart where they meet: the {first} comes {_ms(fault)} after the {second}, "
+                f"{fault.of} times (limit {_limit(fault)})."
+            )
 
 
 _LANDINGS = {
@@ -95,6 +102,7 @@ FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
     "smear": ("smeared", "Notes run into each other."),
     "landing": ("lands late", "Hits, arrivals, or what follows a silence."),
     "slips": ("too many slips", "Notes are missed, doubled or wrong."),
+    "together": ("the hands are apart", "Where both are due at once, one comes first."),
 }
 
 
@@ -112,7 +120,7 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
     spreads = [fault for fault in inside if fault.kind == "spread"]
     if spreads and len(spreads) == sum(one.fault.kind == "spread" for one in checked):
         widest = max(spreads, key=lambda fault: fault.value / fault.limit)
-        at = f" at {widest.where} a beat" if len(spreads) > 1 else ""
+        at = f" at {_a_beat(widest.where)}" if len(spreads) > 1 else ""
         found.append(f"Even: spread {_ms(widest)}{at} (limit {_limit(widest)}).")
     for fault in inside:
         if fault.kind == "slips":
@@ -123,6 +131,8 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
         if fault.kind == "tempo":
             side = "fast" if fault.value > 0 else "slow"
             found.append(f"Tempo {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} (limit {fault.limit:g} %).")
+        if fault.kind == "together":
+            found.append(f"Together: {_ms(fault)} apart where the hands meet (limit {_limit(fault)}).")
         if fault.kind == "accent":
             found.append(f"Accents {fault.value:.1f} ± {fault.half_width:.1f} dB over plain notes.")
     seams = [fault for fault in inside if fault.kind == "seam"]
@@ -143,6 +153,12 @@ def _slips(fault: Fault, figures: Figures) -> str:
     ]
     share = f"{fault.value * 100:.1f} ± {fault.half_width * 100:.1f} %"
     return f"{', '.join(parts)} of {fault.of} notes: {share} {limit}."
+
+
+def _a_beat(where: str) -> str:
+    """Return a division, and the hand that plays it, as they are told: ``3 a beat, left hand``."""
+    division, comma, hand = where.partition(", ")
+    return f"{division} a beat{comma}{hand}"
 
 
 def _place(fault: Fault) -> str:

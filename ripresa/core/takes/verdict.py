@@ -5,15 +5,17 @@ interval, else too near to call. The rule is stated before the try, and a person
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from ripresa.core.takes.faults import Checked, Fault, check_all
+from ripresa.core.takes.due import Due
+from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, check_all
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.gate import BY_EAR, Offer, Refusal, Source, refusal
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.measure import Measured
 from ripresa.core.takes.telling import fault_words, well_words
+from ripresa.core.takes.two_hands import Hand
 
 Mark = Literal["clean", "shaky", "near", "none"]
 MARKS: tuple[Mark, ...] = ("clean", "shaky", "near", "none")
@@ -64,6 +66,28 @@ def verdict(
         return _none(closed)
     checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation))
     return _said(figures, checked)
+
+
+def verdict_of_hands(
+    due: Due,
+    hands: Sequence[Hand],
+    figures: Figures,
+    limits: Limits,
+    source: Source,
+    latency: tuple[float, float] | None,
+    earlier: Sequence[Figures] = (),
+) -> Verdict:
+    """Return what is said of a take of two hands: none where one of them cannot be judged.
+
+    Args:
+        figures: Of both. The rest as of one hand.
+    """
+    for hand in hands:
+        closed = refusal(hand.take, hand.figures, limits, source, latency)
+        if closed is not None:
+            name = HAND_WORDS[hand.symbol].capitalize()
+            return _none(replace(closed, sentence=f"{name}: {_uncapped(closed.sentence)}"))
+    return _said(figures, check_all(figures, limits, earlier, float(due.reading.drill.articulation)))
 
 
 def _said(figures: Figures, checked: Sequence[Checked]) -> Verdict:

@@ -14,6 +14,7 @@ from ripresa.core.drill import (
     COMES_WITH,
     DIVISIONS,
     FINGERINGS,
+    FOR_TWO_HANDS,
     MOVEMENTS,
     REDUCTIONS,
     SCHOOLS,
@@ -24,24 +25,33 @@ from ripresa.core.drill import (
 )
 from ripresa.core.drill.accents import ACCENTS
 from ripresa.core.drill.click import CLICKS
-from ripresa.core.drill.hands import CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS
+from ripresa.core.drill.hands import ARTICULATION_PATTERNS, CIRCUITS, CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS
 from ripresa.core.drill.material import (
     AFTERS,
+    AGAINS,
+    ALL,
+    BASSES,
     FIGURES,
+    LEGATOS,
     MATERIALS,
     MIXES,
     MOST_OCTAVES,
     OWN,
+    PATHS,
     PATTERNS,
+    PICKS,
     RHYTHMS,
     SAYS,
     SHAPES,
     TOPS,
     WAYS,
 )
+from ripresa.core.drill.material import ORDERS as FINGER_ORDERS
+from ripresa.core.drill.second import BALANCES, HOLDS, INTERVALS, PLAYS, STARTS
+from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
-from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, TONICS, show_tonic
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS, show_tonic
 from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
@@ -54,6 +64,7 @@ from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.shapes.choices import (
     AccentsKind,
+    ArticulationChoice,
     Choice,
     Choices,
     ClickKind,
@@ -63,6 +74,7 @@ from ripresa.web.shapes.choices import (
     LadderChoice,
     MaterialKind,
     MovementChoice,
+    PlaysKind,
     RuleKind,
     ScaleChoice,
     SchoolChoice,
@@ -148,6 +160,33 @@ def list_choices() -> Response:
             restarts=_named(RESTARTS),
             leads=_named(LEADS),
             odd_schools=_named(ODD_SCHOOLS),
+            plays=[PlaysKind(**_kind(one), fresh=one.fresh) for one in PLAYS],
+            intervals=[Choice(value=key, label=name, why=why) for key, (_, _, name, why) in INTERVALS.items()],
+            contrary_starts=[Choice(value=key, label=name, why=why) for key, (_, _, name, why) in STARTS.items()],
+            holds=_named(HOLDS),
+            broken=[Choice(value=key, label=name, why=why) for key, (_, name, why) in BROKEN.items()],
+            balances=[Choice(value=key, label=name, why=why) for key, (_, _, name, why) in BALANCES.items()],
+            picks=_named(PICKS),
+            basses=_named(BASSES),
+            agains=_named(AGAINS),
+            finger_orders=[
+                *(Choice(value=order, label=order, why="") for order in FINGER_ORDERS),
+                Choice(value=ALL, label="all 24 orders", why="One after the other: nothing is left out."),
+            ],
+            string_paths=_named(PATHS),
+            legatos=_named(LEGATOS),
+            tonguings=[
+                *(
+                    ArticulationChoice(value=key, label=name, why=why, cycle=" ".join(cycle))
+                    for key, (cycle, name, why) in ARTICULATION_PATTERNS.items()
+                ),
+                *(
+                    ArticulationChoice(value=key, label=name, why=why, cycle="")
+                    for key, (_, name, why) in CIRCUITS.items()
+                ),
+            ],
+            levels=_named(LEVELS),
+            two_hand_steps=list(FOR_TWO_HANDS),
             clicks=[ClickKind(**_kind(one), fresh=one.fresh) for one in CLICKS],
             click_ladders=[
                 LadderChoice(value=key, label=one.name, why=one.why, plans=list(one.plans))
@@ -161,6 +200,10 @@ def list_choices() -> Response:
                     why="",
                     cycles=[" ".join(CYCLES[stroke][0]) for stroke in one.strokes],
                     breathes=one.breathes,
+                    strings=len(one.strings),
+                    has_keys=one.voice == "keys",
+                    has_first_year=one.first_year is not None,
+                    has_break=bool(one.breaks),
                 )
                 for key, one in INSTRUMENTS.items()
             ],

@@ -13,6 +13,7 @@ from ripresa.core.drill.hands import Hands
 from ripresa.core.drill.material import (
     Material,
 )
+from ripresa.core.drill.second import Plays
 from ripresa.core.takes import StandIn
 from ripresa.formats.recipes import Recipes
 from ripresa.formats.wire import WireExact
@@ -33,10 +34,18 @@ class ScaleChoice(Choice):
 
 
 class InstrumentChoice(Choice):
-    """An instrument: which hand cycles are usual on it, and whether a breath limits a pass."""
+    """An instrument: which hand cycles are usual on it, and what there is of it.
+
+    ``breathes``: a breath limits a pass. ``strings``: how many, 0 without. ``has_keys``: two hands can play it.
+    ``has_first_year``: it has a range for beginners. ``has_break``: a break between registers is known.
+    """
 
     cycles: list[str]
     breathes: bool
+    strings: int
+    has_keys: bool
+    has_first_year: bool
+    has_break: bool
 
 
 class SchoolChoice(Choice):
@@ -117,6 +126,18 @@ class ClickKind(KindChoice):
     fresh: Click
 
 
+class PlaysKind(KindChoice):
+    """Something that the other hand plays."""
+
+    fresh: Plays
+
+
+class ArticulationChoice(Choice):
+    """An articulation pattern, or a circuit of them: its cycle in signs; empty for a circuit."""
+
+    cycle: str
+
+
 class TargetKind(KindChoice):
     """A kind of target of a climb."""
 
@@ -175,6 +196,21 @@ class Choices(BaseModel):
     restarts: list[Choice]
     leads: list[Choice]
     odd_schools: list[Choice]
+    plays: list[PlaysKind]
+    intervals: list[Choice]
+    contrary_starts: list[Choice]
+    holds: list[Choice]
+    broken: list[Choice]
+    balances: list[Choice]
+    picks: list[Choice]
+    basses: list[Choice]
+    agains: list[Choice]
+    finger_orders: list[Choice]
+    string_paths: list[Choice]
+    legatos: list[Choice]
+    tonguings: list[ArticulationChoice]
+    levels: list[Choice]
+    two_hand_steps: list[Step]
     clicks: list[ClickKind]
     click_ladders: list[LadderChoice]
     click_orders: list[Choice]

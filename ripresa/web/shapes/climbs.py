@@ -10,6 +10,7 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import decimal, label, short
+from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark, limit_words
 from ripresa.formats.wire import WireExact
@@ -21,7 +22,10 @@ TreadState = Literal["done", "now", "ahead", "target"]
 
 
 class TreadShape(BaseModel):
-    """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due."""
+    """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
+
+    ``breaths`` says how many a turn takes; empty where breath does not matter.
+    """
 
     number: int
     bpm: WireExact
@@ -33,6 +37,7 @@ class TreadShape(BaseModel):
     marks: list[Mark]
     click: Click | None
     click_words: str
+    breaths: str
 
 
 class LadderShape(BaseModel):
@@ -79,7 +84,7 @@ class ClimbShape(BaseModel):
 
 def ladder_shape(ladder: Ladder) -> LadderShape:
     """Return the rungs of a plan over a drill."""
-    return LadderShape(treads=_treads(ladder.rungs, 0, {}), sentence=ladder.sentence)
+    return LadderShape(treads=_treads(ladder.rungs, 0, {}, ladder.breaths), sentence=ladder.sentence)
 
 
 def climb_shape(stood: Stood) -> ClimbShape:
@@ -100,7 +105,7 @@ def climb_shape(stood: Stood) -> ClimbShape:
         bpm_label=label(here.bpm),
         nps=short(here.nps),
         target_label=label(stood.rungs[-1].bpm),
-        treads=_treads(stood.rungs, climb.rung, stood.standing.marks),
+        treads=_treads(stood.rungs, climb.rung, stood.standing.marks, stood.breaths),
         word=word,
         waiting=word if stood.is_open else None,
         next_sentence=stood.next_sentence,
@@ -116,7 +121,9 @@ def _word(word: Word) -> WordShape:
     return WordShape(decision=word.decision, rung=word.rung, heading=word.heading, sentence=word.sentence)
 
 
-def _treads(found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]]) -> list[TreadShape]:
+def _treads(
+    found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]], breaths: Mapping[Fraction, RungBreath]
+) -> list[TreadShape]:
     low, high = found[0].bpm, found[-1].bpm
     return [
         TreadShape(
@@ -130,9 +137,15 @@ def _treads(found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]]
             marks=list(marks.get(rung.number, ())),
             click=rung.click,
             click_words=rung.click.words if rung.click else "",
+            breaths=_breaths(breaths[rung.bpm]) if rung.bpm in breaths else "",
         )
         for rung in found
     ]
+
+
+def _breaths(found: RungBreath) -> str:
+    more = ", one more" if found.one_more else ""
+    return f"{found.breaths}{more}, up to {decimal(found.longest, 1)} s"
 
 
 def _state(number: int, now: int, last: int) -> TreadState:

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from ripresa.core.exact import division_label, plural
 from ripresa.core.reading import Reading
-from ripresa.core.takes import Figures, Interval, LegFigures, Limits, LostBeat, Point, SeamFigures
+from ripresa.core.takes import HAND_WORDS, Figures, Interval, LegFigures, Limits, LostBeat, Point, SeamFigures
 
 
 class FigureShape(BaseModel):
@@ -94,6 +94,7 @@ class FiguresShape(BaseModel):
     seams: list[SeamShape]
     hands: list[HandShape]
     accents: str
+    together: str
     landings: list[str]
     line: list[PointShape]
     marks: list[TakeMarkShape]
@@ -125,6 +126,7 @@ def figures_shape(figures: Figures, limits: Limits, reading: Reading, marks: Seq
         seams=[SeamShape(name=seam.name, sentence=_seam(seam, limits)) for seam in figures.seams],
         hands=_hands(figures),
         accents=_accents(figures),
+        together=_together(figures, limits),
         landings=[f"{one.kind}: {_signed(one.offset)} ms, {plural(one.times, 'time')}" for one in figures.landings],
         line=[
             PointShape(at=point.at, offset_ms=round(point.offset * 1000, 2), event=point.event, turn=point.turn)
@@ -146,7 +148,9 @@ def ms_shape(interval: Interval | None, *, signed: bool = False) -> FigureShape 
 
 def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
     return LegDotsShape(
-        division=division_label(leg.division),
+        division=f"{HAND_WORDS[leg.hand]}, {division_label(leg.division)}"
+        if leg.hand
+        else division_label(leg.division),
         limit_ms=limits.of("habit").at(leg.gap) * 1000,
         spread=ms_shape(leg.spread),
         slots=[
@@ -190,6 +194,17 @@ def _hands(figures: Figures) -> list[HandShape]:
     return found
 
 
+def _together(figures: Figures, limits: Limits) -> str:
+    found = figures.together
+    if found is None:
+        return ""
+    limit = limits.of("together").at(found.gap) * 1000
+    return (
+        f"the left hand {_signed(found.apart)} ms after the right where they meet, {plural(found.apart.count, 'time')} "
+        f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {found.spread.half_width * 1000:.0f} ms"
+    )
+
+
 def _accents(figures: Figures) -> str:
     accents = figures.accents
     if accents is None:
@@ -206,7 +221,7 @@ def _accents(figures: Figures) -> str:
 
 def _lost(lost: LostBeat, line: Sequence[Point], reading: Reading) -> TakeMarkShape:
     at = next((point.at for point in line if (point.turn, point.event) >= (lost.turn, lost.event)), 0.0)
-    event = reading.events[lost.event]
+    event = reading.every[lost.event]
     words = {"late": "lost", "early": "won", "silent": "left out", "group": "a group off"}[lost.kind]
     return TakeMarkShape(
         at=at,

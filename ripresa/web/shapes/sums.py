@@ -3,15 +3,20 @@
 from pydantic import BaseModel
 
 from ripresa.core.exact import decimal, division_label, label, short
+from ripresa.core.reading import Reading, divisions_of
 from ripresa.core.reports import Paragraph, Sums, gear_told
 from ripresa.core.rhythm import GearChange
 
 
 class LegShape(BaseModel):
-    """The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster."""
+    """The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster.
+
+    ``left`` is the division of the left hand, empty where one hand plays.
+    """
 
     index: int
     division: str
+    left: str
     nps: str
     gap_ms: str
     notes: int
@@ -46,13 +51,14 @@ class HomeShape(BaseModel):
     starts: str
 
 
-def leg_shapes(found: Sums) -> list[LegShape]:
+def leg_shapes(found: Sums, reading: Reading) -> list[LegShape]:
     """Return the numbers of each leg."""
     fastest = max(row.nps for row in found.legs)
     return [
         LegShape(
             index=row.leg.index,
             division=division_label(*row.leg.divisions),
+            left=division_label(*(divisions_of(reading.drill, row.leg) or row.leg.divisions)) if reading.other else "",
             nps=short(row.nps),
             gap_ms=" / ".join(decimal(gap * 1000, 1) for gap in row.gaps),
             notes=row.leg.notes,

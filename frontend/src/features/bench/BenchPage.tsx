@@ -169,7 +169,7 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           </button>
           <SaveAs onSave={(file) => void download(file)} onSound={(sound) => void makeSound(sound)} />
         </div>
-        <DrillTools drill={drill} use={tool} />
+        <DrillTools drill={drill} choices={choices} use={tool} />
         {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>

@@ -19,14 +19,17 @@ const legOf = (word: string): Leg => {
 type Props = {
   legs: Drill["legs"];
   divisions: readonly Choice[];
+  /** What they are, for a screen reader; and the field that a refusal names. */
+  what?: string;
+  field?: string;
   onChange: (legs: Drill["legs"]) => void;
 };
 
 /** The divisions of the legs, in order: a word that opens into a row to build them. */
-export function Divisions({ legs, divisions, onChange }: Props) {
+export function Divisions({ legs, divisions, what = "divisions", field = "legs", onChange }: Props) {
   const [open, setOpen] = useState(false);
   const { setHint } = useContext(BriefContext);
-  const refusal = useRefusal("legs");
+  const refusal = useRefusal(field);
   const box = useRef<HTMLSpanElement>(null);
   const panel = useId();
   const shown = legs.map(written);
@@ -55,7 +58,7 @@ export function Divisions({ legs, divisions, onChange }: Props) {
       <button
         type="button"
         className="brief-word text-left"
-        aria-label={`divisions: ${shown.join(", ")} notes per beat`}
+        aria-label={`${what}: ${shown.join(", ")} notes per beat`}
         aria-expanded={open}
         aria-controls={panel}
         {...refusal}

@@ -12,6 +12,7 @@ import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
 import { MeterWords } from "./MeterWords";
 import { MoreWords } from "./MoreWords";
+import { SecondWords } from "./SecondWords";
 
 type Props = {
   drill: Drill;
@@ -70,6 +71,9 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
     />
   );
   const several = drill.legs.length > 1;
+  // A picked pattern names its fingers, and of two hands each plays its own row.
+  const saysHands =
+    drill.hands.kind !== "none" || (drill.material.kind !== "picked" && drill.second.plays.kind === "none");
   return (
     <Brief label="The brief" refusal={refusal} hints={drillHints(drill, choices)}>
       Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
@@ -87,14 +91,24 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
         <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
       )}
       .{" "}
-      <HandWords
-        hands={drill.hands}
+      {saysHands && (
+        <>
+          <HandWords
+            hands={drill.hands}
+            choices={choices}
+            usual={choices.instruments.find((one) => one.value === drill.instrument)?.cycles ?? []}
+            onChange={word("hands")}
+          />
+          .{" "}
+        </>
+      )}
+      <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />.
+      <SecondWords
+        drill={drill}
         choices={choices}
-        usual={choices.instruments.find((one) => one.value === drill.instrument)?.cycles ?? []}
-        onChange={word("hands")}
-      />
-      . <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />. Click{" "}
-      <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
+        onChange={(part, name) => onChange({ ...drill, ...part }, name)}
+      />{" "}
+      Click <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
       <AmountField
         label="tempo in bpm"
         field="bpm"

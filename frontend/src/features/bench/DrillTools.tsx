@@ -1,10 +1,10 @@
 import { useId, useState } from "react";
-import type { Drill } from "../../api/client";
+import type { Choices, Drill } from "../../api/client";
 import { typedCount } from "../../ui/brief/typedCount";
 import { Problem } from "../../ui/Problem";
 import type { Tool, useTool } from "./useTool";
 
-type Props = { drill: Drill; use: ReturnType<typeof useTool> };
+type Props = { drill: Drill; choices: Choices; use: ReturnType<typeof useTool> };
 
 const FOR_ALL: [Tool["tool"], string][] = [
   ["double", "Twice as fast"],
@@ -18,14 +18,19 @@ const FOR_LINES: [Tool["tool"], string][] = [
 ];
 
 /** What can be done to a drill in one press; each can be undone. */
-export function DrillTools({ drill, use }: Props) {
+export function DrillTools({ drill, choices, use }: Props) {
   const isLine = drill.material.kind === "line";
+  const instrument = choices.instruments.find((one) => one.value === drill.instrument);
+  const forWind: typeof FOR_ALL = [
+    ...(instrument?.breathes ? ([["circuit", "Every articulation in turn"]] as typeof FOR_ALL) : []),
+    ...(instrument?.has_break ? ([["crossing", "The crossing of the break alone"]] as typeof FOR_ALL) : []),
+  ];
   return (
     <>
       <details className="mt-3">
         <summary className="cursor-pointer text-primary font-semibold">Change it in one press</summary>
         <div className="flex flex-wrap items-center gap-2 mt-2">
-          {[...FOR_ALL, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
+          {[...FOR_ALL, ...forWind, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
             <button
               key={tool}
               type="button"

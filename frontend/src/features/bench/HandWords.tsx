@@ -74,6 +74,29 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
           />
         </>
       )}
+      {hands.kind === "articulated" && (
+        <>
+          :{" "}
+          <BriefSelect
+            label="articulation pattern"
+            field="hands.pattern"
+            value={hands.pattern}
+            choices={choices.tonguings.map((one) => ({
+              ...one,
+              label: one.cycle ? `${one.label} (${one.cycle})` : one.label,
+            }))}
+            onChange={(pattern) => onChange({ ...hands, pattern })}
+          />{" "}
+          that{" "}
+          <BriefSelect
+            label="restart of the pattern"
+            field="hands.restart"
+            value={hands.restart}
+            choices={choices.restarts}
+            onChange={(restart) => onChange({ ...hands, restart: restart as typeof hands.restart })}
+          />
+        </>
+      )}
       {hands.kind === "by_place" && (
         <>
           {" "}

@@ -92,7 +92,12 @@ export function WayInWords({ drill, choices, onChange }: Props) {
   const own = { value: "own", label: "your own way in", why: "" };
   const none = { value: "none", label: "no way in", why: "As the teacher says." };
   const set = (steps: Drill["way_in"]) => onChange({ way_in: steps }, "way_in");
-  const rest = choices.steps.filter((step) => !drill.way_in.some((one) => one === step.value));
+  const one = drill.second.plays.kind === "none";
+  const fits = (step: string) => !one || !choices.two_hand_steps.some((other) => other === step);
+  const schools = choices.schools.filter((school) => school.steps.every(fits));
+  const rest = choices.steps.filter(
+    (step) => fits(step.value) && !drill.way_in.some((other) => other === step.value),
+  );
   return (
     <>
       learnt{" "}
@@ -100,7 +105,7 @@ export function WayInWords({ drill, choices, onChange }: Props) {
         label="way in"
         field="way_in"
         value={known?.value ?? "own"}
-        choices={[...choices.schools, none, ...(known ? [] : [own])]}
+        choices={[...schools, none, ...(known ? [] : [own])]}
         onChange={(value) => set(choices.schools.find((one) => one.value === value)?.steps ?? [])}
       />
       :{" "}

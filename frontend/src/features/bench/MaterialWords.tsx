@@ -5,8 +5,10 @@ import { typedCount } from "../../ui/brief/typedCount";
 import { CellWords } from "./CellWords";
 import { CountWords } from "./CountWords";
 import { LineWords } from "./LineWords";
+import { LongNoteWords } from "./LongNoteWords";
 import { ArpeggioWords, ScaleWords } from "./RunWords";
 import { SequenceWords } from "./SequenceWords";
+import { FingerOrderWords, PickedWords } from "./StringWords";
 import { StrumWords } from "./StrumWords";
 
 type Material = Drill["material"];
@@ -50,6 +52,12 @@ function Words({ material, choices, onChange }: Props) {
       return <StrumWords strum={material} choices={choices} onChange={onChange} />;
     case "line":
       return <LineWords line={material} choices={choices} onChange={onChange} />;
+    case "picked":
+      return <PickedWords picked={material} choices={choices} onChange={onChange} />;
+    case "finger_order":
+      return <FingerOrderWords order={material} choices={choices} onChange={onChange} />;
+    case "long_notes":
+      return <LongNoteWords notes={material} choices={choices} onChange={onChange} />;
     case "one_note":
       return <BeatWords note={material} choices={choices} onChange={onChange} />;
   }

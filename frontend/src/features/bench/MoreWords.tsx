@@ -5,6 +5,7 @@ import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { BodyWords, ReduceWords, TagWords, VoiceWords, WayInWords } from "./LayerWords";
+import { withPlays } from "./SecondWords";
 import { SwingWords } from "./SwingWords";
 
 type Change = (changed: Partial<Drill>, word: string) => void;
@@ -17,8 +18,9 @@ type Part = {
   isUsed: (drill: Drill) => boolean;
   /** Whether it makes sense for the instrument; always, unless said. */
   fits?: (drill: Drill, choices: Choices) => boolean;
-  start: Partial<Drill> | ((choices: Choices) => Partial<Drill>);
-  words: (props: Props) => ReactNode;
+  start: Partial<Drill> | ((choices: Choices, drill: Drill) => Partial<Drill>);
+  /** Its words; a part that has a sentence of its own elsewhere has none here. */
+  words?: (props: Props) => ReactNode;
 };
 
 const FOLDED = [
@@ -35,7 +37,33 @@ const REGISTERS = [3, 2, 1, 0, -1, -2, -3].map((octaves) => ({
   why: octaves === 0 ? "As the instrument has it." : "The same onsets in another register.",
 }));
 
+const instrumentOf = (drill: Drill, choices: Choices) =>
+  choices.instruments.find((one) => one.value === drill.instrument);
+
 const PARTS: Part[] = [
+  {
+    offer: "the left hand",
+    why: "On keys: the same lower, the other way, a line, a held note or chords, in divisions of its own.",
+    isUsed: (drill) => drill.second.plays.kind !== "none",
+    fits: (drill, choices) => instrumentOf(drill, choices)?.has_keys ?? false,
+    start: (choices, drill) => withPlays(drill, choices, "parallel"),
+  },
+  {
+    offer: "the range of a first year",
+    why: "What most method books reach in a year: notes beyond are told.",
+    isUsed: (drill) => drill.level !== "full",
+    fits: (drill, choices) => instrumentOf(drill, choices)?.has_first_year ?? false,
+    start: { level: "first_year" },
+    words: ({ drill, choices, onChange }) => (
+      <BriefSelect
+        label="range"
+        field="level"
+        value={drill.level}
+        choices={choices.levels}
+        onChange={(level) => onChange({ level: level as Drill["level"] }, "level")}
+      />
+    ),
+  },
   {
     offer: "swing",
     why: "The first note of each pair is longer.",
@@ -55,7 +83,9 @@ const PARTS: Part[] = [
         label="fingering"
         field="fingering"
         value={drill.fingering}
-        choices={choices.fingerings}
+        choices={choices.fingerings.filter(
+          (one) => ["none", "usual"].includes(one.value) || (instrumentOf(drill, choices)?.strings ?? 0) > 0,
+        )}
         onChange={(value) => onChange({ fingering: value as Drill["fingering"] }, "fingering")}
       />
     ),
@@ -228,14 +258,12 @@ export function MoreWords(props: Props) {
   );
   return (
     <>
-      {used.map((part) => (
-        <span key={part.offer}>, {part.words(props)}</span>
-      ))}
+      {used.map((part) => part.words && <span key={part.offer}>, {part.words(props)}</span>)}
       <AndMore
         label="and more"
         parts={unused}
         onChoose={({ start, offer }) =>
-          props.onChange(typeof start === "function" ? start(props.choices) : start, offer)
+          props.onChange(typeof start === "function" ? start(props.choices, props.drill) : start, offer)
         }
       />
     </>

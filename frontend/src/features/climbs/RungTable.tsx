@@ -10,6 +10,7 @@ type Props = {
 /** Every rung with its speed, its gap and what was played on it. */
 export function RungTable({ treads, sign }: Props) {
   const hasClicks = treads.some((tread) => tread.click_words);
+  const hasBreaths = treads.some((tread) => tread.breaths);
   return (
     <details className="card-plain mt-4" open={treads.length <= 16}>
       <summary className="cursor-pointer text-primary font-bold">All {treads.length} rungs</summary>
@@ -21,6 +22,7 @@ export function RungTable({ treads, sign }: Props) {
             <th scope="col">notes/s</th>
             <th scope="col">gap ms</th>
             {hasClicks && <th scope="col">click</th>}
+            {hasBreaths && <th scope="col">breaths</th>}
             <th scope="col">clean</th>
             <th scope="col">shaky</th>
             <th scope="col">state</th>
@@ -34,6 +36,7 @@ export function RungTable({ treads, sign }: Props) {
               <td>{tread.nps}</td>
               <td>{tread.gap_ms}</td>
               {hasClicks && <td className="whitespace-nowrap">{tread.click_words}</td>}
+              {hasBreaths && <td className="whitespace-nowrap">{tread.breaths}</td>}
               <td>{tread.marks.filter((mark) => mark === "clean").length || ""}</td>
               <td>{tread.marks.filter((mark) => mark === "shaky").length || ""}</td>
               <td>{WORDS[tread.state]}</td>

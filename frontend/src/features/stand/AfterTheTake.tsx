@@ -91,7 +91,7 @@ function Figures(props: JudgedProps) {
 
 /** Hands and accents, where they were heard. */
 function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> }) {
-  if (!figures.hands.length && !figures.accents) return null;
+  if (!figures.hands.length && !figures.accents && !figures.together) return null;
   return (
     <ul className="text-sm mt-1 flex flex-wrap gap-x-5">
       {figures.hands.map((hand) => (
@@ -99,6 +99,7 @@ function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> })
           <strong>{hand.symbol}</strong>: {hand.sentence}
         </li>
       ))}
+      {figures.together && <li>Together: {figures.together}</li>}
       {figures.accents && <li>Accents: {figures.accents}</li>}
     </ul>
   );

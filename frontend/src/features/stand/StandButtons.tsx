@@ -3,7 +3,9 @@ import { Key } from "../../ui/Key";
 type Props = {
   playing: boolean;
   onToggle: () => void;
-  onTap: (eventMs: number) => void;
+  onTap: (eventMs: number, key?: string) => void;
+  /** Two hands have a place to tap each. */
+  twoHands: boolean;
   /** Null where there is none. */
   onSlower: (() => void) | null;
   onFaster: (() => void) | null;
@@ -15,22 +17,20 @@ type Props = {
 
 /** Start, tap, slower and faster, and what is heard: the controls that are used while playing. */
 export function StandButtons(props: Props) {
-  const { playing, onToggle, onTap, onSlower, onFaster, muted, onMuted, large, onLarge } = props;
+  const { playing, onToggle, onTap, twoHands, onSlower, onFaster, muted, onMuted, large, onLarge } = props;
   return (
     <div className="stand-buttons flex flex-wrap items-center gap-x-2 gap-y-2">
       <button type="button" className="button button-start" onClick={onToggle}>
         {playing ? "Stop" : "Start"} <Key name="Space" />
       </button>
-      <button
-        type="button"
-        className="button"
-        onPointerDown={(event) => {
-          event.preventDefault();
-          onTap(event.timeStamp);
-        }}
-      >
-        Tap along <Key name="J" /> <Key name="F" />
-      </button>
+      {twoHands ? (
+        <>
+          <TapButton name="Left" keys={["F"]} onTap={(eventMs) => onTap(eventMs, "f")} />
+          <TapButton name="Right" keys={["J"]} onTap={(eventMs) => onTap(eventMs, "j")} />
+        </>
+      ) : (
+        <TapButton name="Tap along" keys={["J", "F"]} onTap={(eventMs) => onTap(eventMs)} />
+      )}
       <button
         type="button"
         className="button button-quiet"
@@ -72,5 +72,26 @@ export function StandButtons(props: Props) {
         {large ? "Normal size" : "Large"} <Key name="L" />
       </button>
     </div>
+  );
+}
+
+type TapProps = { name: string; keys: string[]; onTap: (eventMs: number) => void };
+
+/** A place to tap: it counts as it is touched, not as it is let go. */
+function TapButton({ name, keys, onTap }: TapProps) {
+  return (
+    <button
+      type="button"
+      className="button"
+      onPointerDown={(event) => {
+        event.preventDefault();
+        onTap(event.timeStamp);
+      }}
+    >
+      {name}{" "}
+      {keys.map((key) => (
+        <Key key={key} name={key} />
+      ))}
+    </button>
   );
 }

@@ -1,6 +1,7 @@
 import { type Ref, useEffect, useImperativeHandle, useMemo, useRef, useState } from "react";
 import type { Reading } from "../../api/client";
 import { firstAt, type Position } from "../../audio/schedule";
+import { Grip } from "../../ui/rail/Grip";
 import { geometry } from "../../ui/rail/geometry";
 import { RailRow } from "../../ui/rail/RailRow";
 import { useWidth } from "../../ui/useWidth";
@@ -10,6 +11,9 @@ export type RailHandle = {
   /** Show the bar of a note, and light it. */
   point: (event: number) => void;
 };
+
+/** A row that is taller than this, in pixels, stands alone: two would push all else off the screen. */
+const TALLEST_OF_TWO = 230;
 
 type Props = {
   reading: Reading;
@@ -28,32 +32,43 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const pegs = useRef<HTMLElement>(null);
   const line = useRef<HTMLDivElement>(null);
-  const lit = useRef<{ event: number; node: Element | null }>({ event: -1, node: null });
+  const lit = useRef<{ event: number; node: Element | null }[]>([]);
   const [rowIndex, setRowIndex] = useState(0);
   const [pointed, setPointed] = useState<number | null>(null);
   const place = useMemo(
-    () => geometry(reading.rows, reading.beats_a_bar, width, { scale: large ? 1.5 : 1.05 }),
+    () =>
+      geometry(reading.rows, reading.beats_a_bar, width, {
+        scale: large ? 1.5 : 1.05,
+        strings: reading.strings,
+      }),
     [reading, width, large],
   );
 
-  const light = (event: number) => {
-    // React may give the lit node to another event when rows leapfrog, so the node is asked too.
-    if (lit.current.event === event && lit.current.node?.getAttribute("data-event") === String(event)) return;
-    lit.current.node?.classList.remove("peg-lit");
-    const node = pegs.current?.querySelector(`[data-event="${event}"]`) ?? null;
-    node?.classList.add("peg-lit");
-    lit.current = { event, node };
+  const oneRow = short || place.height > TALLEST_OF_TWO;
+  const isOneRow = useRef(oneRow);
+  isOneRow.current = oneRow;
+
+  /** Light the notes that sound, one for each hand; others go out. */
+  const light = (events: readonly number[]) => {
+    events.forEach((event, hand) => {
+      const before = lit.current[hand];
+      // React may give the lit node to another event when rows leapfrog, so the node is asked too.
+      if (before?.event === event && before.node?.getAttribute("data-event") === String(event)) return;
+      before?.node?.classList.remove("peg-lit");
+      const node = pegs.current?.querySelector(`[data-event="${event}"]`) ?? null;
+      node?.classList.add("peg-lit");
+      lit.current[hand] = { event, node };
+    });
   };
 
   // A row that is shown only now has its node only after it was drawn.
   useEffect(() => {
-    if (pointed !== null) light(pointed);
+    if (pointed !== null) light([pointed]);
   });
 
   useImperativeHandle(ref, () => ({
     point: (event) => {
-      const at = reading.rows.findLastIndex((row) => row.first <= event);
-      setRowIndex(Math.max(0, at));
+      setRowIndex(Math.max(0, rowOf(reading, event)));
       setPointed(event);
       box.current?.scrollIntoView({ block: "nearest" });
     },
@@ -61,14 +76,16 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
       if (pointed !== null) setPointed(null);
       const bar = line.current;
       if (!position) {
-        light(-1);
+        light([-1, -1]);
         if (bar) bar.hidden = true;
         setRowIndex(0);
         return;
       }
       const { score } = position.stretch;
       const { within } = position;
-      const tone = score.tones[firstAt(score.tones, within + 1e-6) - 1];
+      const begun = firstAt(score.tones, within + 1e-6);
+      const isLeft = (event: number) => event >= (reading.rows[0]?.other_first || Number.POSITIVE_INFINITY);
+      const tone = lastOf(score.tones, begun, (event) => !isLeft(event));
       const index = score.bars.findLastIndex((one) => one.at <= within + 1e-6);
       const span = score.bars[index];
       if (!span) return;
@@ -79,12 +96,13 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
         (row) => row.bar < number || (row.bar === number && row.first <= (tone?.event ?? 0)),
       );
       setRowIndex(Math.max(0, at));
-      light(tone?.event ?? -1);
+      light([tone?.event ?? -1, reading.two_hands ? (lastOf(score.tones, begun, isLeft)?.event ?? -1) : -1]);
       if (bar) {
         const x = place.x(span.begin + ((within - from) / (to - from)) * (span.end - span.begin));
         bar.hidden = false;
         keepInSight(pegs.current, x);
-        bar.style.transform = `translate(${x}px, ${(Math.max(0, at) % 2) * (place.height + 8)}px)`;
+        const slot = isOneRow.current ? 0 : Math.max(0, at) % 2;
+        bar.style.transform = `translate(${x}px, ${slot * (place.height + 8)}px)`;
       }
     },
   }));
@@ -96,7 +114,9 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
   if (even >= reading.rows.length) rows[0] = reading.rows[0];
   // One row alone is the one that sounds, or the one that a note was pointed at in.
-  const shown = short ? [reading.rows[rowIndex] ?? rows[0]] : rows.slice(0, 2);
+  const shown = oneRow ? [reading.rows[rowIndex] ?? rows[0]] : rows.slice(0, 2);
+  const next = oneRow && !short ? reading.rows[(rowIndex + 1) % reading.rows.length] : undefined;
+  const nextChord = chordOf(next);
   return (
     <div className="card-plain">
       <div ref={box} />
@@ -115,7 +135,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
       >
         <div
           className="relative"
-          style={{ height: (place.height + 8) * (reading.rows.length > 1 && !short ? 2 : 1) - 8 }}
+          style={{ height: (place.height + 8) * (reading.rows.length > 1 && !oneRow ? 2 : 1) - 8 }}
         >
           {width > 0 &&
             shown.map(
@@ -125,6 +145,8 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
                     <RailRow
                       row={row}
                       division={reading.legs[row.leg]?.division ?? ""}
+                      left={reading.legs[row.leg]?.left}
+                      saysHolds={reading.says_holds}
                       place={place}
                       barLabel={`bar ${row.bar}`}
                     />
@@ -134,8 +156,50 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
           <div ref={line} hidden className="moving-line" style={{ height: place.height }} />
         </div>
       </section>
+      {nextChord && <Chords reading={reading} now={chordOf(reading.rows[rowIndex])} next={nextChord} />}
     </div>
   );
+}
+
+const chordOf = (row: Reading["rows"][number] | undefined) =>
+  row?.events.find((event) => event.chord)?.chord ?? null;
+
+/** The chord of the bar that sounds and of the next one, as they are gripped. */
+function Chords({ reading, now, next }: { reading: Reading; now: string | null; next: string }) {
+  const grip = (symbol: string | null) => reading.shapes.find((one) => one.symbol === symbol);
+  const [here, then] = [grip(now), grip(next)];
+  return (
+    <div className="flex items-center gap-x-3">
+      {here && <Grip grip={here} />}
+      {next !== now && (
+        <>
+          <span className="text-soft">
+            then {!then && <strong className="text-base-content font-display">{next}</strong>}
+          </span>
+          {then && <Grip grip={then} />}
+        </>
+      )}
+    </div>
+  );
+}
+
+type Tone = { event: number };
+
+/** The last of the first so many notes that belongs to a hand. */
+function lastOf(tones: readonly Tone[], begun: number, is: (event: number) => boolean): Tone | undefined {
+  for (let index = begun - 1; index >= 0; index--) {
+    const tone = tones[index];
+    if (tone && is(tone.event)) return tone;
+  }
+  return undefined;
+}
+
+/** The row in which an event stands, in either hand. */
+function rowOf(reading: Reading, event: number): number {
+  const inLeft = (row: Reading["rows"][number]) =>
+    row.other.length > 0 && row.other_first <= event && event < row.other_first + row.other.length;
+  const left = reading.rows.findIndex(inLeft);
+  return left >= 0 ? left : reading.rows.findLastIndex((row) => row.first <= event);
 }
 
 /** Turn the page of a rail that is wider than the screen once the line has left it. */

@@ -118,6 +118,7 @@ export function StandScreen(props: StandProps) {
         playing={stand.isPlaying}
         onToggle={on.toggle}
         onTap={stand.tap}
+        twoHands={reading.two_hands}
         onSlower={on.slower}
         onFaster={on.faster}
         muted={on.muted}

@@ -44,6 +44,7 @@ function figures(slots: number, change: Partial<Schemas["FiguresShape"]> = {}): 
     seams: [],
     hands: [],
     accents: "",
+    together: "",
     landings: [],
     line: numbers.map((slot) => ({ at: slot * 0.2, offset_ms: slot % 2, event: slot, turn: 0 })),
     marks: [],

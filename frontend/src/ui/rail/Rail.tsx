@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import type { Reading, Row } from "../../api/client";
 import { useWidth } from "../useWidth";
 import { fold } from "./fold";
+import { Grips } from "./Grip";
 import { geometry } from "./geometry";
 import { RailRow, type Words } from "./RailRow";
 import { useCursor } from "./useCursor";
@@ -12,6 +13,7 @@ type View = number | "all";
 const WORDS: [Words, string][] = [
   ["count", "count words"],
   ["pitch", "note names"],
+  ["sounds", "note names as they sound"],
   ["group", "both counts: the group’s and the bar’s"],
 ];
 
@@ -40,10 +42,16 @@ export function Rail({ reading, onPress, onClick }: Props) {
     [reading.rows, bars, most, view],
   );
   const hasGroups = reading.rows.some((row) => row.groups.length > 0);
-  const offered = WORDS.filter(([kind]) => kind === "count" || (kind === "pitch" ? hasPitch : hasGroups));
+  const transposes = reading.rows.some((row) => row.events.some((event) => event.sounds !== null));
+  const has = { count: true, pitch: hasPitch, sounds: transposes, group: hasGroups };
+  const offered = WORDS.filter(([kind]) => has[kind]);
   const above = offered.some(([kind]) => kind === words) ? words : "count";
   const place = useMemo(
-    () => geometry(reading.rows, reading.beats_a_bar, width, { secondLine: above === "group" }),
+    () =>
+      geometry(reading.rows, reading.beats_a_bar, width, {
+        secondLine: above === "group",
+        strings: reading.strings,
+      }),
     [reading, width, above],
   );
   const cursor = useCursor(shown, onPress, onClick);
@@ -80,6 +88,8 @@ export function Rail({ reading, onPress, onClick }: Props) {
                 <RailRow
                   row={row}
                   division={reading.legs[row.leg]?.division ?? ""}
+                  left={reading.legs[row.leg]?.left}
+                  saysHolds={reading.says_holds}
                   place={place}
                   words={above}
                   at={cursor.at}
@@ -94,6 +104,7 @@ export function Rail({ reading, onPress, onClick }: Props) {
       <p className="sr-only" aria-live="polite">
         {cursor.words}
       </p>
+      <Grips grips={reading.shapes} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
         {offered.length > 1 && (
@@ -114,7 +125,7 @@ export function Rail({ reading, onPress, onClick }: Props) {
           </label>
         )}
         <Legend reading={reading} />
-        {reading.count && (
+        {reading.count && !reading.two_hands && (
           <p className="text-soft text-sm basis-full">
             As a count: <span className="text-base-content select-all">{reading.count}</span>
             {reading.rows.some((row) => row.bar > 4) && " …"}
@@ -159,29 +170,32 @@ function BarPicker({ most, view, onChange }: PickerProps) {
 }
 
 function Legend({ reading }: { reading: Reading }) {
+  const some = (is: (event: Row["events"][number]) => unknown) =>
+    reading.rows.some((row) => row.events.some(is));
   const has = {
     groups: reading.rows.some((row) => row.groups.length > 0),
     breaths: reading.rows.some((row) => row.breaths.length > 0),
     clicks: reading.rows.some((row) => row.clicks.length > 0),
-    rests: reading.rows.some((row) =>
-      row.events.some((event) => event.kind === "rest" || event.kind === "air"),
-    ),
-    frets: reading.rows.some((row) => row.events.some((event) => event.touch?.includes("·"))),
-    fingers: reading.rows.some((row) =>
-      row.events.some((event) => event.touch && !event.touch.includes("·")),
-    ),
-    slurs: reading.rows.some((row) => row.events.some((event) => event.slurred)),
-    air: reading.rows.some((row) => row.events.some((event) => event.kind !== "note" && event.stroke)),
+    rests: some((event) => event.kind === "rest" || event.kind === "air"),
+    frets: reading.strings === 0 && some((event) => event.touch?.includes("·")),
+    fingers: reading.strings === 0 && some((event) => event.touch && !event.touch.includes("·")),
+    slurs: some((event) => event.slurred),
+    air: some((event) => event.kind !== "note" && event.stroke),
+    dead: some((event) => event.dead),
   };
+  const two = reading.two_hands;
   return (
     <p className="text-soft text-sm">
+      {two && "Up: right hand. Down: left hand. Through the line: together. "}
       Tall with a head: accent.{has.clicks && " ◆ click."}
       {has.groups && " Brackets: groups, numbered."}
       {has.breaths && " ’ breathe."}
       {has.rests && " Dashed: silence."}
       {has.air && " Hollow: in the air."}
+      {has.dead && " ×: damped."}
       {has.frets && " 5·3: string 5, fret 3."}
-      {has.fingers && " Numbers below: fingers."}
+      {has.fingers && (two ? " Small figures: fingers." : " Numbers below: fingers.")}
+      {reading.strings > 0 && " Under it the strings, the thickest below."}
       {has.slurs && " Bow: slurred."}
     </p>
   );

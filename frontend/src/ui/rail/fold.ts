@@ -15,6 +15,14 @@ export function fold(rows: readonly Row[]): Folded[] {
 }
 
 /** Everything that is drawn of a row but its number. */
-function looksOf({ bays, events, clicks, groups, breaths, lines }: Row): string {
-  return JSON.stringify([bays, events.map(({ group, ...rest }) => rest), clicks, groups, breaths, lines]);
+function looksOf({ bays, events, other, clicks, groups, breaths, lines }: Row): string {
+  return JSON.stringify([
+    bays,
+    events.map(({ group, ...rest }) => rest),
+    other,
+    clicks,
+    groups,
+    breaths,
+    lines,
+  ]);
 }

@@ -20,6 +20,10 @@ function row(division: number): Row {
     slurred: false,
     accent: "plain" as const,
     group: null,
+    strings: [],
+    dead: false,
+    ornament: null,
+    sounds: null,
   }));
   return {
     leg: 0,
@@ -32,6 +36,8 @@ function row(division: number): Row {
     breaths: [],
     lines: [],
     words: "",
+    other: [],
+    other_first: 0,
   };
 }
 

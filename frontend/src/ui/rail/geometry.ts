@@ -17,6 +17,12 @@ export type Geometry = {
   /** Where the first line under the rail stands, and how far the next is. */
   lineY: number;
   lineStep: number;
+  /** What the left hand takes under the line, before it grows with the scale; 0 where one hand plays. */
+  below: number;
+  /** How many strings are drawn, where the thinnest lies, and how far the next one is. */
+  strings: number;
+  stringsY: number;
+  stringStep: number;
   /** Pixel of a position in beats from the start of a row. */
   x: (beats: number) => number;
 };
@@ -27,27 +33,38 @@ const INSET = 14;
 const CHORD_LINE = 24;
 /** From one line under the rail to the next. */
 const LINE_STEP = 20;
+/** What the left hand of two takes under the line. */
+const LEFT_HAND = 60;
+/** From one string to the next. */
+const STRING_STEP = 19;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
+/** The same where the words of two hands stand in one line. */
+const CLOSEST_OF_TWO = 26;
 
 export function geometry(
   rows: readonly Row[],
   beatsABar: number,
   width: number,
-  { scale = 1, secondLine = false } = {},
+  { scale = 1, secondLine = false, strings = 0 } = {},
 ): Geometry {
   const gutter = width < 560 ? 56 : 84;
-  const densest = Math.max(1, ...rows.map((row) => Math.max(...row.events.map((event) => 1 / event.width))));
+  const densest = Math.max(1, ...rows.map(density));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
-  const hasHands = rows.some((row) => row.events.some((event) => event.stroke !== null || event.slurred));
+  const below = rows.some((row) => row.other.length > 0) ? LEFT_HAND : 0;
+  const isStruck = (event: Row["events"][number]) =>
+    (event.stroke !== null && !isPlucked(event)) || event.slurred;
+  const hasHands = rows.some((row) => row.events.some(isStruck));
   const top = hasChords || secondLine ? CHORD_LINE * scale : 0;
-  const hasTouch = rows.some((row) => row.events.some((event) => event.touch !== null));
+  const hasTouch = !below && !strings && rows.some((row) => row.events.some((event) => event.touch !== null));
+  const closest = below ? CLOSEST_OF_TWO : CLOSEST;
   const touchY = hasHands ? 118 : 98;
-  const groupY = (hasHands ? 128 : 108) + (hasTouch ? 18 : 0);
-  const lineY = groupY + (hasGroups ? 34 : 12);
+  const groupY = (hasHands ? 128 : 108) + (hasTouch ? 18 : 0) + below;
+  const stringsY = groupY + (hasGroups ? 36 : 16);
+  const lineY = strings ? stringsY + strings * STRING_STEP + 14 : groupY + (hasGroups ? 34 : 12);
   const lines = Math.max(0, ...rows.map((row) => row.lines.length));
-  const beat = Math.max((width - gutter - 6) / beatsABar, CLOSEST * densest * Math.max(1, scale * 0.8));
+  const beat = Math.max((width - gutter - 6) / beatsABar, closest * densest * Math.max(1, scale * 0.8));
   return {
     scale,
     gutter,
@@ -60,6 +77,28 @@ export function geometry(
     groupY: groupY * scale,
     lineY: lineY * scale,
     lineStep: LINE_STEP * scale,
+    below,
+    strings,
+    stringsY: stringsY * scale,
+    stringStep: STRING_STEP * scale,
     x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
   };
+}
+
+/** Whether the stroke of an event is a finger that stands on its string already. */
+export function isPlucked({ stroke, strings }: Row["events"][number]): boolean {
+  const fingers = stroke?.split("+") ?? [];
+  return strings.some((one) => fingers.includes(one.finger));
+}
+
+/** How close the closest neighbours of a row stand, of both hands: places a beat. */
+function density(row: Row): number {
+  const widths = row.events.map((event) => event.width);
+  if (row.other.length === 0) return 1 / Math.min(...widths);
+  const struck = [...row.events, ...row.other]
+    .filter((event) => event.kind === "note")
+    .map((event) => event.x);
+  const places = [...new Set(struck)].sort((one, other) => one - other);
+  const gaps = places.slice(1).map((place, index) => place - (places[index] ?? 0));
+  return 1 / Math.min(...widths, ...gaps.filter((gap) => gap > 1e-6));
 }

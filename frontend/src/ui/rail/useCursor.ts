@@ -8,14 +8,20 @@ export function useCursor(
   onClick: ((event: number) => void) | undefined,
 ) {
   const [at, setAt] = useState<number | null>(null);
-  const events = rows.flatMap(({ row }, line) =>
-    row.events.map((event, index) => ({
-      number: row.first + index,
+  const events = rows.flatMap(({ row }, line) => {
+    const of = (hand: string, from: number) => (event: Folded["row"]["events"][number], index: number) => ({
+      number: from + index,
       line,
       x: event.x,
-      words: `bar ${row.bar}: ${event.words}`,
-    })),
-  );
+      words: `bar ${row.bar}${hand}: ${event.words}`,
+    });
+    if (row.other.length === 0) return row.events.map(of("", row.first));
+    // Both hands in the order of time, the right one first where they meet.
+    return [
+      ...row.events.map(of(", right hand", row.first)),
+      ...row.other.map(of(", left hand", row.other_first)),
+    ].sort((one, other) => one.x - other.x);
+  });
   const place = events.findIndex((event) => event.number === at);
   const onKeyDown = (key: KeyboardEvent) => {
     if (key.ctrlKey || key.metaKey || key.altKey) return;

@@ -12,10 +12,14 @@ ClickLevel = Literal["strong", "plain", "division"]
 
 
 class ClickSlot(NamedTuple):
-    """A slot of the drill that a click is laid over: its onset in beats, and whether it sounds."""
+    """A slot of the drill that a click is laid over: its onset in beats, and whether it sounds.
+
+    ``is_beside``: It is a note of the other hand.
+    """
 
     onset: Fraction
     sounds: bool
+    is_beside: bool = False
 
 
 def level_at(position: Fraction, meter: Meter) -> ClickLevel:

@@ -19,6 +19,12 @@ MOST_BEATS = 64
 MOST_BARS = 16
 MOST_CLICKS = 4096
 _ON_OR_OFF = "The click is on or off for {least} to {most} bars, not {value}."
+#: What a click of the drill's own slots is called.
+SLOT_WORDS = {
+    "all": "every slot of the division",
+    "left_out": "what the student leaves out",
+    "other_hand": "what the other hand plays",
+}
 #: How often a growing silence grows before it begins again.
 _ROUNDS = 4
 
@@ -116,23 +122,33 @@ class DropOut:
 
 @dataclass(frozen=True, slots=True)
 class OfTheSlots:
-    """A click on the slots of the drill itself: all of them, or those that it leaves out.
+    """A click on the slots of the drill itself: all of them, those that it leaves out, or the notes of the other hand.
 
     Args:
-        which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play.
+        which: ``"all"`` is the division itself; ``"left_out"`` what the student does not play; ``"other_hand"`` what
+            the other hand plays.
     """
 
     kind: Literal["slots"] = field(default="slots", kw_only=True)
-    which: Literal["all", "left_out"] = "all"
+    which: Literal["all", "left_out", "other_hand"] = "all"
 
     @property
     def words(self) -> str:
         """What it is, in words."""
-        return "every slot of the division" if self.which == "all" else "what the student leaves out"
+        return SLOT_WORDS[self.which]
 
     def cycle(self, meter: Meter, slots: Sequence[ClickSlot], beats: Fraction) -> ClickCycle:
         """Return the clicks over the whole drill."""
-        chosen = [slot for slot in slots if self.which == "all" or not slot.sounds]
+        if self.which == "other_hand":
+            chosen = [slot for slot in slots if slot.is_beside]
+            if not chosen:
+                raise OutOfRange(
+                    "This click is what the other hand plays, and one hand is all there is. Let another hand play, or "
+                    "take another click.",
+                    field="click.which",
+                )
+        else:
+            chosen = [slot for slot in slots if not slot.is_beside and (self.which == "all" or not slot.sounds)]
         return ClickCycle(beats, tuple((slot.onset, level_at(slot.onset, meter)) for slot in chosen))
 
 
@@ -176,10 +192,10 @@ class TypedClick:
                         field="click.text",
                     )
                 start = meter.bar_start(number) + bar.beat_starts()[beat.beat - 1]
-                for slot, (kind, accent) in enumerate(beat.slots):
-                    if kind == "note":
+                for slot, filled in enumerate(beat.slots):
+                    if filled.kind == "note":
                         at = start + bar.beats[beat.beat - 1] * slot / beat.division
-                        found.append((at, "strong" if accent == "accent" else "plain"))
+                        found.append((at, "strong" if filled.accent == "accent" else "plain"))
         return ClickCycle(meter.bar_start(turns + 1), tuple(found))
 
 
@@ -245,6 +261,12 @@ KINDS: tuple[Kind[Thinned | DropOut | OfTheSlots | TypedClick | ByMeter], ...] =
         "what the student leaves out",
         "Click and student together make the whole.",
         "slots left_out",
+    ),
+    Kind(
+        OfTheSlots(which="other_hand"),
+        SLOT_WORDS["other_hand"],
+        "One hand alone over the click of the other.",
+        "slots other_hand",
     ),
     Kind(
         ByMeter(),

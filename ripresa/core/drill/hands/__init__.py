@@ -6,7 +6,9 @@ To add one, write its module and add it to ``Hands`` and ``HANDS`` below.
 
 from typing import Annotated
 
-from ripresa.core.drill.hands import by_order, by_place, economy, none
+from ripresa.core.drill.hands import articulated, by_order, by_place, economy, none
+from ripresa.core.drill.hands.articulated import CIRCUITS, Articulated
+from ripresa.core.drill.hands.articulated import PATTERNS as ARTICULATION_PATTERNS
 from ripresa.core.drill.hands.by_order import CYCLES, RESTARTS, SLUR, ByOrder
 from ripresa.core.drill.hands.by_place import LEADS, ODD_SCHOOLS, ByPlace
 from ripresa.core.drill.hands.economy import Economy
@@ -14,17 +16,20 @@ from ripresa.core.drill.hands.none import NoHands
 from ripresa.core.exact import ByKind
 from ripresa.core.kind import Kind
 
-Hands = Annotated[ByOrder | ByPlace | Economy | NoHands, ByKind()]
+Hands = Annotated[ByOrder | ByPlace | Economy | Articulated | NoHands, ByKind()]
 #: All kinds, in the order in which they are offered.
-HANDS: tuple[Kind[Hands], ...] = (none.KIND, by_place.KIND, economy.KIND, by_order.KIND)
+HANDS: tuple[Kind[Hands], ...] = (none.KIND, by_place.KIND, economy.KIND, articulated.KIND, by_order.KIND)
 
 __all__ = [
+    "ARTICULATION_PATTERNS",
+    "CIRCUITS",
     "CYCLES",
     "HANDS",
     "LEADS",
     "ODD_SCHOOLS",
     "RESTARTS",
     "SLUR",
+    "Articulated",
     "ByOrder",
     "ByPlace",
     "Economy",

@@ -10,8 +10,11 @@ from ripresa.core.drill.material import (
     arpeggio,
     cells,
     count,
+    finger_order,
     line,
+    long_notes,
     one_note,
+    picked,
     scale_run,
     sequence,
     strum,
@@ -19,19 +22,26 @@ from ripresa.core.drill.material import (
 from ripresa.core.drill.material.arpeggio import Arpeggio
 from ripresa.core.drill.material.cells import MIXES, Cells
 from ripresa.core.drill.material.count import Count
+from ripresa.core.drill.material.finger_order import ALL, LEGATOS, ORDERS, PATHS, FingerOrder
 from ripresa.core.drill.material.line import AFTERS, RHYTHMS, Line
 from ripresa.core.drill.material.line_text import LineNote, parse_line, without_bars, write_line
+from ripresa.core.drill.material.long_notes import LongNotes
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.one_note import SAYS, OneNote
 from ripresa.core.drill.material.onto_beats import FINEST
+from ripresa.core.drill.material.picked import AGAINS, BASSES, PICKS, Picked
 from ripresa.core.drill.material.run import SHAPES, TOPS
 from ripresa.core.drill.material.scale_run import MOST_OCTAVES, OWN, ScaleRun
 from ripresa.core.drill.material.sequence import FIGURES, WAYS, Sequence
 from ripresa.core.drill.material.strum import PATTERNS, Strum
 from ripresa.core.exact import ByKind
 from ripresa.core.kind import Kind
+from ripresa.core.pitch import Pitch, Scale, parse_tonic
 
-Material = Annotated[ScaleRun | Arpeggio | Sequence | OneNote | Count | Cells | Strum | Line, ByKind()]
+Material = Annotated[
+    ScaleRun | Arpeggio | Sequence | OneNote | Count | Cells | Strum | Line | Picked | FingerOrder | LongNotes,
+    ByKind(),
+]
 #: All kinds, in the order in which they are offered.
 MATERIALS: tuple[Kind[Material], ...] = (
     scale_run.KIND,
@@ -41,6 +51,9 @@ MATERIALS: tuple[Kind[Material], ...] = (
     count.KIND,
     cells.KIND,
     strum.KIND,
+    picked.KIND,
+    finger_order.KIND,
+    long_notes.KIND,
     one_note.KIND,
 )
 
@@ -50,15 +63,28 @@ def own_rhythm(material: Material) -> bool:
     return material.own_division is not None
 
 
+def scale_of(material: Material) -> tuple[Pitch, Scale] | None:
+    """Return the tonic, in octave 4, and the tones that the degrees of a material count in; None without."""
+    tonic, tones = getattr(material, "tonic", None), getattr(material, "tones", None)
+    return (parse_tonic(tonic), tones) if tonic and isinstance(tones, Scale) else None
+
+
 __all__ = [
     "AFTERS",
+    "AGAINS",
+    "ALL",
+    "BASSES",
     "FIGURES",
     "FINEST",
+    "LEGATOS",
     "MATERIALS",
     "MIXES",
     "MOST_OCTAVES",
+    "ORDERS",
     "OWN",
+    "PATHS",
     "PATTERNS",
+    "PICKS",
     "RHYTHMS",
     "SAYS",
     "SHAPES",
@@ -67,16 +93,20 @@ __all__ = [
     "Arpeggio",
     "Cells",
     "Count",
+    "FingerOrder",
     "Line",
     "LineNote",
+    "LongNotes",
     "Material",
     "NotePass",
     "OneNote",
+    "Picked",
     "ScaleRun",
     "Sequence",
     "Strum",
     "own_rhythm",
     "parse_line",
+    "scale_of",
     "without_bars",
     "write_line",
 ]

@@ -9,7 +9,7 @@ from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Shape, Top, run_pass
 from ripresa.core.exact import plural
 from ripresa.core.kind import Between, Kind, check_bounds
-from ripresa.core.pitch import Instrument, chord_named, parse_tonic, show_tonic
+from ripresa.core.pitch import Instrument, Scale, chord_named, parse_tonic, show_tonic
 from ripresa.core.rhythm import Meter
 
 MOST_OCTAVES = 8
@@ -41,6 +41,11 @@ class Arpeggio:
         parse_tonic(self.tonic)
         chord_named(self.chord)
         check_bounds(self, "material")
+
+    @property
+    def tones(self) -> Scale:
+        """The tones of the chord, as a scale over one octave."""
+        return chord_named(self.chord)
 
     @property
     def title(self) -> str:

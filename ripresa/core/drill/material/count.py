@@ -8,16 +8,18 @@ from typing import Annotated, Literal
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
-from ripresa.core.grid import Slot
+from ripresa.core.grid import AS_WRITTEN, How, Slot
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
-from ripresa.core.rhythm import CountedBeat, Filled, Level, Meter, SlotKind, parse_count, parse_named
+from ripresa.core.rhythm import CountedBeat, Filled, Meter, SlotKind, parse_count, parse_named
 
 LONGEST_TEXT = 4000
 FARTHEST_SHIFT = 64
 #: Divisions of a beat that share the finest grid among them.
 BINARY = (1, 2, 4)
-_UNSAID: Filled = (None, None)
+_UNSAID = Filled()
+#: A damped stroke.
+DEAD = How(dead=True)
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,8 +94,8 @@ class Count:
             second=tuple(
                 place_in(meter, beat, slot)
                 for beat in under
-                for slot, (kind, _) in enumerate(beat.slots)
-                if kind == "note"
+                for slot, filled in enumerate(beat.slots)
+                if filled.kind == "note"
             ),
             # In meters that take turns it begins again where they do.
             second_beats=meter.bar_start(
@@ -113,20 +115,22 @@ def place_in(meter: Meter, beat: CountedBeat, slot: int) -> Fraction:
     return meter.bar_start(beat.bar) + bar.beat_starts()[number] + bar.beats[number] * slot / beat.division
 
 
-def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, SlotKind, Level | None]]:
-    """Yield beat, number, kind and accent of every slot; what is not said is the held part of what was, or silent."""
+def filled_slots(beats: Iterable[CountedBeat]) -> Iterator[tuple[CountedBeat, int, SlotKind, Filled]]:
+    """Yield beat, number, kind and filling of every slot; what is not said is the held part of what was, or silent."""
     sounding = False
     for beat in beats:
-        for number, (kind, accent) in enumerate(beat.slots):
-            if kind is not None:
-                sounding = kind == "note"
-            yield beat, number, kind or ("hold" if sounding else "rest"), accent
+        for number, filled in enumerate(beat.slots):
+            if filled.kind is not None:
+                # A damped stroke does not go on.
+                sounding = filled.kind == "note" and not filled.dead
+            yield beat, number, filled.kind or ("hold" if sounding else "rest"), filled
 
 
 def rhythm_of(beats: Iterable[CountedBeat]) -> tuple[Slot, ...]:
     """Return the slots of beats that carry no chords, one after the other."""
     return tuple(
-        Slot(Fraction(beat.division), number, kind, None, accent) for beat, number, kind, accent in filled_slots(beats)
+        Slot(Fraction(beat.division), number, kind, None, filled.accent, how=DEAD if filled.dead else AS_WRITTEN)
+        for beat, number, kind, filled in filled_slots(beats)
     )
 
 

@@ -15,7 +15,7 @@ from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Exact, label, plural
 from ripresa.core.grid import Slot, parse_progression, slot_numbers
 from ripresa.core.kind import Kind
-from ripresa.core.pitch import Chord, ChordSound, Instrument, Pitch, above, parse_tonic
+from ripresa.core.pitch import SCALES, Chord, ChordSound, Instrument, Pitch, Scale, above, parse_tonic
 from ripresa.core.rhythm import Meter
 
 Rhythm = Literal["legs", "own"]
@@ -94,6 +94,11 @@ class Line:
     def length(self) -> Fraction:
         """Slots or beats of one statement."""
         return sum((note.length for note in self.played), Fraction(0))
+
+    @property
+    def tones(self) -> Scale:
+        """The scale that its degrees count in."""
+        return SCALES["major"]
 
     @property
     def title(self) -> str:

@@ -32,6 +32,7 @@ FIGURES: dict[str, tuple[tuple[int, ...], str]] = {
     "fours": ((0, 1, 2, 3), "groups of four"),
     "fives": ((0, 1, 2, 3, 4), "groups of five"),
     "broken": ((0, 2, 1), "broken threes"),
+    "five_fingers": ((0, 1, 2, 3, 4, 3, 2, 1), "five fingers up and back"),
 }
 
 

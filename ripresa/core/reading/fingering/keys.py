@@ -1,8 +1,8 @@
 """Keys: the usual fingerings of major and minor scales and triads, and a thumb-under rule for all else.
 
-The table is the one that method books agree on; where they do not, the rule
-decides. A row is (finger on the lowest tonic, fingers on the degrees further
-in, finger on the highest tonic).
+The table is the one that method books agree on (scales as in C.-L. Hanon, *Le pianiste virtuose*, 1873, no. 39,
+arpeggios no. 41); where they do not, the rule decides. Its own test: no thumb on a black key of a scale. A row is
+(finger on the lowest tonic, fingers on the degrees further in, finger on the highest tonic).
 """
 
 from collections.abc import Sequence
@@ -11,6 +11,7 @@ from itertools import pairwise
 from typing import Literal
 
 from ripresa.core.drill.material import Arpeggio, Material, ScaleRun
+from ripresa.core.drill.material import Sequence as Sequence_
 from ripresa.core.grid import Touch
 from ripresa.core.pitch import Pitch, Scale, chord_named, parse_tonic
 
@@ -64,13 +65,36 @@ _MINOR: dict[Hand, dict[int, Row]] = {
         Eb=(2, "2143213", 2),
     ),
 }
+#: Triads that begin on a black key: the thumb takes the first white one. F sharp major and E flat minor lie on black
+#: keys alone, and are fingered as white ones. Books differ on B flat; this is one of their ways.
+_BLACK_TRIADS: dict[Hand, dict[tuple[int, str], Row]] = {
+    "right": {
+        **{(one, "major_triad"): (4, "412", 4) for one in (1, 3, 8)},
+        **{(one, "minor_triad"): (4, "412", 4) for one in (1, 6, 8)},
+        (10, "major_triad"): (4, "412", 4),
+        (10, "minor_triad"): (2, "231", 2),
+        (6, "major_triad"): (1, "123", 5),
+        (3, "minor_triad"): (1, "123", 5),
+    },
+    "left": {
+        **{(one, "major_triad"): (2, "214", 2) for one in (1, 3, 8)},
+        **{(one, "minor_triad"): (2, "214", 2) for one in (1, 6, 8)},
+        (10, "major_triad"): (3, "321", 3),
+        (10, "minor_triad"): (3, "321", 3),
+        (6, "major_triad"): (5, "132", 1),
+        (3, "minor_triad"): (5, "142", 1),
+    },
+}
 #: Sharp minors whose raised sixth would put the thumb on a black key: the rule takes them.
 _NOT_MELODIC = {1, 6, 8}
 _NEVER = 1000.0
 
 
-def on_keys(material: Material, hand: Hand, pitches: tuple[Pitch | None, ...]) -> tuple[Touch | None, ...]:
+def on_keys(material: Material | None, hand: Hand, pitches: tuple[Pitch | None, ...]) -> tuple[Touch | None, ...]:
     """Return the finger of each note, 1 for the thumb; None for a note without pitch."""
+    five = _five_fingers(material, hand, pitches)
+    if five:
+        return five
     usual = _usual(material, hand)
     if usual:
         tonic, tones, row = usual
@@ -80,7 +104,7 @@ def on_keys(material: Material, hand: Hand, pitches: tuple[Pitch | None, ...]) -
     return _by_rule(hand, tuple(pitch.midi if pitch else None for pitch in pitches))
 
 
-def _usual(material: Material, hand: Hand) -> tuple[Pitch, Scale, Row] | None:
+def _usual(material: Material | None, hand: Hand) -> tuple[Pitch, Scale, Row] | None:
     if isinstance(material, ScaleRun):
         tonic = parse_tonic(material.tonic)
         known = _MAJOR if material.scale in _MAJORS else _MINOR if material.scale in _MINORS else None
@@ -90,10 +114,26 @@ def _usual(material: Material, hand: Hand) -> tuple[Pitch, Scale, Row] | None:
         return (tonic, material.tones, row) if row else None
     if isinstance(material, Arpeggio) and material.chord in {"major_triad", "minor_triad"}:
         tonic, tones = parse_tonic(material.tonic), chord_named(material.chord)
+        black = _BLACK_TRIADS[hand].get((tonic.midi % 12, material.chord))
         if tonic.midi % 12 in _BLACK:
-            return None
-        return tonic, tones, _triad(tonic, tones, hand)
+            return (tonic, tones, black) if black else None
+        return tonic, tones, black or _triad(tonic, tones, hand)
     return None
+
+
+def _five_fingers(
+    material: Material | None, hand: Hand, pitches: tuple[Pitch | None, ...]
+) -> tuple[Touch | None, ...] | None:
+    """Return a finger for each of five neighbours that step up the scale; None for other material."""
+    if not isinstance(material, Sequence_) or set(material.figure) != set(range(5)) or material.tones.degrees < 7:
+        return None
+    found: list[Touch | None] = []
+    size = len(material.figure)
+    for at in range(0, len(pitches), size):
+        group = [pitch.midi for pitch in pitches[at : at + size] if pitch]
+        places = {midi: place for place, midi in enumerate(sorted(set(group)))}
+        found += [Touch(places[midi] + 1 if hand == "right" else 5 - places[midi]) for midi in group]
+    return tuple(found)
 
 
 def _triad(tonic: Pitch, tones: Scale, hand: Hand) -> Row:

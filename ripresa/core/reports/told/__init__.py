@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from ripresa.core.reading import Reading
-from ripresa.core.reports.breath import breath_marks
+from ripresa.core.reports.breath import breath_plan
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told
 from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
@@ -13,12 +13,16 @@ from ripresa.core.reports.told.lines import landings_told, statements_told
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.told.rhythm import bar_told, cells_told, numbers_told
 from ripresa.core.reports.told.speed import closest_told, gear_told, working
+from ripresa.core.reports.told.strings import steps_told, strings_told
+from ripresa.core.reports.told.two_hands import two_hands_told
+from ripresa.core.reports.told.winds import registers_told, tongue_told
 
 __all__ = ["Paragraph", "closest_told", "gear_told", "paragraphs", "starts_told", "working"]
 
 
 def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield all that is told of a reading beside its table of legs, in the order in which it is shown."""
+    yield from two_hands_told(reading, bpm)
     for group in found.groups:
         yield from groups_told(group, reading)
     yield from lead_told(found.leads, reading)
@@ -30,5 +34,9 @@ def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
     yield from landings_told(reading)
     yield from statements_told(reading)
     yield from hands_told(reading, found)
+    yield from strings_told(reading)
+    yield from steps_told(reading)
     yield from neck_told(reading)
-    yield from breath_told(reading, found.breath, bpm, breath_marks(reading, bpm))
+    yield from tongue_told(reading, bpm)
+    yield from registers_told(reading)
+    yield from breath_told(reading, found.breath, bpm, breath_plan(reading, bpm))

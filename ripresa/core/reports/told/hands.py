@@ -5,11 +5,14 @@ from collections.abc import Iterator
 from ripresa.core.exact import division_label, short
 from ripresa.core.grid import roman
 from ripresa.core.reading import Reading
-from ripresa.core.reports.motion import beat_starts, flips, positions, same_way
+from ripresa.core.reports.motion import beat_starts, flips, notes_a_string, positions, same_way
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.paragraph import Paragraph
 
 _MOST_POSITIONS = 6
+_LEAST = "By least movement: the hand stays where four frets reach, and goes the short way."
+#: Way of fingering → notes a string.
+_A_STRING = {"two_a_string": 2, "three_a_string": 3, "four_a_string": 4}
 _WAY = {"D": "down", "U": "up"}
 
 
@@ -60,6 +63,19 @@ def neck_told(reading: Reading) -> Iterator[Paragraph]:
         "On the neck",
         (
             said + (f"; and {more} more changes." if more > 0 else "."),
-            "By least movement: the hand stays where four frets reach, and goes the short way.",
+            _why(reading, len(found)),
         ),
     )
+
+
+def _why(reading: Reading, count: int) -> str:
+    """Return why the hand stands where it does; where a layout was asked for and the neck has none, that it has not."""
+    fingering = reading.drill.fingering
+    if fingering == "position":
+        return "All of it lies in one position." if count == 1 else f"No one position holds all of it. {_LEAST}"
+    wanted = _A_STRING.get(fingering)
+    if wanted is None:
+        return _LEAST
+    counts = sorted(notes_a_string(reading).values(), reverse=True)
+    fits = counts[0] <= wanted and all(one == wanted for one in counts[:-1])
+    return f"{wanted} notes a string." if fits else f"{wanted} notes a string do not fit here. {_LEAST}"

@@ -1,0 +1,49 @@
+import type { Choices, Drill } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { typedCount } from "../../ui/brief/typedCount";
+
+type LongNotes = Extract<Drill["material"], { kind: "long_notes" }>;
+type Props = { notes: LongNotes; choices: Choices; onChange: (notes: LongNotes) => void };
+
+/** A scale in long notes, counted inside. */
+export function LongNoteWords({ notes, choices, onChange }: Props) {
+  const number = (field: "octaves" | "beats" | "rest", label: string, hint: string) => (
+    <BriefField
+      label={label}
+      field={`material.${field}`}
+      numeric
+      value={String(notes[field])}
+      hint={hint}
+      onChange={(text) => onChange({ ...notes, [field]: typedCount(text) })}
+    />
+  );
+  return (
+    <>
+      <BriefSelect
+        label="tonic"
+        field="material.tonic"
+        value={notes.tonic}
+        choices={choices.tonics}
+        onChange={(tonic) => onChange({ ...notes, tonic })}
+      />{" "}
+      <BriefSelect
+        label="scale"
+        field="material.scale"
+        value={notes.scale}
+        choices={choices.scales.filter((one) => one.degrees > 0)}
+        onChange={(scale) => onChange({ ...notes, scale })}
+      />
+      , {number("octaves", "octaves", "1 to 4.")} {notes.octaves === 1 ? "octave" : "octaves"}{" "}
+      <BriefSelect
+        label="shape"
+        field="material.shape"
+        value={notes.shape}
+        choices={choices.shapes}
+        onChange={(shape) => onChange({ ...notes, shape: shape as LongNotes["shape"] })}
+      />
+      , each {number("beats", "beats of a note", "Counted inside, from 1.")} beats long, then{" "}
+      {number("rest", "beats of silence", "To breathe, or to let go; 0 for none.")} of silence
+    </>
+  );
+}

@@ -1,0 +1,171 @@
+import type { Row } from "../../api/client";
+import type { Geometry } from "./geometry";
+
+type Props = { row: Row; place: Geometry };
+
+/** What stands around the pegs of a row: bows, chords, groups, what is written at its left. */
+
+/** A bow from the note before to each note that is slurred; from the left edge where that one is in another bar. */
+export function Slurs({ row, place }: Props) {
+  const y = (92 + place.below) * place.scale;
+  return row.events.map((event, index) => {
+    if (!event.slurred) return null;
+    const before = row.events.slice(0, index).findLast((one) => one.kind === "note");
+    const from = before ? place.x(before.x) + 9 : place.x(event.x) - 26 * place.scale;
+    const to = place.x(event.x);
+    return (
+      <g key={event.x}>
+        <path
+          className="stroke-base-content"
+          d={`M${from} ${y}Q${(from + to) / 2} ${y + 12 * place.scale} ${to} ${y}`}
+          fill="none"
+          strokeWidth={2}
+        />
+        {event.ornament && (
+          <text
+            className="fill-soft"
+            x={(from + to) / 2}
+            y={y + 2 * place.scale}
+            textAnchor="middle"
+            fontSize={12 * place.scale}
+          >
+            {event.ornament}
+          </text>
+        )}
+      </g>
+    );
+  });
+}
+
+/** The chord where it begins, and again at the start of a bar. */
+export function Chords({ row, place }: Props) {
+  const named = row.events.filter((event) => event.chord !== null);
+  return named.map((event, index) =>
+    event.chord === named[index - 1]?.chord ? null : (
+      <text
+        key={event.x}
+        className="fill-base-content font-bold font-display"
+        x={place.x(event.x)}
+        y={17 * place.scale}
+        textAnchor="middle"
+        fontSize={17 * place.scale}
+      >
+        {event.chord}
+      </text>
+    ),
+  );
+}
+
+/** A second layer, or the body: its own places under the rail. */
+export function Line({ line, y, place }: { line: Row["lines"][number]; y: number; place: Geometry }) {
+  return (
+    <g>
+      <text className="fill-soft" x={0} y={y} fontSize={12}>
+        {place.gutter < 60 ? line.name.slice(0, 6) : line.name}
+      </text>
+      {line.marks.map((mark) => (
+        <text
+          key={mark.x}
+          className="fill-base-content"
+          x={place.x(mark.x)}
+          y={y}
+          textAnchor="middle"
+          fontSize={14 * place.scale}
+        >
+          {mark.word}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+/** The second stream: which note of its group each one is. */
+export function InGroup({ row, place }: Props) {
+  return row.events.map((event) =>
+    event.in_group === null ? null : (
+      <text
+        key={event.x}
+        className={event.in_group === 1 ? "fill-base-content font-bold" : "fill-secondary"}
+        x={place.x(event.x)}
+        y={16 * place.scale}
+        textAnchor="middle"
+        fontSize={14 * place.scale}
+      >
+        {event.in_group}
+      </text>
+    ),
+  );
+}
+
+type GutterProps = {
+  division: string;
+  /** Division of the left hand; empty where one hand plays. */
+  left: string;
+  barLabel: string | undefined;
+  narrow: boolean;
+  scale: number;
+};
+
+export function Gutter({ division, left, barLabel, narrow, scale }: GutterProps) {
+  return (
+    <g>
+      {left && (
+        <>
+          <text
+            className="fill-secondary font-bold font-display"
+            x={0}
+            y={116 * scale}
+            fontSize={(left.length > 2 ? 18 : 26) * scale}
+          >
+            {left}
+          </text>
+          <text className="fill-soft" x={0} y={134 * scale} fontSize={13}>
+            left
+          </text>
+        </>
+      )}
+      <text
+        className="fill-primary font-bold font-display"
+        x={0}
+        y={54 * scale}
+        fontSize={(division.length > 2 ? 18 : 26) * scale}
+      >
+        {division}
+      </text>
+      <text className="fill-soft" x={0} y={74 * scale} fontSize={13}>
+        {left ? "right" : division.includes(":") ? "beats" : "a beat"}
+      </text>
+      {barLabel && (
+        <text className="fill-soft" x={0} y={18 * scale} fontSize={13}>
+          {narrow ? barLabel.replace("bar ", "b. ") : barLabel}
+        </text>
+      )}
+    </g>
+  );
+}
+
+export function Group({ group, place }: { group: Row["groups"][number]; place: Geometry }) {
+  const { scale, x } = place;
+  const [from, to, y] = [x(group.x) - 6, Math.max(x(group.x) + 6, x(group.end) - 10), place.groupY];
+  const odd = group.number % 2 === 1;
+  return (
+    <g>
+      <path
+        className={odd ? "stroke-secondary" : "stroke-warning"}
+        d={`M${from} ${y - 5}v5H${to}v-5`}
+        fill="none"
+        strokeWidth={2}
+      />
+      <text
+        className={odd ? "fill-secondary" : "fill-care-text"}
+        x={(from + to) / 2}
+        y={y + 14 * scale}
+        textAnchor="middle"
+        fontSize={13 * scale}
+        fontWeight={700}
+      >
+        {group.number}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,109 @@
+"""Chords of a progression: together, or broken from the lowest tone up."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.drill.second.first import First, filled, held
+from ripresa.core.errors import OutOfRange
+from ripresa.core.grid import Place, Touch, chord_at, parse_progression
+from ripresa.core.kind import Kind
+from ripresa.core.pitch import Chord, ChordSound, Pitch, close_position
+
+Figure = Literal["together", "broken", "rising", "root_and_fifth"]
+
+#: Figure → which tones in turn, from the root as 0; its name, and why one would choose it.
+FIGURES: dict[Figure, tuple[tuple[int, ...], str, str]] = {
+    "together": ((), "together", "Held; struck anew on each bar line."),
+    "broken": ((0, 2, 1, 2), "broken, low high middle high", "The usual broken bass: the hand stays where it is."),
+    "rising": ((0, 1, 2, 1), "broken, low middle high middle", "Up and back through the chord."),
+    "root_and_fifth": ((0, 2), "root and fifth in turn", "The plainest bass under a tune."),
+}
+LONGEST_TEXT = 1000
+#: The lowest root of a broken bass: G under the bass staff’s middle, so that all stay under middle C or near it.
+_LOWEST = 43
+#: Semitones of a fourth.
+_FOURTH = 5
+_FIELD = "second.plays.chords"
+
+
+@dataclass(frozen=True, slots=True)
+class ChordsBelow:
+    """A progression under the first hand; it begins again by itself, and with each leg.
+
+    Args:
+        chords: Symbols with bar lines, as ``parse_progression`` takes them.
+        figure: Together, or which way broken.
+
+    Raises:
+        OutOfRange: It is too long. The chords are read with the meter, when the drill is.
+    """
+
+    kind: Literal["chords"] = field(default="chords", kw_only=True)
+    chords: str = "C | F | G7 | C"
+    figure: Figure = "broken"
+
+    def __post_init__(self) -> None:
+        if len(self.chords) > LONGEST_TEXT:
+            raise OutOfRange(f"Chords have up to {LONGEST_TEXT} signs, not {len(self.chords)}.", field=_FIELD)
+
+    @property
+    def follows(self) -> bool:
+        """Whether it has the rhythm of the first hand where none of its own is written."""
+        return False
+
+    def fill(self, places: Sequence[Place], first: First) -> list[Place]:
+        """Return the places with the chords in them.
+
+        Raises:
+            Unreadable: A chord cannot be read, or a bar does not come out even.
+        """
+        spans = parse_progression(self.chords, first.meter, _FIELD)
+        length = spans[-1].end
+        order, _, _ = FIGURES[self.figure]
+        found: list[Place] = []
+        before: object = None
+        count = 0
+        for place in places:
+            if place.kind != "note":
+                found.append(held(place) if place.kind == "hold" else place)
+                continue
+            at = (place.onset - first.start) % length
+            span = max((one for one in spans if one.start <= at), key=lambda one: one.start)
+            # A figure begins again with each chord and each bar; what is held is struck anew there.
+            stretch = (span.start, (place.onset - first.start) // length, place.bar)
+            is_new, before = stretch != before, stretch
+            count = 0 if is_new else count + 1
+            tones = close_position(chord_at(spans, at), _LOWEST)
+            if order:
+                tone = order[count % len(order)] % len(tones)
+                touch = Touch(_fingers(tones)[tone])
+                found.append(replace(filled(place, tones[tone], _named(span.chord)), touch=touch))
+            else:
+                found.append(filled(place, None, _sounding(span.chord, tones)) if is_new else held(place))
+        return found
+
+
+def _fingers(tones: tuple[Pitch, ...]) -> tuple[int, ...]:
+    """Return the fingers of the left hand on a chord, its lowest tone first: 5 3 1, or 5 2 1 over a fourth.
+
+    As piano schools have it for triads; with four tones 5 3 2 1.
+    """
+    if len(tones) > 3:
+        return (5, 3, 2, *(1,) * (len(tones) - 3))
+    return (5, 2 if tones[1].midi - tones[0].midi >= _FOURTH else 3, 1)
+
+
+def _named(chord: Chord) -> ChordSound:
+    """Return a chord that is named where one of its tones is played."""
+    return ChordSound(chord.shown, ())
+
+
+def _sounding(chord: Chord, tones: tuple[Pitch, ...]) -> ChordSound:
+    return ChordSound(chord.shown, tones)
+
+
+#: Notes per beat of a progression where no division is written.
+USUAL = Fraction(1)
+KIND = Kind(ChordsBelow(), "accompanies with chords", "A progression below: together, or broken.")

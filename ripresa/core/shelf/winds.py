@@ -1,0 +1,117 @@
+"""Winds: articulation patterns, the break, breath and long notes."""
+
+from fractions import Fraction
+
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.hands import Articulated, ByOrder
+from ripresa.core.drill.material import Arpeggio, Line, LongNotes, OneNote, ScaleRun
+from ripresa.core.shelf.entry import Shelved, shelf_drill
+
+_TONGUE = ByOrder(cycle=("T",))
+
+WINDS: tuple[Shelved, ...] = (
+    shelf_drill(
+        "tonguing",
+        "Eight ways across",
+        "One octave in every pattern for fours, a leg for each: the fingers never change.",
+        ScaleRun(tonic="F", octaves=1),
+        "4 4 4 4 4 4 4 4",
+        bpm=63,
+        instrument="clarinet",
+        hands=Articulated("fours"),
+        breath=Fraction(10),
+    ),
+    shelf_drill(
+        "tonguing",
+        "Five ways in threes",
+        "The patterns for threes over an arpeggio, one after the other.",
+        Arpeggio(tonic="G", octaves=1),
+        "3 3 3 3 3",
+        bpm=66,
+        instrument="alto_saxophone",
+        hands=Articulated("threes"),
+        breath=Fraction(10),
+    ),
+    shelf_drill(
+        "tonguing",
+        "Slurs across the beam",
+        "Slur two, tongue two in fives: the pattern crosses the beat until it is home.",
+        ScaleRun(tonic="D", octaves=1),
+        "5",
+        bpm=56,
+        instrument="flute",
+        hands=Articulated("slur_two_tongue_two"),
+        breath=Fraction(9),
+    ),
+    shelf_drill(
+        "tonguing",
+        "Landing on T",
+        "Double tonguing over a scale that ends firm.",
+        ScaleRun(tonic="Bb", octaves=1, shape="up"),
+        "4",
+        bpm=80,
+        instrument="trumpet",
+        hands=Articulated("double_on_t"),
+        breath=Fraction(8),
+    ),
+    shelf_drill(
+        "breath",
+        "Over the bar",
+        "Four notes around the break, over and back, slowly.",
+        Line("G4 A4 B4 C5 B4 A4 B4 A4 B4 A4", tonic="C"),
+        "1 2",
+        bpm=60,
+        instrument="clarinet",
+        hands=Articulated("slur_pairs"),
+        accents=NoAccents(),
+        breath=Fraction(9),
+    ),
+    shelf_drill(
+        "breath",
+        "Still harbour",
+        "Long notes, counted inside, with as much silence to breathe.",
+        LongNotes(tonic="F", beats=6, rest=2),
+        "1",
+        bpm=60,
+        instrument="flute",
+        hands=_TONGUE,
+        accents=NoAccents(),
+        breath=Fraction(9),
+    ),
+    shelf_drill(
+        "breath",
+        "One breath out, one back",
+        "Two octaves slurred: a breath at the turn, until the tempo makes it one.",
+        ScaleRun(tonic="D", octaves=2),
+        "2 4",
+        bpm=66,
+        instrument="alto_saxophone",
+        hands=Articulated("all_slurred"),
+        breath=Fraction(9),
+    ),
+    shelf_drill(
+        "breath",
+        "First-year fog",
+        "Inside the range of a first year, tongued, a beat to breathe between.",
+        ScaleRun(tonic="D", octaves=1),
+        "1 2",
+        bpm=66,
+        seam="breath",
+        instrument="recorder",
+        hands=_TONGUE,
+        breath=Fraction(8),
+        level="first_year",
+    ),
+    shelf_drill(
+        "tonguing",
+        "Three gulls home",
+        "Triple tonguing on one note, and a firm T at the end.",
+        OneNote(beats=4),
+        "3 6",
+        bpm=60,
+        seam="bar_rest",
+        instrument="trumpet",
+        hands=Articulated("triple_on_t"),
+        breath=Fraction(8),
+    ),
+)

@@ -1,0 +1,249 @@
+"""The shape of the rail: a row for each bar of each leg, with all that is drawn in it."""
+
+from bisect import bisect_left
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from itertools import groupby
+
+from pydantic import BaseModel
+
+from ripresa.core.drill.click import ClickLevel
+from ripresa.core.grid import ORNAMENTS, Event
+from ripresa.core.reading import Reading
+from ripresa.core.reports import sounding_pitch
+from ripresa.core.rhythm import Level, SlotKind
+
+#: How a note of the second layer is drawn.
+_SECOND = "●"
+
+
+class StringShape(BaseModel):
+    """A string that sounds: its number from 1, the thinnest, its fret, and the finger that plays it."""
+
+    string: int
+    fret: int
+    finger: str
+
+
+class EventShape(BaseModel):
+    """One event; ``x`` and ``width`` in beats from the start of its row."""
+
+    x: float
+    width: float
+    beat: int
+    slot: int
+    count: str
+    kind: SlotKind
+    pitch: str | None
+    chord: str | None
+    stroke: str | None
+    touch: str | None
+    in_group: int | None
+    slurred: bool
+    accent: Level
+    group: int | None
+    words: str
+    strings: list[StringShape]
+    dead: bool
+    ornament: str | None
+    sounds: str | None
+
+
+class BayShape(BaseModel):
+    """One beat of a row, in beats from its start."""
+
+    x: float
+    width: float
+
+
+class ClickShape(BaseModel):
+    """A click in a row, in beats from its start."""
+
+    x: float
+    level: ClickLevel
+
+
+class GroupShape(BaseModel):
+    """A bracket over a group, or the part of it that lies in this row; number from 1."""
+
+    x: float
+    end: float
+    number: int
+
+
+class MarkShape(BaseModel):
+    """A word under the rail, at a place in beats from the start of its row."""
+
+    x: float
+    word: str
+
+
+class LineShape(BaseModel):
+    """A line under the rail: a second layer, or the body."""
+
+    name: str
+    marks: list[MarkShape]
+
+
+class RowShape(BaseModel):
+    """One bar of one leg.
+
+    ``first`` is the index in the reading of its first event; ``words`` says
+    the row to a person who listens. ``other`` are the events of the left hand
+    under it, from the index ``other_first`` on.
+    """
+
+    leg: int
+    bar: int
+    first: int
+    bays: list[BayShape]
+    events: list[EventShape]
+    clicks: list[ClickShape]
+    groups: list[GroupShape]
+    breaths: list[float]
+    lines: list[LineShape]
+    words: str
+    other: list[EventShape]
+    other_first: int
+
+
+def row_shapes(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape]:
+    """Yield a row for each bar of each leg; ``breathed`` are the notes before which to breathe."""
+    meter = reading.meter
+    breaths = {event.onset for event in breathed}
+    clicks = _clicks_by_bar(reading)
+    second = tuple((onset, _SECOND) for onset in reading.second)
+    layers = [(name, marks) for name, marks in (("second layer", second), ("body", reading.body)) if marks]
+    indexed = enumerate(reading.events)
+    others = _others(reading)
+    for (leg, bar), inside in groupby(indexed, key=lambda pair: (pair[1].leg, pair[1].bar)):
+        pairs = list(inside)
+        start, laid = meter.bar_start(bar), meter.bar(bar)
+        events = [event for _, event in pairs]
+        end = events[-1].onset + events[-1].length
+        shapes = [_event(reading, event, start, breaths) for event in events]
+        other_first, left = others.get((leg, bar), (0, []))
+        under = [_event(reading, event, start, set()) for event in left]
+        yield RowShape(
+            leg=leg,
+            bar=bar,
+            first=pairs[0][0],
+            bays=[
+                BayShape(x=float(at), width=float(length))
+                for at, length in zip(laid.beat_starts(), laid.beats, strict=True)
+            ],
+            events=shapes,
+            clicks=[
+                ClickShape(x=float(onset - start), level=level)
+                for onset, level in clicks.get(bar, ())
+                if events[0].onset <= onset < end
+            ],
+            groups=_groups(reading, events, start),
+            breaths=[float(event.onset - start) for event in events if event.onset in breaths],
+            lines=[LineShape(name=name, marks=_marks(marks, events, start)) for name, marks in layers],
+            words=_row_words(shapes, under),
+            other=under,
+            other_first=other_first,
+        )
+
+
+def _row_words(row: Sequence[EventShape], under: Sequence[EventShape]) -> str:
+    """Return a row in words for a person who listens, one hand after the other where two play."""
+    said = ", ".join(shape.words for shape in row)
+    return f"right hand: {said}; left hand: {', '.join(shape.words for shape in under)}" if under else said
+
+
+def _others(reading: Reading) -> dict[tuple[int, int], tuple[int, list[Event]]]:
+    """Return the events of the left hand by leg and bar, with the index in the reading of the first of each."""
+    found: dict[tuple[int, int], tuple[int, list[Event]]] = {}
+    for index, event in enumerate(reading.other, start=len(reading.events)):
+        found.setdefault((event.leg, event.bar), (index, []))[1].append(event)
+    return found
+
+
+def _marks(marks: tuple[tuple[Fraction, str], ...], events: list[Event], start: Fraction) -> list[MarkShape]:
+    """Return the marks that lie in a row; they are in order, so that a row is found by its edges."""
+    end = events[-1].onset + events[-1].length
+    first = bisect_left(marks, events[0].onset, key=lambda mark: mark[0])
+    after = bisect_left(marks, end, key=lambda mark: mark[0])
+    return [MarkShape(x=float(at - start), word=word) for at, word in marks[first:after]]
+
+
+def _clicks_by_bar(reading: Reading) -> dict[int, list[tuple[Fraction, ClickLevel]]]:
+    found: dict[int, list[tuple[Fraction, ClickLevel]]] = {}
+    for onset, level in reading.click_cycle.within(reading.beats):
+        found.setdefault(reading.meter.place(onset)[0], []).append((onset, level))
+    return found
+
+
+def _event(reading: Reading, event: Event, start: Fraction, breaths: set[Fraction]) -> EventShape:
+    return EventShape(
+        x=float(event.onset - start),
+        width=float(event.length),
+        beat=event.beat,
+        slot=event.slot,
+        count=event.count,
+        kind=event.kind,
+        pitch=event.pitch.shown if event.pitch else None,
+        chord=event.chord.symbol if event.chord else None,
+        stroke=event.stroke,
+        touch=event.touch.shown if event.touch else None,
+        in_group=event.in_group,
+        slurred=event.slurred,
+        accent=event.accent,
+        group=event.group,
+        words=_said(event, breaths),
+        strings=[
+            StringShape(string=one.string, fret=one.fret, finger=one.finger or _finger(event))
+            for one in event.how.plucks
+        ],
+        dead=event.how.dead,
+        ornament=ORNAMENTS[event.how.ornament][1] if event.how.ornament else None,
+        sounds=sounding_pitch(reading, event.pitch).shown if event.pitch and reading.instrument.sounds % 12 else None,
+    )
+
+
+def _finger(event: Event) -> str:
+    """Return the finger of the left hand, where the material is about that."""
+    return str(event.touch.finger) if event.touch and not event.chord else ""
+
+
+def _groups(reading: Reading, events: list[Event], start: Fraction) -> list[GroupShape]:
+    found = []
+    divisions = reading.legs[events[0].leg].divisions
+    crosses = _crosses(reading, divisions)
+    # Where accents make groups, these are what is looked for; else the statements of a line.
+    numbered = [(event.group if crosses else event.statement, event) for event in events if event.kind == "note"]
+    for number, inside in groupby(numbered, key=lambda pair: pair[0]):
+        members = [event for _, event in inside]
+        if number is None:
+            continue
+        last = members[-1]
+        found.append(
+            GroupShape(
+                x=float(members[0].onset - start), end=float(last.onset + last.length - start), number=number + 1
+            )
+        )
+    return found
+
+
+def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
+    size = getattr(reading.drill.accents, "size", 0)
+    return bool(size) and any(division % size != 0 for division in divisions)
+
+
+def _said(event: Event, breaths: set[Fraction]) -> str:
+    """Return an event in words, for a person who listens."""
+    if event.kind != "note":
+        return f"{event.count} {event.kind}"
+    parts = (
+        "breathe" if event.onset in breaths else "",
+        event.count,
+        event.pitch.shown if event.pitch else "",
+        event.chord.symbol if event.chord else "",
+        event.stroke or ("slurred" if event.slurred else ""),
+        event.touch.words if event.touch else "",
+        ORNAMENTS[event.how.ornament][0] if event.how.ornament else "damped" if event.how.dead else "",
+        event.accent if event.accent != "plain" else "",
+    )
+    return " ".join(part for part in parts if part)
