@@ -12,7 +12,7 @@ from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
-from tools.refusals import drill_refusals, plan_refusals
+from tools.refusals import drill_refusals, plan_refusals, second_refusals
 from tools.soundings import examples
 
 ROOT = Path(__file__).parent.parent
@@ -59,7 +59,8 @@ def kinds(folder: Path) -> dict[str, Any]:
     """Return what the screens offer, and every refusal that a kind can bring about: what their tests are held to."""
     with create_app(folder / "kinds.sqlite3").test_client() as client:
         choices = client.get("/api/choices").json
-    return {"choices": choices, "drills": list(drill_refusals()), "plans": list(plan_refusals())}
+    drills = [*drill_refusals(), *second_refusals()]
+    return {"choices": choices, "drills": drills, "plans": list(plan_refusals())}
 
 
 def _text(values: Any) -> str:

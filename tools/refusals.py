@@ -14,6 +14,7 @@ from ripresa.core.drill.accents import ACCENTS
 from ripresa.core.drill.click import CLICKS
 from ripresa.core.drill.hands import HANDS
 from ripresa.core.drill.material import MATERIALS
+from ripresa.core.drill.second import PLAYS, SecondHand
 from ripresa.core.errors import RipresaError
 from ripresa.core.kind import Kind, bounds_of
 from ripresa.core.reading import read
@@ -43,6 +44,18 @@ def drill_refusals() -> Iterator[dict[str, Any]]:
                 blamed = _blamed(asked)
                 if blamed:
                     yield {"part": part, "kind": kind.value, "drill": asked, "field": blamed}
+
+
+def second_refusals() -> Iterator[dict[str, Any]]:
+    """Yield drills whose left hand is refused, with the field that is blamed."""
+    for kind in PLAYS:
+        drill = plain(Drill(instrument="piano", second=SecondHand(kind.fresh)))
+        for field, value in _bad(kind):
+            second = {**drill["second"], "plays": {**drill["second"]["plays"], field: value}}
+            asked = {**drill, "second": second}
+            blamed = _blamed(asked)
+            if blamed:
+                yield {"part": "second", "kind": kind.value, "drill": asked, "field": blamed}
 
 
 def plan_refusals() -> Iterator[dict[str, Any]]:

@@ -11,7 +11,8 @@ from ripresa.core.changes import arriving
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth, TypedAccents
 from ripresa.core.drill.click import NamedClick
-from ripresa.core.drill.material import Line, OneNote, Strum
+from ripresa.core.drill.material import Line, OneNote, Picked, Strum
+from ripresa.core.drill.second import OneKey, SecondHand
 from ripresa.core.playing import (
     Before,
     Performance,
@@ -63,6 +64,15 @@ def _scores() -> Iterator[tuple[str, Score]]:
         "strummed with backing and a pulse",
         score(read(strum), BPM, back=["chords", "bass", "groove"], pulse=Pulse(heard=1, soft=1)),
     )
+    two = Drill(
+        material=OneNote(beats=2),
+        legs=(Leg(Fraction(3)),),
+        instrument="piano",
+        second=SecondHand(OneKey("C3", "repeated"), (Leg(Fraction(2)),), balance="softer", articulation=Fraction(1, 2)),
+    )
+    yield "two hands, the left one softer", score(read(two), BPM)
+    rolled = Drill(material=Picked("Am", "p roll x strum"), legs=(Leg(Fraction(1)),), instrument="guitar")
+    yield "picked, rolled and damped", score(read(rolled), BPM)
 
 
 def _sound(one: Sounding) -> tuple[float, str, str]:
@@ -73,6 +83,7 @@ def _sound(one: Sounding) -> tuple[float, str, str]:
     if one.said:
         return at, "word", one.said.word
     if one.tone:
-        return at, "note", " ".join([one.tone.level, *map(str, one.tone.midis)])
+        told = [one.tone.level, f"{float(one.tone.loud):g}", f"{float(one.tone.apart):g}", *map(str, one.tone.midis)]
+        return at, "note", " ".join(told)
     assert one.back
     return at, "back", one.back.drum or " ".join(map(str, one.back.midis))

@@ -9,6 +9,7 @@ from ripresa.core.drill.accents import ACCENTS
 from ripresa.core.drill.click import CLICKS
 from ripresa.core.drill.hands import HANDS
 from ripresa.core.drill.material import MATERIALS
+from ripresa.core.drill.second import PLAYS
 
 _RIGHT = {
     "string_type": "a text",
@@ -71,13 +72,11 @@ def _is_member(before: object, step: object) -> bool:
 
 def _holds_kinds(step: object) -> bool:
     # Kinds stand behind a part, or in a list of clicks behind its number.
-    return isinstance(step, int) or step in {"material", "hands", "accents", "click", "target", "rule", "loop"}
+    return isinstance(step, int) or step in {"material", "hands", "accents", "click", "plays", "target", "rule", "loop"}
 
 
-_KINDS = {kind.fresh.kind for kinds in (MATERIALS, HANDS, ACCENTS, CLICKS, TARGETS, RULES) for kind in kinds} | {
-    "bars",
-    "seam",
-}
+_EVERY = (MATERIALS, HANDS, ACCENTS, CLICKS, PLAYS, TARGETS, RULES)
+_KINDS = {kind.fresh.kind for kinds in _EVERY for kind in kinds} | {"bars", "seam"}
 
 
 def _shown(value: object) -> str:

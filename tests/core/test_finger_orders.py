@@ -166,7 +166,7 @@ def by_hand(reading: Reading) -> tuple[int, int, int]:
 def test_crossings_are_counted_as_the_pick_stands(hands: ByOrder | Economy, tonic: str) -> None:
     for fingering in ("usual", "three_a_string", "two_a_string"):
         one = replace(SCALE, material=ScaleRun(tonic=tonic), hands=hands, fingering=fingering)
-        found = crossings(read(one))  # type: ignore[arg-type]
+        found = crossings(read(one))
         assert found
         assert (found.outside, found.inside, found.swept) == by_hand(read(one))
 

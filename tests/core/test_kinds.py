@@ -16,6 +16,7 @@ from ripresa.core.drill.accents import ACCENTS, Accents
 from ripresa.core.drill.click import CLICKS, Click
 from ripresa.core.drill.hands import HANDS, Hands
 from ripresa.core.drill.material import MATERIALS, Material, OneNote
+from ripresa.core.drill.second import PLAYS, Plays
 from ripresa.core.errors import OutOfRange
 from ripresa.core.kind import Kind, bounds_of
 from ripresa.formats.drill_file import schema
@@ -26,6 +27,7 @@ GROUPS: list[tuple[tuple[Kind[Any], ...], Any]] = [
     (HANDS, Hands),
     (ACCENTS, Accents),
     (CLICKS, Click),
+    (PLAYS, Plays),
     (TARGETS, Target),
     (RULES, RungRule),
 ]

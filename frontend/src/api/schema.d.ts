@@ -3011,12 +3011,13 @@ export interface components {
          *         pattern: A count of one bar or more, as ``parse_count`` takes it; it begins again
          *             where the progression is longer. A bar of it that is not full is held to its end.
          *         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
-         *             beats, then those that halve them, and so on: what is not there yet is a stroke in the air.
+         *             beats, then those that halve them, and so on; beyond its last it is all there. What is not there yet is a
+         *             stroke in the air.
          *
          *     Raises:
          *         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
          *             read with the meter, when the drill is.
-         *         OutOfRange: The pattern is too long, or has no such step.
+         *         OutOfRange: The pattern is too long, or a step out of range.
          */
         Strum: {
             /**

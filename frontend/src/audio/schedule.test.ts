@@ -49,7 +49,11 @@ function told(one: Sounding): [number, string, string] {
     case "back":
       return [at, "back", one.drum ?? one.midis.join(" ")];
     case "note":
-      return [at, "note", [one.level, ...(one.midi === null ? [] : [one.midi, ...one.also])].join(" ")];
+      return [
+        at,
+        "note",
+        [one.level, one.loud, one.apart, ...(one.midi === null ? [] : [one.midi, ...one.also])].join(" "),
+      ];
   }
 }
 

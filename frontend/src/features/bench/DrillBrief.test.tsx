@@ -19,7 +19,7 @@ afterEach(cleanup);
 
 /** What the server says of a drill, as far as its brief asks. */
 function read({ material }: Drill) {
-  const brings = ["count", "cells", "strum"].includes(material.kind);
+  const brings = ["count", "cells", "strum", "long_notes"].includes(material.kind);
   return {
     sign: "♩",
     own_rhythm: brings || (material.kind === "line" && material.rhythm === "own"),
@@ -180,6 +180,96 @@ describe("the brief of a drill", () => {
     expect(offered("and more")).toContain("a breath");
     const hands = offered("hands");
     expect(hands.indexOf("Double tonguing (T K)")).toBeLessThan(hands.indexOf("Alternate picking (D U)"));
+  });
+
+  it("lets the left hand play, in divisions of its own, and takes its steps along when it rests", async () => {
+    const { user, last } = opened({ ...DRILL, instrument: "piano" });
+    expect(screen.queryByLabelText("what the left hand plays")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("and more"), "the left hand");
+    expect(last()?.second.plays).toEqual({ kind: "parallel", interval: "octave" });
+    await user.selectOptions(screen.getByLabelText("what the left hand plays"), "contrary");
+    await user.selectOptions(screen.getByLabelText("where the left hand begins"), "octave");
+    await user.selectOptions(screen.getByLabelText("rhythm of the left hand"), "own");
+    await user.selectOptions(screen.getByLabelText("loudness of the left hand"), "softer");
+    await user.type(screen.getByLabelText("words for both hands together"), "to-ge-ther now");
+    expect(last()?.second).toMatchObject({
+      plays: { kind: "contrary", start: "octave" },
+      legs: [{ division: "2", following: [] }],
+      balance: "softer",
+      phrase: "to-ge-ther now",
+    });
+    await user.selectOptions(screen.getByLabelText("and more"), "a way in");
+    await user.selectOptions(screen.getByLabelText("way in"), "hands");
+    expect(last()?.way_in).toContain("left");
+    await user.selectOptions(screen.getByLabelText("what the left hand plays"), "none");
+    expect(last()?.second).toMatchObject({ plays: { kind: "none" }, legs: [], phrase: "" });
+    expect(last()?.way_in).toEqual(["listen", "whole"]);
+  });
+
+  it("offers two hands on keys alone, and a first year where one is known", () => {
+    const offered = () =>
+      [...(screen.getByLabelText("and more") as HTMLSelectElement).options].map((option) => option.text);
+    opened({ ...DRILL, instrument: "guitar" });
+    expect(offered()).not.toContain("the left hand");
+    expect(offered()).not.toContain("the range of a first year");
+    cleanup();
+    opened({ ...DRILL, instrument: "piano" });
+    expect(offered()).toContain("the left hand");
+    expect(offered()).toContain("the range of a first year");
+  });
+
+  it("picks chords by fingers, and says no other hand", async () => {
+    const { user, last } = opened({ ...DRILL, instrument: "guitar" });
+    await user.selectOptions(screen.getByLabelText("material"), "picked");
+    expect(screen.queryByLabelText("hands")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("ready picking pattern"), "p i m i");
+    await user.selectOptions(screen.getByLabelText("strings of the thumb"), "root");
+    await user.selectOptions(screen.getByLabelText("when the pattern begins again"), "never");
+    await user.type(screen.getByLabelText("rhythm of the pattern"), "1 & 2");
+    expect(last()?.material).toMatchObject({
+      kind: "picked",
+      pattern: "p i m i",
+      bass: "root",
+      again: "never",
+      rhythm: "1 & 2",
+    });
+  });
+
+  it("puts the four fingers in an order, and slurs some of them", async () => {
+    const { user, last } = opened({ ...DRILL, instrument: "guitar" });
+    await user.selectOptions(screen.getByLabelText("material"), "finger_order");
+    expect((screen.getByLabelText("finger order") as HTMLSelectElement).options).toHaveLength(25);
+    await user.selectOptions(screen.getByLabelText("finger order"), "4 3 2 1");
+    await user.selectOptions(screen.getByLabelText("way across the strings"), "skip");
+    expect(screen.queryByLabelText("string")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("slurs of the left hand"), "hammer_pull");
+    const slurred = screen.getByLabelText("notes that are slurred");
+    await user.clear(slurred);
+    await user.type(slurred, "2 3");
+    expect(last()?.material).toMatchObject({
+      order: "4 3 2 1",
+      path: "skip",
+      legato: "hammer_pull",
+      slurred: [2, 3],
+    });
+  });
+
+  it("builds a strum step by step, and mixes two patterns bar by bar", async () => {
+    const { user, last } = opened({ ...DRILL, instrument: "guitar" });
+    await user.selectOptions(screen.getByLabelText("material"), "strum");
+    await user.selectOptions(screen.getByLabelText("step of the pattern"), "2");
+    await user.selectOptions(screen.getByLabelText("second pattern, bar by bar"), "1 2 3 4");
+    expect(last()?.material).toMatchObject({ pattern: "1 2 & (3) & 4 & | 1 2 3 4", step: 2 });
+    await user.selectOptions(screen.getByLabelText("second pattern, bar by bar"), "");
+    expect(last()?.material).toMatchObject({ pattern: "1 2 & (3) & 4 &" });
+  });
+
+  it("tongues and slurs by a pattern", async () => {
+    const { user, last } = opened({ ...DRILL, instrument: "clarinet" });
+    await user.selectOptions(screen.getByLabelText("hands"), "articulated");
+    await user.selectOptions(screen.getByLabelText("articulation pattern"), "fours");
+    await user.selectOptions(screen.getByLabelText("restart of the pattern"), "bar");
+    expect(last()?.hands).toEqual({ kind: "articulated", pattern: "fours", restart: "bar" });
   });
 
   it("types a line, and takes it through chords", async () => {

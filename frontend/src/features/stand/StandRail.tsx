@@ -45,6 +45,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   );
 
   const oneRow = short || place.height > TALLEST_OF_TWO;
+  const wasShown = useRef(false);
   const isOneRow = useRef(oneRow);
   isOneRow.current = oneRow;
 
@@ -78,9 +79,12 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
       if (!position) {
         light([-1, -1]);
         if (bar) bar.hidden = true;
+        wasShown.current = false;
         setRowIndex(0);
         return;
       }
+      if (!wasShown.current) box.current?.parentElement?.scrollIntoView({ block: "nearest" });
+      wasShown.current = true;
       const { score } = position.stretch;
       const { within } = position;
       const begun = firstAt(score.tones, within + 1e-6);
@@ -118,7 +122,7 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
   const next = oneRow && !short ? reading.rows[(rowIndex + 1) % reading.rows.length] : undefined;
   const nextChord = chordOf(next);
   return (
-    <div className="card-plain">
+    <div className="card-plain stand-rail">
       <div ref={box} />
       {hidden && (
         <p className="text-soft">

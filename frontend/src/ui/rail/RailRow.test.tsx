@@ -34,14 +34,79 @@ describe("a row of the rail", () => {
     expect(screen.getByRole("img", { name: "2 a beat, bar 1: 1 D accent, & U" })).toBeTruthy();
   });
 
-  it("draws a bow to each slurred note", () => {
+  it("draws one bow over a slur, however many notes it has, and one to each hammered note", () => {
     const plain = row();
-    const slurred = {
-      ...plain,
-      events: plain.events.map((one, index) => ({ ...one, slurred: index % 4 === 1 })),
-    };
+    const events = plain.events.map((one, index) => ({ ...one, slurred: [1, 2, 4].includes(index) }));
+    const slurred = { ...plain, events };
     const { container } = draw(<RailRow row={slurred} division="2" place={geometry([slurred], 4, 900)} />);
     expect(container.querySelectorAll("path[d*='Q']")).toHaveLength(2);
+    cleanup();
+    const hammered = {
+      ...plain,
+      events: events.map((one) => ({ ...one, ornament: one.slurred ? "h" : null })),
+    };
+    const other = draw(<RailRow row={hammered} division="2" place={geometry([hammered], 4, 900)} />);
+    expect(other.container.querySelectorAll("path[d*='Q']")).toHaveLength(3);
+    expect(screen.getAllByText("h")).toHaveLength(3);
+  });
+
+  it("hangs the left hand under the line, and joins what both strike", () => {
+    const right = row();
+    const other = right.events
+      .filter((event) => event.kind === "note")
+      .map((event, index) => ({ ...event, x: index ? event.x + 0.25 : 0, accent: "plain" as const }));
+    const both = { ...right, other, other_first: 90 };
+    const place = geometry([both], 4, 900);
+    const { container } = draw(<RailRow row={both} division="2" left="2" place={place} />);
+    expect(place.height).toBeGreaterThan(geometry([right], 4, 900).height);
+    expect(screen.getByRole("img", { name: /^2 a beat against 2, bar 1/ })).toBeTruthy();
+    const feet = (event: number) =>
+      [...container.querySelectorAll(`[data-event="${event}"] line`)].map((line) =>
+        Number(line.getAttribute("y1")),
+      );
+    // Where both strike the pegs meet on the line; elsewhere they stand a little off it.
+    expect([...feet(40), ...feet(90)]).toEqual([80, 80]);
+    expect([...feet(41), ...feet(91)]).toEqual([77, 83]);
+    const heads = [...container.querySelectorAll("[data-event='91'] line")].map((line) =>
+      Number(line.getAttribute("y2")),
+    );
+    expect(heads[0]).toBeGreaterThan(80);
+  });
+
+  it("says the word of the left hand only where it strikes alone", () => {
+    const right = row();
+    const [first, second] = right.events;
+    if (!first || !second) throw new Error("a row has notes");
+    const other = [
+      { ...first, count: "left 1" },
+      { ...second, x: 0.25, count: "left e", kind: "note" as const },
+    ];
+    draw(
+      <RailRow row={{ ...right, other, other_first: 90 }} division="2" place={geometry([right], 4, 900)} />,
+    );
+    expect(screen.queryByText("left 1")).toBeNull();
+    expect(screen.getByText("left e")).toBeTruthy();
+  });
+
+  it("puts fingers on their strings, and a sign on what is damped", () => {
+    const plain = row();
+    const events = plain.events.map((event, index) => ({
+      ...event,
+      stroke: index ? event.stroke : "p",
+      dead: index === 1,
+      strings: index > 1 ? [] : [{ string: 5 - index, fret: 0, finger: index ? "" : "p" }],
+    }));
+    const picked = { ...plain, events };
+    const place = geometry([picked], 4, 900, { strings: 6 });
+    const { container } = draw(<RailRow row={picked} division="2" place={place} />);
+    expect(container.querySelectorAll(".rail-string")).toHaveLength(6);
+    // The finger stands on its string, and not under the peg as well.
+    expect(screen.getAllByText("p")).toHaveLength(1);
+    expect(screen.getByText("×")).toBeTruthy();
+    const y = [...container.querySelectorAll("circle.string-dot, circle.string-dead")].map((dot) =>
+      dot.getAttribute("cy"),
+    );
+    expect(y).toEqual([5, 4].map((string) => String(place.stringsY + (string - 1) * place.stringStep)));
   });
 
   it("marks each event by its number in the reading, so that it can be lit", () => {

@@ -5,36 +5,51 @@ type Props = { row: Row; place: Geometry };
 
 /** What stands around the pegs of a row: bows, chords, groups, what is written at its left. */
 
-/** A bow from the note before to each note that is slurred; from the left edge where that one is in another bar. */
+/** A bow over each slur, from the note that is struck; from the left edge where that one is in another bar. */
 export function Slurs({ row, place }: Props) {
-  const y = (92 + place.below) * place.scale;
-  return row.events.map((event, index) => {
-    if (!event.slurred) return null;
-    const before = row.events.slice(0, index).findLast((one) => one.kind === "note");
-    const from = before ? place.x(before.x) + 9 : place.x(event.x) - 26 * place.scale;
-    const to = place.x(event.x);
+  const { scale, x } = place;
+  const y = (92 + place.below) * scale;
+  return slursOf(row).map(({ from, to, ornament }) => {
+    const end = x(to);
+    const begin = from === null ? end - 26 * scale : x(from) + 9;
     return (
-      <g key={event.x}>
+      <g key={to}>
         <path
           className="stroke-base-content"
-          d={`M${from} ${y}Q${(from + to) / 2} ${y + 12 * place.scale} ${to} ${y}`}
+          d={`M${begin} ${y}Q${(begin + end) / 2} ${y + 12 * scale} ${end} ${y}`}
           fill="none"
           strokeWidth={2}
         />
-        {event.ornament && (
+        {ornament && (
           <text
             className="fill-soft"
-            x={(from + to) / 2}
-            y={y + 2 * place.scale}
+            x={(begin + end) / 2}
+            y={y + 2 * scale}
             textAnchor="middle"
-            fontSize={12 * place.scale}
+            fontSize={12 * scale}
           >
-            {event.ornament}
+            {ornament}
           </text>
         )}
       </g>
     );
   });
+}
+
+type Slur = { from: number | null; to: number; ornament: string | null };
+
+/** The slurs of a row: notes that are slurred one after the other are one, but for what the left hand hammers or pulls. */
+function slursOf(row: Row): Slur[] {
+  const found: Slur[] = [];
+  let before: Row["events"][number] | null = null;
+  for (const event of row.events) {
+    if (event.kind !== "note") continue;
+    const last = found.at(-1);
+    if (event.slurred && !event.ornament && last && before && last.to === before.x) last.to = event.x;
+    else if (event.slurred) found.push({ from: before?.x ?? null, to: event.x, ornament: event.ornament });
+    before = event;
+  }
+  return found;
 }
 
 /** The chord where it begins, and again at the start of a bar. */
