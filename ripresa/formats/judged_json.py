@@ -24,6 +24,7 @@ from ripresa.core.takes import (
     Offer,
     Remedy,
     SeamFigures,
+    TogetherFigures,
     remedies,
 )
 
@@ -76,10 +77,14 @@ class HandAnswer(_Shape):
 
 
 class TogetherAnswer(_Shape):
-    """How long after the right hand the left one comes where both are due at once, and the SD of that; ms."""
+    """Two hands where both are due at once: how long after the right the left one comes, and the SD of that, in ms.
+
+    By how many dB the right hand is ``louder`` there; null where levels were not heard.
+    """
 
     apart: Figure
     spread: Figure
+    louder: Figure | None
 
 
 class AccentAnswer(_Shape):
@@ -244,9 +249,7 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
             )
             for one in figures.hands
         },
-        together=TogetherAnswer(apart=_sure(figures.together.apart, _MS), spread=_sure(figures.together.spread, _MS))
-        if figures.together
-        else None,
+        together=_together(figures.together) if figures.together else None,
         accents=_accents(figures.accents) if figures.accents else None,
         articulation=_figure(figures.articulation, _PERCENT),
         lost_beats=[_lost(due, one) for one in figures.lost],
@@ -264,6 +267,12 @@ def judged_schema() -> dict[str, Any]:
 def _sure(interval: Interval, scale: float) -> Figure:
     return Figure(
         value=round(interval.value * scale, 4), half_width=round(interval.half_width * scale, 4), count=interval.count
+    )
+
+
+def _together(found: TogetherFigures) -> TogetherAnswer:
+    return TogetherAnswer(
+        apart=_sure(found.apart, _MS), spread=_sure(found.spread, _MS), louder=_figure(found.louder, _PLAIN)
     )
 
 

@@ -10,6 +10,7 @@ millisecond at 60.
 
 import io
 from fractions import Fraction
+from math import sqrt
 
 import mido
 
@@ -106,7 +107,8 @@ def _note_messages(reading: Reading, bpm: Fraction, layer: Layer, row: int) -> l
         end = max(start + 1, _near(reading, event.onset + reading.lasts(event, length)))
         heard = reading.heard(event)
         channel = row if heard else _PERCUSSION
-        velocity = max(1, round_half_up(_VELOCITY[event.accent] * reading.loudness(event)))
+        # Loudness goes with the square of velocity.
+        velocity = max(1, round(_VELOCITY[event.accent] * sqrt(reading.loudness(event))))
         apart = _near(reading, ROLL * bpm / 60) if event.how.rolled else 0
         for number, note in enumerate(heard or (_UNPITCHED_NOTE,)):
             if not 0 <= note <= 127:

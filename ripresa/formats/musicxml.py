@@ -32,9 +32,9 @@ _TYPES = {
     Fraction(1, 32): "128th",
     Fraction(1, 64): "256th",
 }
-#: What a note without pitch is drawn on, and the clef that goes with low parts.
+#: What a note without pitch is drawn on, and below which key a part, or a left hand, has the low clef.
 _UNPITCHED = ("B", "4")
-_BASS_BELOW = 53
+_BASS_BELOW, _LEFT_BELOW = 53, 60
 _SILENT = {"rest", "air"}
 #: What a part of a hand is called, after the instrument.
 _HAND_NAMES = {"right": ", right hand", "left": ", left hand"}
@@ -183,7 +183,8 @@ def _attributes(measure: etree._Element, reading: Reading, events: Sequence[Even
     _child(etree.SubElement(attributes, "key"), "fifths", 0)
     _time(attributes, reading.meter.bar(1))
     pitches = [tone.midi for event in events if event.kind == "note" for tone in event.tones[:1]]
-    low = bool(pitches) and sorted(pitches)[len(pitches) // 2] < _BASS_BELOW
+    below = _LEFT_BELOW if events[0].hand == "L" else _BASS_BELOW
+    low = bool(pitches) and sorted(pitches)[len(pitches) // 2] < below
     clef = etree.SubElement(attributes, "clef")
     _child(clef, "sign", "F" if low else "G")
     _child(clef, "line", 4 if low else 2)

@@ -94,3 +94,50 @@ def test_groups_that_begin_again_at_each_beat_come_home_every_beat(sums: Any) ->
 def test_a_place_in_fives_cannot_be_misread(sums: Any) -> None:
     found = sums(legs=mixed(5), accents={"kind": "every_nth", "size": 4})["groups"][0]["starts"]
     assert [one["name"] for one in found[:3]] == ["", "5th of five", "4th of five"]
+
+
+def scale(octaves: int = 2, **drill: Any) -> Found:
+    return {"material": {"kind": "scale_run", "tonic": "C", "octaves": octaves}, **drill}
+
+
+def test_two_hands_are_told_as_one_counts_them(sums: Any, capsys: pytest.CaptureFixture[str]) -> None:
+    left = {"plays": {"kind": "parallel"}, "legs": mixed(2)}
+    found = sums(60, **scale(second=left, legs=mixed(3), instrument="piano", fingering="usual"))
+    (cycle,) = found["against"]
+    assert (cycle["strokes"], cycle["together"]) == (["0", "1/3", "1/2", "2/3"], ["0"])
+    assert (cycle["gap_cycle"], round(cycle["gap_ms"], 1)) == ("1/6", 166.7)
+    assert [cycle[f"{hand}_nps"] for hand in ("right", "left", "both")] == [3, 2, 4]
+    # C major up and down: the right thumb passes before F and C, the left one after G and C (five fingers, then three).
+    assert found["thumbs"]["right"][:3] == [4, 8, 11]
+    assert found["thumbs"]["left"][:3] == [6, 9, 13]
+    main(["sums-schema"])
+    jsonschema.validate(found, json.loads(capsys.readouterr().out))
+
+
+def test_a_picked_pattern_is_told_with_its_shapes(sums: Any) -> None:
+    picked = {"kind": "picked", "chords": "C | G", "pattern": "p i m a"}
+    found = sums(60, material=picked, legs=mixed(2), instrument="guitar")["strings"]
+    assert [shape["frets"] for shape in found["shapes"]] == ["x32010", "320003"]
+    # Thumb on 5 and 4 (C), 6 and 4 (G), the fingers on 3 2 1: crossed 2 1 1 3, 1 1 1 and so on, added up by hand.
+    walk = [5, 3, 2, 1, 4, 3, 2, 1, 6, 3, 2, 1, 4, 3, 2, 1]
+    assert found["crossed"] == sum(abs(one - other) for one, other in zip(walk, walk[1:], strict=False))
+    assert found["twice"] == []
+
+
+def test_a_breath_of_each_rung_is_printed(
+    sums: Any, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    drill = scale(hands={"kind": "articulated"}, breath="3", instrument="clarinet")
+    found = sums(60, **drill)
+    # Seven beats up and down in sixteenths: 7 · 60 / 3.
+    assert found["one_breath_bpm"] == 140
+    assert found["breaks"] == [{"below": "Bb4", "above": "B4", "crossings": 2}]
+    assert found["sounding_key"] == "B♭"
+    assert found["circuit"][0]["cycle"] == ["T", "-", "T", "T"]
+    text = json.dumps({"format": "ripresa.drill/1", "legs": mixed(4), **drill})
+    monkeypatch.setattr(sys, "stdin", io.TextIOWrapper(io.BytesIO(text.encode())))
+    assert main(["breath", "-", "--from", "60", "--to", "150", "--rule", "even", "--step", "10"]) == 0
+    rungs = json.loads(capsys.readouterr().out)
+    assert [rung["bpm"] for rung in rungs if rung["breaths"] == 1] == [140, 150]
+    assert all(breath["seconds"] <= 3 and breath["fits"] for rung in rungs for breath in rung["plan"])
+    assert all(sum(breath["notes"] for breath in rung["plan"]) == 29 for rung in rungs)

@@ -14,8 +14,9 @@ from hypothesis import HealthCheck, given, settings
 
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import EveryNth, Walk
-from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.hands import SLUR, Articulated, ByOrder
 from ripresa.core.drill.material import Line, OneNote, own_rhythm
+from ripresa.core.drill.second import SecondHand
 from ripresa.core.errors import RipresaError
 from ripresa.core.playing import Before, score, seams
 from ripresa.core.reading import Reading, read
@@ -109,7 +110,7 @@ def longer(reading: Reading, index: int) -> Reading | None:
     if leg.rhythm or index or ";" in drill.meter:
         return None
     one = replace(drill, material=OneNote(beats=FAR), legs=drill.legs[:1], seam="hold", reduce=Reduce())
-    return read(replace(one, hands=drill.hands))
+    return read(replace(one, hands=drill.hands, second=SecondHand(), way_in=()))
 
 
 def homes(reading: Reading, group: Groups) -> None:
@@ -138,13 +139,15 @@ def comes_round(reading: Reading, lead: LeadHome) -> None:
     """What starts the beats of a longer drill goes round with the beats that are told, and with no fewer."""
     far = longer(reading, lead.leg.index)
     hands = reading.drill.hands
-    if far is None or lead.beats is None or lead.beats * 2 > FAR or (isinstance(hands, ByOrder) and "-" in hands.cycle):
+    if far is None or lead.beats is None or lead.beats * 2 > FAR:
         return
+    # What is slurred has no stroke of its own, and is told as it is typed.
+    slurs = isinstance(hands, Articulated) or (isinstance(hands, ByOrder) and SLUR in hands.cycle)
     starts: list[str | None] = [None] * int(far.meter.beats_passed(far.legs[0].pass_beats))
     for event in far.notes:
         at = far.meter.beats_passed(event.onset)
         if at == int(at) < len(starts):
-            starts[int(at)] = event.stroke
+            starts[int(at)] = event.stroke or (SLUR if slurs else None)
     assert starts[: len(lead.starts)] == list(lead.starts)
     assert all(before == after for before, after in zip(starts, starts[lead.beats :], strict=False))
     for fewer in range(1, lead.beats):

@@ -20,8 +20,11 @@ def test_every_second_is_its_own_beats_and_nothing_drifts(drill: Drill, bpm: F) 
     reading = read(drill)
     found = perform(reading, bpm)
     notes = [tone for tone in found.tones if tone.midi != 41 or not reading.second]
-    for tone, note in zip(notes, reading.notes, strict=True):
-        assert tone.at == float(note.onset * 60 / bpm)
+    assert sorted(tone.event for tone in notes) == [
+        number for number, event in enumerate(reading.every) if event.kind == "note"
+    ]
+    for tone in notes:
+        assert tone.at == float(reading.every[tone.event].onset * 60 / bpm)
     assert found.loop_seconds == float(reading.loop_beats * 60 / bpm)
 
 
@@ -30,10 +33,11 @@ def test_every_second_is_its_own_beats_and_nothing_drifts(drill: Drill, bpm: F) 
 def test_onsets_and_clicks_rise_and_end_inside_the_turn(drill: Drill, bpm: F) -> None:
     reading = read(drill)
     found = perform(reading, bpm)
-    # A second layer may sound together with the notes.
-    notes = [tone.at for tone in found.tones if tone.midi != 41 or not reading.second]
+    # A second layer may sound together with the notes, and so may the left hand.
+    notes = [tone for tone in found.tones if tone.midi != 41 or not reading.second]
+    hands = [[tone.at for tone in notes if reading.every[tone.event].hand == hand] for hand in ("L", "R", None)]
     for times, turn in (
-        (notes, found.loop_seconds),
+        *((one, found.loop_seconds) for one in hands),
         ([tick.at for tick in found.ticks], found.click_seconds),
     ):
         assert all(before < after for before, after in pairwise(times))

@@ -33,11 +33,17 @@ def tab(events: tuple[Event, ...]) -> list[str]:
 
 def test_fingers_alone_take_the_strings_of_the_shape() -> None:
     notes = tab(read(drill("Am | C", "p i m a")).events)
-    # The bass of A minor is string 5, its fifth string 4; of C 5, and the open G of string 3.
+    # The bass of A minor is string 5, its fifth string 4; C has no fifth under the fingers, so its next bass string.
     assert notes[:8] == ["p5:0", "i3:2", "m2:1", "a1:0", "p4:2", "i3:2", "m2:1", "a1:0"]
-    assert notes[8:13] == ["p5:3", "i2:1", "m1:0", "a1:0", "p3:0"]
+    assert notes[8:16] == ["p5:3", "i3:0", "m2:1", "a1:0", "p4:2", "i3:0", "m2:1", "a1:0"]
     bass = tab(read(drill("Am", "p i m a", bass="root")).events)
     assert bass[::4] == ["p5:0", "p5:0"]
+
+
+def test_the_thumb_takes_a_thin_string_only_where_no_finger_needs_it() -> None:
+    """D has its root on string 4 and its fifth on string 3."""
+    assert tab(read(drill("D", "p i p m")).events)[::2] == ["p4:0", "p3:2"] * 2
+    assert tab(read(drill("D", "p i m a")).events)[::4] == ["p4:0", "p4:0"]
 
 
 def test_a_string_may_be_written_and_fingers_may_strike_together() -> None:

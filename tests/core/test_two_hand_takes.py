@@ -8,7 +8,7 @@ import pytest
 
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.material import OneNote, ScaleRun
-from ripresa.core.drill.second import Contrary, OneKey, Parallel, SecondHand
+from ripresa.core.drill.second import Balance, Contrary, OneKey, Parallel, SecondHand
 from ripresa.core.grid import Event
 from ripresa.core.reading import read
 from ripresa.core.takes import Due, HeardNote, Judged, Limits, StandIn, due_notes, judge, play
@@ -75,6 +75,21 @@ def test_hands_that_do_not_meet_are_the_fault_that_is_told(name: str, apart: int
     first, second = ("left", "right") if apart > 0 else ("right", "left")
     assert f"the {first} comes 4" in found.verdict.reasons[0]
     assert f"after the {second}" in found.verdict.reasons[0]
+
+
+@pytest.mark.parametrize(("balance", "louder"), [("alike", 0), ("softer", 6), ("louder", -6)])
+def test_one_hand_over_the_other_is_heard_in_decibels(balance: Balance, louder: int) -> None:
+    """Half as loud is 6 dB less."""
+    due = due_of(replace(SCALES, second=SecondHand(Parallel(), balance=balance)))
+    found = heard(due, by_pitch(play(StandIn(), due).notes)).figures
+    assert found.together
+    assert found.together.louder
+    assert found.together.louder.value == pytest.approx(louder, abs=0.5)
+    right, left = (hand.level for hand in found.hands)
+    assert right
+    assert left
+    assert right.value - left.value == pytest.approx(louder, abs=0.5)
+    assert right.value < 0
 
 
 def test_the_weaker_hand_has_its_own_spread() -> None:

@@ -96,6 +96,11 @@ class Reading:
         shapes = (event.chord.shape for event in self.events if event.chord and event.chord.shape)
         return tuple(dict.fromkeys(shapes))
 
+    @property
+    def is_left(self) -> bool:
+        """Whether the left of two hands plays alone: the material, its strokes and accents are then the other one's."""
+        return self.events[0].hand == "L"
+
     def of_hand(self, symbol: str) -> "Reading":
         """Return the reading of one of two hands, R or L, by itself; the same where one plays."""
         if not self.other:

@@ -93,7 +93,7 @@ def ending(reading: Reading, leg: LegReading) -> Ending:
 def landings(reading: Reading) -> Iterator[Landing]:
     """Yield how a line of the divisions lies on each leg that is laid in another way; nothing for other material."""
     line = reading.drill.material
-    if not isinstance(line, Line) or line.rhythm != "legs":
+    if not isinstance(line, Line) or line.rhythm != "legs" or reading.is_left:
         return
     different: dict[object, LegReading] = {}
     for leg in reading.legs:
@@ -116,7 +116,7 @@ def landings(reading: Reading) -> Iterator[Landing]:
 def statements(reading: Reading) -> tuple[Statement, ...]:
     """Return how each statement of a line through a progression lies on its chord, first leg alone; else nothing."""
     line = reading.drill.material
-    if not isinstance(line, Line) or not line.through:
+    if not isinstance(line, Line) or not line.through or reading.is_left:
         return ()
     spans = parse_progression(line.through, reading.meter)
     by_statement: dict[int, list[Event]] = {}

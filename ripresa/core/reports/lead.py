@@ -44,6 +44,9 @@ def _home(reading: Reading, leg: LegReading, hands: Articulated | ByOrder | ByPl
     # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds; an arm that
     # alternates through threes may fall into another swing after the first round, which is seen in the fourth.
     cycle = 4 if isinstance(hands, ByPlace) else len(_cycle(hands, leg))
+    if not cycle:
+        # One slur over all of it: nothing goes round.
+        return LeadHome(leg, None, None, ())
     places: list[Place] = []
     for one in islice(rounds(reading, leg), cycle):
         places += one

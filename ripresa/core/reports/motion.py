@@ -106,7 +106,8 @@ def same_way(reading: Reading) -> tuple[tuple[Event, Event], ...]:
         return ()
     found: dict[tuple[str, str], tuple[Event, Event]] = {}
     for before, after in pairwise(reading.events):
-        both = before.kind == after.kind == "note" and before.stroke == after.stroke
+        # Fingers that pick, and a thumb, have no way to come back.
+        both = before.kind == after.kind == "note" and before.stroke == after.stroke and after.stroke in {"D", "U"}
         # With one note a beat or fewer the arm comes back between them, off the grid.
         if both and before.division.numerator > 1 and after.division.numerator > 1:
             found.setdefault((before.count, after.count), (before, after))

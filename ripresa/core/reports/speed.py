@@ -88,10 +88,16 @@ def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
 
 def _straight_onsets(reading: Reading) -> list[Fraction]:
     """Return where each event would begin without swing, which moves events and makes none."""
-    if reading.drill.swing.ratio == 1:
-        return [event.onset for event in reading.events]
-    written = read(replace(reading.drill, swing=Swing(), reduce=Reduce()))
-    return [event.onset for event in written.events]
+    drill, played = reading.drill, [event.onset for event in reading.events]
+    if drill.swing.ratio == 1:
+        return played
+    straight = replace(drill, swing=Swing())
+    if drill.reduce.part != "composite":
+        written = read(replace(straight, reduce=Reduce()))
+        return [event.onset for event in written.of_hand(reading.events[0].hand or "").events]
+    # Two strokes of the hands may be one only where they swing.
+    onsets = [event.onset for event in read(straight).events]
+    return onsets if len(onsets) == len(played) else played
 
 
 def _gaps_around(onsets: list[Fraction], beats: Fraction) -> list[Fraction]:

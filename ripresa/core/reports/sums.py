@@ -101,9 +101,9 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         twins=speed_twins(peak * bpm / 60, TWIN_DIVISIONS) if peak else (),
         loads=loads(reading, bpm),
         motions=motions(reading, bpm),
-        groups=groups(whole),
-        leads=lead_homes(whole),
-        walks=walk_homes(whole),
+        groups=() if reading.is_left else groups(whole),
+        leads=() if reading.is_left else lead_homes(whole),
+        walks=() if reading.is_left else walk_homes(whole),
         breath=breath_sums(reading, bpm),
         dial=dial(reading.click_cycle, meter, bpm),
     )

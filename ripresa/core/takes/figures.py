@@ -152,11 +152,13 @@ class TogetherFigures:
     Args:
         apart: How long after the right the left hand comes, in seconds. spread: SD of that.
         gap: The shortest even gap of either, in seconds: the limit is a share of it.
+        louder: By how many dB the right hand is louder there; None where levels were not heard.
     """
 
     apart: Interval
     spread: Interval
     gap: float
+    louder: Interval | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -159,8 +159,11 @@ def _both_hands(player: StandIn, due: Due) -> Performed:
         mine = np.flatnonzero([event.hand == symbol for event in due.events])
         played = play(replace(player, seed=player.seed + number), own)
         late = player.apart_ms / 1000 if symbol == "L" else 0.0
+        # The square of a velocity goes with the loudness.
+        softer = float(due.reading.loudness(due.events[mine[0]])) ** 0.5 if len(mine) else 1.0
         for note, meant in zip(delayed(played, late).notes, played.meant, strict=True):
-            found.append((replace(note, key=symbol), None if meant is None else int(mine[meant])))
+            level = max(1.0, round((note.level or _VELOCITY) * softer))
+            found.append((replace(note, key=symbol, level=level), None if meant is None else int(mine[meant])))
     found.sort(key=lambda one: one[0].at)
     return Performed(tuple(note for note, _ in found), tuple(meant for _, meant in found))
 

@@ -34,7 +34,7 @@ def hands(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote], fit: Fit 
     symbols = [symbol for symbol in dict.fromkeys(strokes.tolist()) if symbol]
     if fit is None or len(symbols) < 2:
         return ()
-    levels = _levels(notes)
+    levels = levels_in_db(notes)
     found = []
     for symbol in symbols[:_MOST_HANDS]:
         own = strokes == symbol
@@ -52,7 +52,7 @@ def hands(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote], fit: Fit 
 
 def accents(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) -> AccentFigures | None:
     """Return how far accents stand out, in dB; None where the drill has none or levels were not heard."""
-    levels = _levels(notes)
+    levels = levels_in_db(notes)
     heard: dict[str, list[float]] = defaultdict(list)
     hand: dict[tuple[str, str], list[float]] = defaultdict(list)
     in_order: list[tuple[str, float]] = []
@@ -87,7 +87,7 @@ def articulation(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) ->
     return interval_of(found) if len(found) >= _FEWEST else None
 
 
-def _levels(notes: Sequence[HeardNote]) -> list[float | None]:
+def levels_in_db(notes: Sequence[HeardNote]) -> list[float | None]:
     """Return the level of each note in dB: velocities by their gain, decibels as they are."""
     known = [note.level for note in notes if note.level is not None]
     are_velocities = bool(known) and min(known) >= 1

@@ -19,6 +19,7 @@ from ripresa.core.takes.interval import SHOWN, Interval, interval_of, student
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.match import Match, match_take
 from ripresa.core.takes.measure import Measured, fitted_take, measure
+from ripresa.core.takes.touch import levels_in_db
 
 Floats = NDArray[np.float64]
 
@@ -216,14 +217,9 @@ def _figures(hands: Sequence[Hand]) -> Figures:
 
 def together(hands: Sequence[Hand]) -> TogetherFigures | None:
     """Return how far the left hand comes after the right where both are due at once; None where that is too seldom."""
-    moments = []
-    for hand in hands:
-        take = hand.take
-        moments.append(
-            {round(float(take.due.at[one]), 6): hand.take.notes[other].at for one, other in take.match.pairs}
-        )
-    right, left = moments
-    apart = [left[at] - right[at] for at in right if at in left]
+    right, left = (_strikes(hand.take) for hand in hands)
+    met = [at for at in right if at in left]
+    apart = [left[at][0] - right[at][0] for at in met]
     mean = interval_of(apart)
     if mean is None or len(apart) < FEWEST_MEETINGS:
         return None
@@ -231,12 +227,19 @@ def together(hands: Sequence[Hand]) -> TogetherFigures | None:
     # An SD errs by 1/√(2(n − 1)) of itself (normal law).
     half = student(SHOWN, len(apart) - 1) * deviation / sqrt(2 * (len(apart) - 1))
     gap = min(hand.figures.gap_seconds for hand in hands)
-    return TogetherFigures(mean, Interval(deviation, half, len(apart)), gap)
+    levels = [(right[at][1], left[at][1]) for at in met]
+    louder = interval_of([one - other for one, other in levels if one is not None and other is not None])
+    return TogetherFigures(mean, Interval(deviation, half, len(apart)), gap, louder)
+
+
+def _strikes(take: Measured) -> dict[float, tuple[float, float | None]]:
+    """Return when each due moment was struck, and how loud in dB."""
+    levels = levels_in_db(take.notes)
+    return {round(float(take.due.at[one]), 6): (take.notes[other].at, levels[other]) for one, other in take.match.pairs}
 
 
 def _level(hand: Hand) -> Interval | None:
-    levels = [note.level for note in hand.take.notes if note.level is not None]
-    return interval_of(levels)
+    return interval_of([level for level in levels_in_db(hand.take.notes) if level is not None])
 
 
 def _weighted(intervals: Sequence[Interval]) -> Interval | None:

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel
 
+from ripresa.core.drill.second import BALANCES, Balance
 from ripresa.core.exact import division_label, plural
 from ripresa.core.reading import Reading
 from ripresa.core.takes import HAND_WORDS, Figures, Interval, LegFigures, Limits, LostBeat, Point, SeamFigures
@@ -126,7 +127,7 @@ def figures_shape(figures: Figures, limits: Limits, reading: Reading, marks: Seq
         seams=[SeamShape(name=seam.name, sentence=_seam(seam, limits)) for seam in figures.seams],
         hands=_hands(figures),
         accents=_accents(figures),
-        together=_together(figures, limits),
+        together=_together(figures, limits, reading.drill.second.balance),
         landings=[f"{one.kind}: {_signed(one.offset)} ms, {plural(one.times, 'time')}" for one in figures.landings],
         line=[
             PointShape(at=point.at, offset_ms=round(point.offset * 1000, 2), event=point.event, turn=point.turn)
@@ -194,14 +195,21 @@ def _hands(figures: Figures) -> list[HandShape]:
     return found
 
 
-def _together(figures: Figures, limits: Limits) -> str:
+def _together(figures: Figures, limits: Limits, balance: Balance) -> str:
     found = figures.together
     if found is None:
         return ""
     limit = limits.of("together").at(found.gap) * 1000
-    return (
+    told = (
         f"the left hand {_signed(found.apart)} ms after the right where they meet, {plural(found.apart.count, 'time')} "
         f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {found.spread.half_width * 1000:.0f} ms"
+    )
+    if found.louder is None:
+        return told
+    side = "louder" if found.louder.value >= 0 else "softer"
+    return (
+        f"{told}; the right hand {abs(found.louder.value):.1f} ± {found.louder.half_width:.1f} dB {side}, "
+        f"the left one was to be {BALANCES[balance][2]}"
     )
 
 

@@ -40,7 +40,7 @@ const STRING_STEP = 19;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
 /** The same where the words of two hands stand in one line. */
-const CLOSEST_OF_TWO = 26;
+const CLOSEST_OF_TWO = 24;
 
 export function geometry(
   rows: readonly Row[],

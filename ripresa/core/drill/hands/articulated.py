@@ -112,8 +112,8 @@ class Articulated:
         return self.circuit[leg % len(self.circuit)]
 
     def cycle_of(self, leg: int) -> tuple[str, ...]:
-        """Return the cycle of a leg; a single T where all but the first is slurred."""
-        return PATTERNS[self.of_leg(leg)][0] or ("T",)
+        """Return the cycle of a leg; an empty one where all but the first is slurred."""
+        return PATTERNS[self.of_leg(leg)][0]
 
     def strokes(self, places: Iterable[Spot]) -> Iterator[str | None]:
         """Yield T, K or a slur for each note, None for the others; what follows a silence is always tongued."""

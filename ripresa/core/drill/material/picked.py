@@ -99,8 +99,9 @@ class Picked:
         """
         spans = parse_progression(self.chords, meter)
         played = with_strings(instrument)
-        hands = {span.chord: _Hand.of(span.chord, played, self.bass) for span in spans}
         picks = parse_pattern(self.pattern)
+        needed = len({finger for pick in picks for finger, string in pick.fingers if finger != "p" and string is None})
+        hands = {span.chord: _Hand.of(span.chord, played, self.bass, needed) for span in spans}
         slots: list[Slot] = []
         words: Iterator[Pick] = iter(())
         stretch: object = None
@@ -188,13 +189,17 @@ class _Hand:
     fingers: dict[str, int]
 
     @classmethod
-    def of(cls, chord: Chord, instrument: Instrument, bass: Bass) -> "_Hand":
-        """Return the fingers on a chord: thumb on its bass, the others on the thinnest strings that it leaves."""
+    def of(cls, chord: Chord, instrument: Instrument, bass: Bass, needed: int) -> "_Hand":
+        """Return the fingers on a chord: thumb on its bass, the others on the thinnest strings that it leaves.
+
+        Args:
+            needed: How many fingers of the pattern want a string each.
+        """
         sound = voiced(chord, instrument)
         assert sound.shape
         strings = [string for string, _ in sound.shape.sounding]
         low = _lowest(sound.shape, instrument)
-        thumb = (low, _fifth(chord, sound.shape, instrument, low)) if bass == "root_and_fifth" else (low,)
+        thumb = (low, _fifth(chord, sound.shape, instrument, low, needed)) if bass == "root_and_fifth" else (low,)
         free = [string for string in strings if string < min(thumb)][-_FINGER_STRINGS:] or strings[-1:]
         names = "ima"
         fingers = {name: free[min(index, len(free) - 1)] for index, name in enumerate(names)}
@@ -269,19 +274,18 @@ def _lowest(shape: Shape, instrument: Instrument) -> int:
     return min((string for string, _ in shape.sounding), key=lambda string: _midi(shape, instrument, string))
 
 
-def _fifth(chord: Chord, shape: Shape, instrument: Instrument, low: int) -> int:
-    """Return the thumb’s other string: the fifth over the root, thick strings first; else the next one; else the bass.
+def _fifth(chord: Chord, shape: Shape, instrument: Instrument, low: int, needed: int) -> int:
+    """Return the thumb’s other string: the fifth on a thick string, else the next thick one.
 
-    A string that one of the three fingers needs is taken only where nothing thicker will do.
+    A thin string with the fifth is taken only where no finger needs it; else the thumb stays.
     """
     others = [string for string, _ in shape.sounding if string != low]
     fifth = next((semitones for steps, semitones in chord.tones.up if steps == 4), 7)
     fifths = [one for one in others if (_midi(shape, instrument, one) - chord.root.midi) % 12 == fifth]
-    thick = [one for one in fifths if one >= _FINGER_STRINGS]
-    if thick:
-        return thick[0]
+    thick = [one for one in fifths if one > _FINGER_STRINGS]
     near = [one for one in others if one > _FINGER_STRINGS]
-    return near[0] if near else low
+    spare = [one for one in fifths if one > needed]
+    return (thick or near or spare or [low])[0]
 
 
 KIND = Kind(Picked(), "a picked pattern over", "Fingers on the strings of chords: p i m a, the thumb on the bass.")

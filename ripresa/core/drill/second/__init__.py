@@ -11,7 +11,7 @@ from ripresa.core.drill.second.line import OwnLine
 from ripresa.core.drill.second.none import NoSecond
 from ripresa.core.drill.second.one_note import HOLDS, OneKey
 from ripresa.core.drill.second.parallel import INTERVALS, Parallel
-from ripresa.core.drill.second.second import BALANCES, PLAYS, Plays, SecondHand
+from ripresa.core.drill.second.second import BALANCES, PLAYS, Balance, Plays, SecondHand
 
 __all__ = [
     "BALANCES",
@@ -20,6 +20,7 @@ __all__ = [
     "INTERVALS",
     "PLAYS",
     "STARTS",
+    "Balance",
     "ChordsBelow",
     "Contrary",
     "First",

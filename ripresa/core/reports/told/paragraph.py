@@ -23,5 +23,5 @@ def a_beat(leg: LegReading) -> str:
 
 def which(leg: LegReading, reading: Reading) -> str:
     """Return what tells a leg from others of the same divisions: ``, leg 2``; nothing where none is like it."""
-    same = [one for one in reading.legs if one.divisions == leg.divisions]
-    return f", leg {leg.index + 1}" if same[0] is not leg else ""
+    first = next(one.index for one in reading.legs if one.divisions == leg.divisions)
+    return f", leg {leg.index + 1}" if first != leg.index else ""

@@ -5,7 +5,7 @@ from fractions import Fraction
 
 from ripresa.core.exact import decimal, division_label, plural
 from ripresa.core.reading import Reading
-from ripresa.core.reports.told.paragraph import Paragraph, which
+from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.two_hands import Against, against, thumbs
 
 _MOST_WORDS = 24
@@ -14,10 +14,14 @@ _MOST_PASSES = 8
 
 def two_hands_told(reading: Reading, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield how two hands lie against each other, and where their thumbs pass; nothing where one plays."""
+    titles: list[str] = []
     for found in against(reading):
         right, left = division_label(*found.right), division_label(*found.left)
         title = f"{right} against {left}" if found.right != found.left else "Two hands"
-        yield Paragraph(f"{title}{which(found.leg, reading)}", tuple(_against(found, reading.drill.second.phrase, bpm)))
+        # A hand alone is read with its own divisions: legs are told apart by what is said of both hands in them.
+        leg = f", leg {found.leg.index + 1}" if title in titles else ""
+        titles.append(title)
+        yield Paragraph(f"{title}{leg}", tuple(_against(found, reading.drill.second.phrase, bpm)))
     passed = thumbs(reading)
     if passed:
         yield Paragraph(
