@@ -12,6 +12,7 @@ from ripresa.cli import main
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
+from ripresa.core.drill.second import Parallel, SecondHand
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import write_drill
 from tests.strategies import legs
@@ -164,3 +165,25 @@ def test_a_player_that_cannot_play_says_why(
 def test_a_file_of_takes_that_is_not_there(drill: str, capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["judge", drill, "--takes", "nowhere.jsonl"]) == 1
     assert "nowhere.jsonl does not exist" in capsys.readouterr().err
+
+
+def test_two_hands_are_judged_one_by_one_and_together(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    hands = Drill(
+        material=ScaleRun(octaves=2),
+        legs=legs(2, 3),
+        second=SecondHand(Parallel(), balance="softer"),
+        instrument="piano",
+        bpm=F(60),
+    )
+    path = tmp_path / "hands.json"
+    path.write_text(write_drill(hands))
+    even = played(capsys, str(path), "--player", "steady", "--passes", "4")
+    apart = played(capsys, str(path), "--passes", "4", "--faults", "apart_ms=45,spread_ms=6")
+    _, found = judged(str(path), tmp_path, capsys, even, apart)
+    for line in found:
+        jsonschema.validate(line, SCHEMAS["judged"])
+    assert [line["mark"] for line in found] == ["clean", "shaky"]
+    assert found[0]["figures"]["together"]["louder"]["value"] == pytest.approx(6, abs=0.5)
+    assert found[1]["figures"]["together"]["apart"]["value"] == pytest.approx(45, abs=3)
+    assert found[1]["faults"][0]["kind"] == "together"
+    assert set(found[0]["figures"]["hands"]) == {"R", "L"}
