@@ -60,6 +60,14 @@ def stand_take(page: Page) -> None:
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
 
 
+def from_the_shelf(page: Page, title: str) -> str:
+    """Take a ready drill as a start; return the number of its copy."""
+    page.goto(f"{HOME}/bench/shelf")
+    page.get_by_role("button", name=f"Take as a start: {title}").click()
+    page.get_by_role("img", name="bar 1").first.wait_for()
+    return page.url.rsplit("/", 1)[-1]
+
+
 def views(page: Page) -> Iterator[str]:
     page.goto(HOME)
     yield "desk"
@@ -84,6 +92,14 @@ def views(page: Page) -> Iterator[str]:
     page.get_by_role("button", name="Start").click()
     page.get_by_text("bar 3 of").wait_for(timeout=90_000)
     yield "stand-large"
+    from_the_shelf(page, "Lamps on the quay")
+    yield "picking"
+    hands = from_the_shelf(page, "Two gulls, one pier")
+    page.goto(f"{HOME}/stand/drill/{hands}")
+    page.get_by_label("bars of listening").select_option("0")
+    page.get_by_role("button", name="Start").click()
+    page.get_by_text("bar 2 of").wait_for(timeout=90_000)
+    yield "two-hands"
 
 
 def main() -> None:
