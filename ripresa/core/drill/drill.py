@@ -49,6 +49,8 @@ FINGERINGS: dict[Fingering, tuple[str, str]] = {
     "three_a_string": ("three notes a string", "On strings: the same on each string, for the right hand too."),
     "four_a_string": ("four notes a string", "On strings: long shifts, for the whole neck."),
 }
+#: Way of fingering → notes that it takes on each string.
+NOTES_A_STRING: dict[Fingering, int] = {"two_a_string": 2, "three_a_string": 3, "four_a_string": 4}
 CLOSINGS: dict[Closing, tuple[str, str]] = {
     "by_seam": ("as the seam needs", "Its own where something is missing to the bar line, else shared."),
     "own": ("a note of its own", "The run always ends at rest."),

@@ -6,7 +6,7 @@ Positions are added up in one place, the ``Cursor``, and nothing it hands out cr
 from ripresa.core.grid.event import HANDS_OF, Event, Layer, LegReading, SlotPlace
 from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
-from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression
+from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression, span_at
 from ripresa.core.grid.touch import Touch, roman
 
 __all__ = [
@@ -32,5 +32,6 @@ __all__ = [
     "parse_progression",
     "roman",
     "slot_numbers",
+    "span_at",
     "stretch_of",
 ]

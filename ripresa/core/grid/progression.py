@@ -82,9 +82,11 @@ def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tu
     return found
 
 
+def span_at(spans: tuple[ChordSpan, ...], beat: Fraction) -> ChordSpan:
+    """Return the span that a beat lies in; the last goes on."""
+    return next((span for span in reversed(spans) if span.start <= beat), spans[0])
+
+
 def chord_at(spans: tuple[ChordSpan, ...], beat: Fraction) -> Chord:
     """Return the chord that is in force at a beat; the last goes on."""
-    for span in reversed(spans):
-        if span.start <= beat:
-            return span.chord
-    return spans[0].chord
+    return span_at(spans, beat).chord

@@ -49,7 +49,7 @@ def voiced(chord: Chord, instrument: Instrument, field: str = "material.chords")
 
 def on_string(chord: Chord, instrument: Instrument, string: int, fret: int) -> Pitch:
     """Return the pitch of a fret, spelt as the tone of the chord that it is."""
-    midi = instrument.strings[len(instrument.strings) - string] + fret
+    midi = instrument.fretted(string, fret)
     tones = list(chord.tones.up)
     if chord.bass is not None:
         tones.append(((chord.bass.letter - chord.root.letter) % 7, (chord.bass.midi - chord.root.midi) % 12))

@@ -59,6 +59,10 @@ class Instrument:
         low, high = self.first_year
         return replace(self, lowest=low, highest=high, home=max(low, min(self.home, high)))
 
+    def fretted(self, string: int, fret: int) -> int:
+        """Return the written MIDI note of a fret, 0 for open, on a string, 1 the thinnest."""
+        return self.strings[len(self.strings) - string] + fret
+
     @property
     def breathes(self) -> bool:
         """Whether a breath limits a pass."""

@@ -121,10 +121,8 @@ class Articulated:
             yield from self._of_leg(self.of_leg(leg), list(inside))
 
     def _of_leg(self, pattern: Pattern, places: list[Spot]) -> Iterator[str | None]:
-        cycle = PATTERNS[pattern][0]
-        if not cycle:
-            yield from _one_slur(places)
-            return
+        # One slur over all of it is slurs alone, but for what follows a silence.
+        cycle = PATTERNS[pattern][0] or (SLUR,)
         restart: Restart = "beat" if pattern in _ENDS_ON_T else self.restart
         strokes = list(in_turn(places, cycle, "leg" if restart == "never" else restart))
         if pattern in _ENDS_ON_T:
@@ -133,13 +131,6 @@ class Articulated:
         for place, stroke in zip(places, strokes, strict=True):
             yield "T" if silent and stroke == SLUR else stroke
             silent = place.kind not in {"note", "hold"}
-
-
-def _one_slur(places: list[Spot]) -> Iterator[str | None]:
-    silent = True
-    for place in places:
-        yield None if place.kind != "note" else "T" if silent else SLUR
-        silent = place.kind not in {"note", "hold"}
 
 
 def _ending_on_t(places: list[Spot], strokes: list[str | None]) -> list[str | None]:

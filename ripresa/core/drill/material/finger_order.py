@@ -82,6 +82,11 @@ class FingerOrder:
         return "the fingers in all 24 orders" if self.order == ALL else f"the fingers {self.order}"
 
     @property
+    def orders(self) -> tuple[str, ...]:
+        """The orders that are played, one after the other."""
+        return ORDERS if self.order == ALL else (self.order,)
+
+    @property
     def own_division(self) -> None:
         """It has no rhythm of its own: the legs give it."""
         return None
@@ -93,22 +98,21 @@ class FingerOrder:
             OutOfRange: The instrument has no such string, or the neck ends before the last position.
         """
         played = with_strings(instrument)
-        touches = list(self._touches(played))
-        pitches = [_pitch(played, touch) for touch in touches]
-        orders = ORDERS if self.order == ALL else (self.order,)
+        taken = list(self._taken(played))
+        pitches = [_pitch(played, pluck) for _, pluck in taken]
         ornaments = self._ornaments(pitches)
         slots = tuple(
-            Slot(division, number, "note", pitch, touch=touch, how=_how(touch, ornament))
-            for (division, number), pitch, touch, ornament in zip(
-                slot_numbers(divisions), pitches, touches, ornaments, strict=False
+            Slot(division, number, "note", pitch, touch=touch, how=How(None, (pluck,), ornament))
+            for (division, number), pitch, (touch, pluck), ornament in zip(
+                slot_numbers(divisions), pitches, taken, ornaments, strict=False
             )
         )
-        described = plural(len(orders), "order") + (f", {self.passes} times" if self.passes > 1 else "")
+        described = plural(len(self.orders), "order") + (f", {self.passes} times" if self.passes > 1 else "")
         return NotePass(tuple(pitches), described=described, rhythm=slots, goes_on=False)
 
-    def _touches(self, instrument: Instrument) -> Iterator[Touch]:
+    def _taken(self, instrument: Instrument) -> Iterator[tuple[Touch, Pluck]]:
+        """Yield how each note is taken by the left hand, and which string sounds."""
         strings = self.strings(instrument)
-        orders = ORDERS if self.order == ALL else (self.order,)
         for number in range(self.passes):
             position = self.position + number * self.shift
             if position < 1 or position + 3 > instrument.frets:
@@ -117,10 +121,11 @@ class FingerOrder:
                     f"{instrument.frets - 3}. Play it less often, or begin elsewhere.",
                     field="material.passes",
                 )
-            for order in orders:
+            for order in self.orders:
                 for string in strings:
                     for finger in map(int, order.split()):
-                        yield Touch(finger, string, position + finger - 1, position)
+                        fret = position + finger - 1
+                        yield Touch(finger, string, fret, position), Pluck(string, fret)
 
     def strings(self, instrument: Instrument) -> tuple[int, ...]:
         """Return the strings of one pass, in order.
@@ -162,22 +167,13 @@ class FingerOrder:
         return found
 
 
-def _how(touch: Touch, ornament: Ornament | None) -> How:
-    assert touch.string is not None
-    assert touch.fret is not None
-    return How(None, (Pluck(touch.string, touch.fret),), ornament)
-
-
 #: Semitones over C → letter by which a fret without a key is spelt, sharps upwards.
 _LETTERS = (0, 0, 1, 1, 2, 3, 3, 4, 4, 5, 5, 6)
 _C = Pitch(0, 0, 4)
 
 
-def _pitch(instrument: Instrument, touch: Touch) -> Pitch:
-    assert touch.string is not None
-    assert touch.fret is not None
-    midi = instrument.strings[len(instrument.strings) - touch.string] + touch.fret
-    octaves, over = divmod(midi - _C.midi, 12)
+def _pitch(instrument: Instrument, pluck: Pluck) -> Pitch:
+    octaves, over = divmod(instrument.fretted(pluck.string, pluck.fret) - _C.midi, 12)
     return above(_C, _LETTERS[over] + 7 * octaves, over + 12 * octaves)
 
 

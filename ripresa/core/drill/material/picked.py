@@ -1,7 +1,7 @@
 """Picked patterns: fingers over the strings of chords, the thumb on the bass."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from itertools import cycle
 from typing import Literal
@@ -11,7 +11,7 @@ from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.picked_text import Pick, parse_pattern
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
-from ripresa.core.grid import ChordSpan, Cursor, How, Pluck, Slot, Touch, chord_at, parse_progression, slot_numbers
+from ripresa.core.grid import ChordSpan, Cursor, How, Pluck, Slot, Touch, parse_progression, slot_numbers, span_at
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import INSTRUMENTS, Chord, ChordSound, Instrument, Shape, on_string, voiced
 from ripresa.core.rhythm import Level, Meter, SlotKind, parse_named
@@ -41,7 +41,7 @@ PICKS: dict[str, tuple[str, str]] = {
     "roll - - -": ("rolled", "Several fingers, one after the other, and it rings."),
 }
 LONGEST_TEXT = 1000
-#: The string from which on a thumb looks for the fifth: the three thick ones, and the fourth of six.
+#: Strings that belong to the three fingers; thicker ones are the thumb’s.
 _FINGER_STRINGS = 3
 
 
@@ -110,16 +110,15 @@ class Picked:
             if kind != "note":
                 slots.append(Slot(division, number, kind))
                 continue
-            span = max((one for one in spans if one.start <= at), key=lambda one: one.start)
+            span = span_at(spans, at)
             now = self._stretch(at, span, meter)
             if now != stretch:
                 stretch, words = now, cycle(picks)
                 thumbs = dict.fromkeys(hands, 0)
             pick = next(words)
-            chord = chord_at(spans, at)
-            slot, used = hands[chord].slot(pick, thumbs[chord], division, number)
-            thumbs[chord] += used
-            slots.append(slot if not accent or slot.kind != "note" else _accented(slot, accent))
+            slot, used = hands[span.chord].slot(pick, thumbs[span.chord], division, number)
+            thumbs[span.chord] += used
+            slots.append(replace(slot, accent=accent) if accent and slot.kind == "note" else slot)
         _check_begins(slots)
         notes = tuple(slot.pitch for slot in slots if slot.kind == "note")
         bars = plural(meter.bars_passed(spans[-1].end), "bar")
@@ -198,7 +197,7 @@ class _Hand:
         sound = voiced(chord, instrument)
         assert sound.shape
         strings = [string for string, _ in sound.shape.sounding]
-        low = _lowest(sound.shape, instrument)
+        low, _ = min(sound.shape.sounding, key=lambda where: instrument.fretted(*where))
         thumb = (low, _fifth(chord, sound.shape, instrument, low, needed)) if bass == "root_and_fifth" else (low,)
         free = [string for string in strings if string < min(thumb)][-_FINGER_STRINGS:] or strings[-1:]
         names = "ima"
@@ -253,10 +252,6 @@ class _Hand:
         return Touch(finger, pluck.string, pluck.fret, self.shape.base)
 
 
-def _accented(slot: Slot, accent: Level) -> Slot:
-    return Slot(slot.division, slot.number, slot.kind, slot.pitch, accent, slot.chord, touch=slot.touch, how=slot.how)
-
-
 def _check_begins(slots: Sequence[Slot]) -> None:
     if slots and slots[0].kind == "hold":
         raise OutOfRange(
@@ -265,25 +260,16 @@ def _check_begins(slots: Sequence[Slot]) -> None:
         )
 
 
-def _midi(shape: Shape, instrument: Instrument, string: int) -> int:
-    return instrument.strings[len(instrument.strings) - string] + dict(shape.sounding)[string]
-
-
-def _lowest(shape: Shape, instrument: Instrument) -> int:
-    """Return the string with the lowest note."""
-    return min((string for string, _ in shape.sounding), key=lambda string: _midi(shape, instrument, string))
-
-
 def _fifth(chord: Chord, shape: Shape, instrument: Instrument, low: int, needed: int) -> int:
     """Return the thumb’s other string: the fifth on a thick string, else the next thick one.
 
     A thin string with the fifth is taken only where no finger needs it; else the thumb stays.
     """
-    others = [string for string, _ in shape.sounding if string != low]
+    others = [where for where in shape.sounding if where[0] != low]
     fifth = next((semitones for steps, semitones in chord.tones.up if steps == 4), 7)
-    fifths = [one for one in others if (_midi(shape, instrument, one) - chord.root.midi) % 12 == fifth]
-    thick = [one for one in fifths if one > _FINGER_STRINGS]
-    near = [one for one in others if one > _FINGER_STRINGS]
+    fifths = [string for string, fret in others if (instrument.fretted(string, fret) - chord.root.midi) % 12 == fifth]
+    thick = [string for string in fifths if string > _FINGER_STRINGS]
+    near = [string for string, _ in others if string > _FINGER_STRINGS]
     spare = [one for one in fifths if one > needed]
     return (thick or near or spare or [low])[0]
 

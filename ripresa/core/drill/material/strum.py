@@ -110,28 +110,17 @@ class Strum:
         >>> Strum(pattern="1 & a 2 (3) 4 &").steps
         (('1', '2', '4'), ('1 &', '4 &'), ('1 a',))
         """
-        found: dict[int, list[str]] = {}
-        for beat in parse_named(self.pattern, "the pattern", "material.pattern"):
-            for number, filled in enumerate(beat.slots):
-                if filled.kind == "note":
-                    word = slot_word(Fraction(beat.division), beat.beat, number)
-                    found.setdefault(_fineness(beat, number), []).append(f"{beat.beat} {word}" if number else word)
-        return tuple(tuple(dict.fromkeys(found[fine])) for fine in sorted(found))
+        return tuple(tuple(dict.fromkeys(words)) for _, words in _by_fineness(self._typed()))
+
+    def _typed(self) -> tuple[CountedBeat, ...]:
+        return parse_named(self.pattern, "the pattern", "material.pattern")
 
     def _said(self) -> tuple[CountedBeat, ...]:
         """Return the pattern as far as its step goes; what comes later is silent."""
-        said = parse_named(self.pattern, "the pattern", "material.pattern")
+        said = self._typed()
         if not self.step:
             return said
-        finenesses = sorted(
-            {
-                _fineness(beat, number)
-                for beat in said
-                for number, filled in enumerate(beat.slots)
-                if filled.kind == "note"
-            }
-        )
-        kept = set(finenesses[: self.step])
+        kept = {fineness for fineness, _ in _by_fineness(said)[: self.step]}
         return tuple(
             beat._replace(
                 slots=tuple(
@@ -167,6 +156,17 @@ class Strum:
 def _fineness(beat: CountedBeat, number: int) -> int:
     """Return the smallest division of the beat that has a slot: 1 on it, 2 for &, 4 for e and a, 3 for trip."""
     return Fraction(number, beat.division).denominator
+
+
+def _by_fineness(said: Sequence[CountedBeat]) -> list[tuple[int, list[str]]]:
+    """Return each fineness that has strokes, from the beats on, with its strokes as they are typed."""
+    found: dict[int, list[str]] = {}
+    for beat in said:
+        for number, filled in enumerate(beat.slots):
+            if filled.kind == "note":
+                word = slot_word(Fraction(beat.division), beat.beat, number)
+                found.setdefault(_fineness(beat, number), []).append(f"{beat.beat} {word}" if number else word)
+    return sorted(found.items())
 
 
 def _plucks(chord: ChordSound) -> tuple[Pluck, ...]:

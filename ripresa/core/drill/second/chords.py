@@ -2,14 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Place, Touch, chord_at, parse_progression
+from ripresa.core.grid import Place, Touch, parse_progression, span_at
 from ripresa.core.kind import Kind
-from ripresa.core.pitch import Chord, ChordSound, Pitch, close_position
+from ripresa.core.pitch import ChordSound, Pitch, close_position
 
 Figure = Literal["together", "broken", "rising", "root_and_fifth"]
 
@@ -70,18 +69,19 @@ class ChordsBelow:
                 found.append(held(place) if place.kind == "hold" else place)
                 continue
             at = (place.onset - first.start) % length
-            span = max((one for one in spans if one.start <= at), key=lambda one: one.start)
+            span = span_at(spans, at)
             # A figure begins again with each chord and each bar; what is held is struck anew there.
             stretch = (span.start, (place.onset - first.start) // length, place.bar)
             is_new, before = stretch != before, stretch
             count = 0 if is_new else count + 1
-            tones = close_position(chord_at(spans, at), _LOWEST)
+            tones = close_position(span.chord, _LOWEST)
             if order:
                 tone = order[count % len(order)] % len(tones)
-                touch = Touch(_fingers(tones)[tone])
-                found.append(replace(filled(place, tones[tone], _named(span.chord)), touch=touch))
+                # The chord is named where one of its tones is played.
+                named = filled(place, tones[tone], ChordSound(span.chord.shown, ()))
+                found.append(replace(named, touch=Touch(_fingers(tones)[tone])))
             else:
-                found.append(filled(place, None, _sounding(span.chord, tones)) if is_new else held(place))
+                found.append(filled(place, None, ChordSound(span.chord.shown, tones)) if is_new else held(place))
         return found
 
 
@@ -95,15 +95,4 @@ def _fingers(tones: tuple[Pitch, ...]) -> tuple[int, ...]:
     return (5, 2 if tones[1].midi - tones[0].midi >= _FOURTH else 3, 1)
 
 
-def _named(chord: Chord) -> ChordSound:
-    """Return a chord that is named where one of its tones is played."""
-    return ChordSound(chord.shown, ())
-
-
-def _sounding(chord: Chord, tones: tuple[Pitch, ...]) -> ChordSound:
-    return ChordSound(chord.shown, tones)
-
-
-#: Notes per beat of a progression where no division is written.
-USUAL = Fraction(1)
 KIND = Kind(ChordsBelow(), "accompanies with chords", "A progression below: together, or broken.")

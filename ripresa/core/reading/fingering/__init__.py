@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 
-from ripresa.core.drill import Fingering
+from ripresa.core.drill import NOTES_A_STRING, Fingering
 from ripresa.core.drill.material import Material
 from ripresa.core.grid import Touch
 from ripresa.core.pitch import Instrument, Pitch
@@ -11,10 +11,6 @@ from ripresa.core.reading.fingering.layouts import in_position, so_many_a_string
 from ripresa.core.reading.fingering.strings import on_strings
 
 __all__ = ["second_touches", "touches"]
-
-
-#: Way of fingering → notes a string.
-_A_STRING = {"two_a_string": 2, "three_a_string": 3, "four_a_string": 4}
 
 
 def touches(
@@ -29,8 +25,8 @@ def touches(
         found = None
         if fingering == "position":
             found = in_position(instrument.strings, instrument.frets, midis)
-        elif fingering in _A_STRING:
-            found = so_many_a_string(instrument.strings, instrument.frets, midis, _A_STRING[fingering])
+        elif fingering in NOTES_A_STRING:
+            found = so_many_a_string(instrument.strings, instrument.frets, midis, NOTES_A_STRING[fingering])
         if found is not None:
             return found
         return on_strings(instrument.strings, instrument.frets, midis)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ripresa.core.drill import NOTES_A_STRING
 from ripresa.core.exact import division_label, short
 from ripresa.core.grid import roman
 from ripresa.core.reading import Reading
@@ -11,8 +12,6 @@ from ripresa.core.reports.told.paragraph import Paragraph
 
 _MOST_POSITIONS = 6
 _LEAST = "By least movement: the hand stays where four frets reach, and goes the short way."
-#: Way of fingering → notes a string.
-_A_STRING = {"two_a_string": 2, "three_a_string": 3, "four_a_string": 4}
 _WAY = {"D": "down", "U": "up"}
 
 
@@ -73,7 +72,7 @@ def _why(reading: Reading, count: int) -> str:
     fingering = reading.drill.fingering
     if fingering == "position":
         return "All of it lies in one position." if count == 1 else f"No one position holds all of it. {_LEAST}"
-    wanted = _A_STRING.get(fingering)
+    wanted = NOTES_A_STRING.get(fingering)
     if wanted is None:
         return _LEAST
     counts = sorted(notes_a_string(reading).values(), reverse=True)
