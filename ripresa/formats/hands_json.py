@@ -7,7 +7,16 @@ from typing import Any
 from ripresa.core.drill.hands import Articulated
 from ripresa.core.exact import division_label
 from ripresa.core.reading import Reading
-from ripresa.core.reports import against, breaks, breath_plan, breaths_by_rung, crossings, picking, thumbs
+from ripresa.core.reports import (
+    Against,
+    Breath,
+    breaks,
+    breath_plan,
+    breaths_by_rung,
+    crossings,
+    picking,
+    thumbs,
+)
 from ripresa.core.rhythm import span_seconds
 from ripresa.formats.hands_shape import (
     AgainstFigures,
@@ -21,7 +30,7 @@ from ripresa.formats.hands_shape import (
 from ripresa.formats.reading_json import number
 
 
-def against_figures(reading: Reading, bpm: Fraction) -> list[AgainstFigures]:
+def against_figures(all_found: Sequence[Against], bpm: Fraction) -> list[AgainstFigures]:
     """Return how two hands lie against each other on each kind of leg."""
     return [
         AgainstFigures(
@@ -40,7 +49,7 @@ def against_figures(reading: Reading, bpm: Fraction) -> list[AgainstFigures]:
             bars=None if found.bars is None else number(found.bars),
             phrase=list(found.phrase),
         )
-        for found in against(reading)
+        for found in all_found
     ]
 
 
@@ -71,7 +80,7 @@ def string_figures(reading: Reading) -> StringFigures | None:
     )
 
 
-def breath_figures(reading: Reading, bpm: Fraction) -> list[BreathOf]:
+def breath_figures(plan: Sequence[Breath]) -> list[BreathOf]:
     """Return every breath of a turn."""
     return [
         BreathOf(
@@ -84,7 +93,7 @@ def breath_figures(reading: Reading, bpm: Fraction) -> list[BreathOf]:
             fits=one.fits,
             why=one.why,
         )
-        for one in breath_plan(reading, bpm)
+        for one in plan
     ]
 
 
@@ -120,7 +129,7 @@ def rung_breaths(reading: Reading, tempi: Sequence[Fraction]) -> list[dict[str, 
             "plan": [
                 {"bar": breath.bar, "beat": breath.beat, "at": breath.at, "notes": breath.notes}
                 | {"seconds": breath.seconds, "fits": breath.fits, "why": breath.why}
-                for breath in breath_figures(reading, one.bpm)
+                for breath in breath_figures(breath_plan(reading, one.bpm))
             ],
         }
         for one in breaths_by_rung(reading, tempi)

@@ -9,6 +9,7 @@ millisecond at 60.
 """
 
 import io
+from collections.abc import Sequence
 from fractions import Fraction
 from math import sqrt
 
@@ -16,9 +17,9 @@ import mido
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, round_half_up
-from ripresa.core.grid import Layer
+from ripresa.core.grid import Event
 from ripresa.core.playing import ROLL
-from ripresa.core.reading import Reading
+from ripresa.core.reading import Reading, sounding_of
 from ripresa.core.rhythm import check_bpm
 
 TICKS_A_QUARTER = 10080
@@ -49,7 +50,7 @@ def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> b
     file.tracks.append(_conductor(reading, bpm))
     for channel, events in enumerate(reading.hands):
         name = _HAND_TRACKS.get(events[0].layer, "notes")
-        messages = _note_messages(reading, bpm, events[0].layer, channel)
+        messages = _note_messages(reading, bpm, events, channel)
         file.tracks.append(_track(name, messages, _ticks(reading, reading.loop_beats)))
     if reading.second:
         file.tracks.append(_track("second layer", _second_messages(reading), _ticks(reading, reading.loop_beats)))
@@ -97,12 +98,12 @@ def _conductor(reading: Reading, bpm: Fraction) -> mido.MidiTrack:
     return track
 
 
-def _note_messages(reading: Reading, bpm: Fraction, layer: Layer, row: int) -> list[tuple[int, mido.Message]]:
+def _note_messages(
+    reading: Reading, bpm: Fraction, events: Sequence[Event], row: int
+) -> list[tuple[int, mido.Message]]:
     """Return the notes of a row; each hand has a channel of its own, so that both may strike one key."""
     messages = []
-    for event, length in reading.sounding():
-        if event.layer != layer:
-            continue
+    for event, length in sounding_of(events):
         start = _ticks(reading, event.onset)
         end = max(start + 1, _near(reading, event.onset + reading.lasts(event, length)))
         heard = reading.heard(event)

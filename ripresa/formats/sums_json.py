@@ -128,10 +128,10 @@ def sums_file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:
             )
             for one in found.breath
         ],
-        against=against_figures(reading, bpm),
+        against=against_figures(found.against, bpm),
         thumbs=thumb_figures(reading),
         strings=string_figures(reading),
-        breath_plan=breath_figures(reading, bpm),
+        breath_plan=breath_figures(found.breaths),
         one_breath_bpm=None if slowest is None else number(slowest),
         breaks=break_figures(reading),
         sounding_key=key[1] if (key := sounding_key(reading)) else None,

@@ -24,7 +24,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import division_label, label, plural
-from ripresa.core.reading import divisions_of, read
+from ripresa.core.reading import Reading, left_divisions, read
 from ripresa.core.reports import RungBreath, breaths_by_rung, peak_of_drill, slowest_of_one_breath
 from ripresa.core.rhythm import span_seconds
 from ripresa.core.studio import LONGEST_NOTE, Climb, KeptRemedy, Standing
@@ -63,7 +63,7 @@ class Stood:
         rows = (
             division
             for leg in reading.legs
-            for division in (*leg.divisions, *((divisions_of(reading.drill, leg) or ()) if reading.other else ()))
+            for division in (*leg.divisions, *(left_divisions(reading.drill, leg) if reading.other else ()))
         )
         divisions = dict.fromkeys(rows)
         return {division_label(one): float(span_seconds(1 / one, bpm)) for one in divisions}
@@ -71,7 +71,8 @@ class Stood:
     @property
     def breaths(self) -> dict[Fraction, RungBreath]:
         """The breaths of a turn at each tempo; empty where breath does not matter."""
-        return breaths_of(self.climb.drill.drill, self.rungs)
+        drill = self.climb.drill.drill
+        return breaths_of(read(drill), self.rungs) if drill.breath else {}
 
     @property
     def here(self) -> Rung:
@@ -88,12 +89,10 @@ class Ladder:
     breaths: dict[Fraction, RungBreath] = field(default_factory=dict)
 
 
-def breaths_of(drill: Drill, rungs: Sequence[Rung]) -> dict[Fraction, RungBreath]:
-    """Return the breaths of a turn of a drill at each tempo; empty where breath does not matter."""
-    if not drill.breath:
-        return {}
+def breaths_of(reading: Reading, rungs: Sequence[Rung]) -> dict[Fraction, RungBreath]:
+    """Return the breaths of a turn at each tempo, each once."""
     tempi = list(dict.fromkeys(rung.bpm for rung in rungs))
-    return {one.bpm: one for one in breaths_by_rung(read(drill), tempi)}
+    return {one.bpm: one for one in breaths_by_rung(reading, tempi)}
 
 
 def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
@@ -125,12 +124,15 @@ def ladder(plan: ClimbPlan, drill: Drill) -> Ladder:
     together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
     span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
     sentence = f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}"
-    return Ladder(found, sentence + _one_breath(drill, found), breaths_of(drill, found))
+    if not drill.breath:
+        return Ladder(found, sentence)
+    reading = read(drill)
+    return Ladder(found, sentence + _one_breath(reading, found), breaths_of(reading, found))
 
 
-def _one_breath(drill: Drill, found: Sequence[Rung]) -> str:
+def _one_breath(reading: Reading, found: Sequence[Rung]) -> str:
     """Return from which rung on nothing is broken by a breath, in a sentence; empty where breath does not matter."""
-    slowest = slowest_of_one_breath(read(drill))
+    slowest = slowest_of_one_breath(reading)
     if slowest is None:
         return ""
     first = next((rung for rung in found if rung.bpm >= slowest), None)

@@ -15,7 +15,7 @@ from ripresa.core.drill.material import Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import breath_marks, breath_plan, breath_sums, breaths_by_rung, slowest_of_one_breath
+from ripresa.core.reports import breath_plan, breath_sums, breaths_by_rung, slowest_of_one_breath, sums
 from ripresa.core.reports.breath import _ONE_MORE, _price, _starts, _stretches, _Sung, needed_bpm
 from tests.strategies import drills, legs
 
@@ -28,7 +28,7 @@ def test_14_beats_in_10_seconds_need_84() -> None:
 
 
 def marks(drill: Drill, bpm: int) -> list[str]:
-    return [event.place_name for event in breath_marks(read(drill), F(bpm))]
+    return [event.place_name for event in sums(read(drill), F(bpm)).breath_marks]
 
 
 def test_a_run_that_is_too_long_breathes_at_its_turn() -> None:
@@ -55,7 +55,7 @@ def test_each_leg_begins_with_a_breath_unless_they_go_straight_on() -> None:
 
 def test_where_breath_does_not_matter_nothing_is_said() -> None:
     assert breath_sums(read(Drill()), F(60)) == ()
-    assert breath_marks(read(Drill()), F(10)) == ()
+    assert sums(read(Drill()), F(10)).breath_marks == ()
 
 
 @pytest.mark.parametrize(("part", "field"), [({"breath": F(61)}, "breath"), ({"articulation": F(0)}, "articulation")])
@@ -93,12 +93,12 @@ def test_one_breathes_between_slurs_and_not_inside() -> None:
         material=OneNote(beats=8), legs=legs(4), breath=F(3), instrument="flute", hands=Articulated("slur_pairs")
     )
     for bpm in (40, 50, 60, 70):
-        marked = breath_marks(read(slurred), F(bpm))
+        marked = sums(read(slurred), F(bpm)).breath_marks
         assert marked
         assert not any(event.slurred for event in marked)
     # In one long slur there is no other way.
     one = replace(slurred, hands=Articulated("all_slurred"))
-    assert any(event.slurred for event in breath_marks(read(one), F(60)))
+    assert any(event.slurred for event in sums(read(one), F(60)).breath_marks)
 
 
 def test_one_does_not_breathe_before_a_leading_note_nor_after_it() -> None:
@@ -106,7 +106,7 @@ def test_one_does_not_breathe_before_a_leading_note_nor_after_it() -> None:
     rising = Drill(
         material=ScaleRun(octaves=1, shape="up"), legs=legs(1), breath=F(7), closing="own", instrument="flute"
     )
-    before = [event.pitch.name for event in breath_marks(read(replace(rising, breath=F(6))), F(60)) if event.pitch]
+    before = [event.pitch.name for event in sums(read(replace(rising, breath=F(6))), F(60)).breath_marks if event.pitch]
     assert before
     assert not {"B4", "B5", "C5", "C6"} & set(before)
 

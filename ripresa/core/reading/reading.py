@@ -9,10 +9,10 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
-from itertools import islice
+from itertools import chain, islice
 from math import ceil
 
-from ripresa.core.drill import REDUCTIONS, Drill, Leg, reduced
+from ripresa.core.drill import REDUCTIONS, Drill, Leg, Reduce, reduced
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import NotePass
@@ -24,7 +24,7 @@ from ripresa.core.pitch import Instrument, Shape, instrument_named
 from ripresa.core.reading.composite import composite
 from ripresa.core.reading.events import events_of
 from ripresa.core.reading.laying import fingered, lay_leg
-from ripresa.core.reading.second_hand import Laid, divisions_of, lay_second, second_leg, with_right_home
+from ripresa.core.reading.second_hand import Laid, lay_second, second_leg, with_right_home
 from ripresa.core.rhythm import Meter, leg_meters
 
 MOST_NOTES = 20_000
@@ -107,7 +107,7 @@ class Reading:
             return self
         if symbol == self.events[0].hand:
             return replace(self, other=())
-        legs = tuple(second_leg(leg, divisions_of(self.drill, leg) or leg.divisions, self.other) for leg in self.legs)
+        legs = tuple(second_leg(self.drill, leg, self.other) for leg in self.legs)
         return replace(self, events=self.other, other=(), legs=legs)
 
     def lasts(self, event: Event, length: Fraction) -> Fraction:
@@ -129,10 +129,11 @@ class Reading:
     def sounding(self) -> Iterator[tuple[Event, Fraction]]:
         """Yield each note with its length in beats, the held parts added; row by row."""
         for events in self.hands:
-            yield from _sounding(events)
+            yield from sounding_of(events)
 
 
-def _sounding(events: Sequence[Event]) -> Iterator[tuple[Event, Fraction]]:
+def sounding_of(events: Sequence[Event]) -> Iterator[tuple[Event, Fraction]]:
+    """Yield each note of a row with its length in beats, the held parts added."""
     current: Event | None = None
     length = Fraction(0)
     for event in events:
@@ -179,7 +180,7 @@ def read(drill: Drill) -> Reading:
     beside = _beside(hands, drill)
     events, *others = _played(hands, drill, legs)
     if drill.reduce.part != "everything":
-        if not any(event.kind == "note" for event in (*events, *(one for other in others for one in other))):
+        if not any(event.kind == "note" for event in chain(events, *others)):
             raise OutOfRange(
                 f"Nothing is left to play of {REDUCTIONS[drill.reduce.part][0]}"
                 + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
@@ -189,7 +190,7 @@ def read(drill: Drill) -> Reading:
         played = Counter(event.leg for event in events if event.kind == "note")
         legs = [replace(leg, notes=played[leg.index]) for leg in legs]
     if events[0].hand == "L":
-        legs = [second_leg(leg, divisions_of(drill, leg) or leg.divisions, events) for leg in legs]
+        legs = [second_leg(drill, leg, events) for leg in legs]
     return Reading(
         drill=drill,
         meter=meter,
@@ -203,6 +204,12 @@ def read(drill: Drill) -> Reading:
         other=others[0] if others else (),
         beside=beside,
     )
+
+
+def unreduced(reading: Reading) -> Reading:
+    """Return a reading with all of its notes: what is left out now is counted all the same."""
+    drill = reading.drill
+    return reading if drill.reduce.part == "everything" else read(replace(drill, reduce=Reduce()))
 
 
 def _hands(

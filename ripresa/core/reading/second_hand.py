@@ -91,6 +91,11 @@ def divisions_of(drill: Drill, leg: LegReading) -> tuple[Fraction, ...] | None:
     return None if drill.second.plays.follows else (Fraction(1),)
 
 
+def left_divisions(drill: Drill, leg: LegReading) -> tuple[Fraction, ...]:
+    """Return the divisions of the left hand on a leg of the right one: its own, or the same."""
+    return divisions_of(drill, leg) or leg.divisions
+
+
 def _cut(places: Sequence[Place], end: Fraction) -> Iterator[Place]:
     for place in places:
         if place.onset < end:
@@ -111,8 +116,9 @@ def _fingered(drill: Drill, places: Sequence[Place]) -> Iterator[Place]:
         yield replace(place, touch=next(touched)) if place.kind == "note" else place
 
 
-def second_leg(leg: LegReading, divisions: tuple[Fraction, ...], events: Sequence[Event]) -> LegReading:
-    """Return what a leg comes to for the second hand alone."""
+def second_leg(drill: Drill, leg: LegReading, events: Sequence[Event]) -> LegReading:
+    """Return what a leg of the first hand comes to for the second alone."""
+    divisions = left_divisions(drill, leg)
     notes = [event for event in events if event.leg == leg.index and event.kind == "note"]
     last = notes[-1] if notes else None
     return replace(

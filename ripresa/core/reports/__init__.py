@@ -7,7 +7,6 @@ many turns as it takes to come home.
 from ripresa.core.reports.breath import (
     Breath,
     RungBreath,
-    breath_marks,
     breath_plan,
     breath_sums,
     breaths_by_rung,
@@ -53,7 +52,6 @@ __all__ = [
     "WalkHome",
     "against",
     "breaks",
-    "breath_marks",
     "breath_plan",
     "breath_sums",
     "breaths_by_rung",

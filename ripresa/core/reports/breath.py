@@ -13,7 +13,7 @@ from itertools import groupby, pairwise
 
 from ripresa.core.drill.material import scale_of
 from ripresa.core.grid import Event, LegReading
-from ripresa.core.reading import Reading
+from ripresa.core.reading import Reading, sounding_of
 from ripresa.core.rhythm import span_seconds
 
 #: What a breath costs, and what its place adds to that; our choice.
@@ -108,11 +108,6 @@ def breath_plan(reading: Reading, bpm: Fraction) -> tuple[Breath, ...]:
     return tuple(found)
 
 
-def breath_marks(reading: Reading, bpm: Fraction) -> tuple[Event, ...]:
-    """Return the notes before which to breathe, at a tempo; the first follows the count-in, and has no mark."""
-    return tuple(one.first for one in breath_plan(reading, bpm)[1:])
-
-
 def slowest_of_one_breath(reading: Reading) -> Fraction | None:
     """Return the slowest tempo at which nothing inside a leg is broken by a breath; None where it does not matter."""
     breath = reading.drill.breath
@@ -124,8 +119,7 @@ def slowest_of_one_breath(reading: Reading) -> Fraction | None:
 def _stretches(reading: Reading) -> Iterator[tuple[str, list[_Sung]]]:
     """Yield what makes each stretch begin, and its notes: between seams and rests one may breathe, and does."""
     straight_on = reading.drill.seam == "straight_on"
-    row = reading.events[0].layer
-    notes = [_Sung(event, event.onset + length) for event, length in reading.sounding() if event.layer == row]
+    notes = [_Sung(event, event.onset + length) for event, length in sounding_of(reading.events)]
     why, stretch = "start", notes[:1]
     for before, after in pairwise(notes):
         seam = after.event.leg != before.event.leg and not straight_on

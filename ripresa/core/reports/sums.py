@@ -5,20 +5,21 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from itertools import pairwise
 
-from ripresa.core.drill import DIVISIONS, Reduce
+from ripresa.core.drill import DIVISIONS
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import division_label, plural
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.pitch import SPAN
-from ripresa.core.reading import Reading, read
-from ripresa.core.reports.breath import BreathSums, breath_sums
+from ripresa.core.reading import Reading, read, unreduced
+from ripresa.core.reports.breath import Breath, BreathSums, breath_plan, breath_sums
 from ripresa.core.reports.dial import Dial, dial
 from ripresa.core.reports.fit import Fit, fit
 from ripresa.core.reports.groups import Groups, groups
 from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import Load, Motions, loads, motions
 from ripresa.core.reports.speed import Speeds, leg_speeds, peak_of, speeds
+from ripresa.core.reports.two_hands import Against, against
 from ripresa.core.reports.walk import WalkHome, walk_homes
 from ripresa.core.rhythm import GearChange, gear_change, span_seconds, speed_twins
 
@@ -62,8 +63,15 @@ class Sums:
     groups: tuple[Groups, ...]
     leads: tuple[LeadHome, ...]
     walks: tuple[WalkHome, ...]
+    against: tuple[Against, ...]
     breath: tuple[BreathSums, ...]
+    breaths: tuple[Breath, ...]
     dial: Dial
+
+    @property
+    def breath_marks(self) -> tuple[Event, ...]:
+        """The notes before which to breathe; the first of all follows the count-in, and has no mark."""
+        return tuple(one.first for one in self.breaths[1:])
 
     @property
     def limiting(self) -> Load | None:
@@ -104,15 +112,11 @@ def sums(reading: Reading, bpm: Fraction) -> Sums:
         groups=() if reading.is_left else groups(whole),
         leads=() if reading.is_left else lead_homes(whole),
         walks=() if reading.is_left else walk_homes(whole),
+        against=against(whole),
         breath=breath_sums(reading, bpm),
+        breaths=breath_plan(reading, bpm),
         dial=dial(reading.click_cycle, meter, bpm),
     )
-
-
-def unreduced(reading: Reading) -> Reading:
-    """Return a reading with all of its notes: what is left out now is counted all the same."""
-    drill = reading.drill
-    return reading if drill.reduce.part == "everything" else read(replace(drill, reduce=Reduce()))
 
 
 def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction, tuple[Fraction, Fraction]]]:

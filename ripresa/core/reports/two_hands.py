@@ -5,13 +5,12 @@ here uses that: all is counted in the events; the tests hold the one against the
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise
 
-from ripresa.core.drill import Reduce
 from ripresa.core.grid import Cursor, Event, LegReading, Slot, slot_numbers
-from ripresa.core.reading import Reading, divisions_of, read, syllables_of, unlike_legs
+from ripresa.core.reading import Reading, left_divisions, syllables_of, unlike_legs, unreduced
 from ripresa.core.rhythm import span_seconds
 
 #: Turns of the divisions that are looked through for a common one, or for a bar line.
@@ -76,10 +75,10 @@ def against(reading: Reading) -> tuple[Against, ...]:
     drill = reading.drill
     if not drill.second.is_there:
         return ()
-    whole = read(replace(drill, reduce=Reduce())) if drill.reduce != Reduce() else reading
+    whole = unreduced(reading)
     found = []
-    for leg in unlike_legs(whole, lambda one: divisions_of(drill, one)):
-        left = divisions_of(drill, leg) or leg.divisions
+    for leg in unlike_legs(whole, lambda one: left_divisions(drill, one)):
+        left = left_divisions(drill, leg)
         cycle, bars = _cycle(whole, leg, left)
         end = leg.start + cycle
         rows = [

@@ -10,16 +10,7 @@ from ripresa.core.drill.material import FingerOrder, LongNotes, Picked, own_rhyt
 from ripresa.core.exact import decimal, label, plural, short
 from ripresa.core.pitch import STANDARD_STRINGS, Shape
 from ripresa.core.reading import Reading, count_text
-from ripresa.core.reports import (
-    breath_marks,
-    click_report,
-    closest_told,
-    paragraphs,
-    peak_of,
-    sums,
-    warnings,
-    working,
-)
+from ripresa.core.reports import click_report, closest_told, paragraphs, peak_of, sums, warnings, working
 from ripresa.web.shapes.rail import RowShape, row_shapes
 from ripresa.web.shapes.sums import (
     GearShape,
@@ -88,7 +79,6 @@ class ReadingShape(BaseModel):
 def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     """Return the shape of a reading at a tempo."""
     found = sums(reading, bpm)
-    breaths = breath_marks(reading, bpm)
     return ReadingShape(
         bpm=label(bpm),
         own_rhythm=own_rhythm(reading.drill.material),
@@ -98,7 +88,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         sign_name=reading.meter.counted_name,
         meter=reading.meter.name,
         beats_a_bar=float(max(bar.length for bar in reading.meter.bars)),
-        rows=list(row_shapes(reading, breaths)),
+        rows=list(row_shapes(reading, found.breath_marks)),
         legs=leg_shapes(found, reading),
         extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
         bars_said=plural(found.bars, "bar"),

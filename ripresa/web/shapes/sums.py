@@ -3,7 +3,7 @@
 from pydantic import BaseModel
 
 from ripresa.core.exact import decimal, division_label, label, short
-from ripresa.core.reading import Reading, divisions_of
+from ripresa.core.reading import Reading, left_divisions
 from ripresa.core.reports import Paragraph, Sums, gear_told
 from ripresa.core.rhythm import GearChange
 
@@ -58,7 +58,7 @@ def leg_shapes(found: Sums, reading: Reading) -> list[LegShape]:
         LegShape(
             index=row.leg.index,
             division=division_label(*row.leg.divisions),
-            left=division_label(*(divisions_of(reading.drill, row.leg) or row.leg.divisions)) if reading.other else "",
+            left=division_label(*left_divisions(reading.drill, row.leg)) if reading.other else "",
             nps=short(row.nps),
             gap_ms=" / ".join(decimal(gap * 1000, 1) for gap in row.gaps),
             notes=row.leg.notes,

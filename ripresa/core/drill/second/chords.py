@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import OutOfRange
@@ -39,6 +39,8 @@ class ChordsBelow:
         OutOfRange: It is too long. The chords are read with the meter, when the drill is.
     """
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = False
     kind: Literal["chords"] = field(default="chords", kw_only=True)
     chords: str = "C | F | G7 | C"
     figure: Figure = "broken"
@@ -46,11 +48,6 @@ class ChordsBelow:
     def __post_init__(self) -> None:
         if len(self.chords) > LONGEST_TEXT:
             raise OutOfRange(f"Chords have up to {LONGEST_TEXT} signs, not {len(self.chords)}.", field=_FIELD)
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return False
 
     def fill(self, places: Sequence[Place], first: First) -> list[Place]:
         """Return the places with the chords in them.

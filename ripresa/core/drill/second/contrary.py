@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First, with_pitches
 from ripresa.core.errors import OutOfRange
@@ -31,13 +31,10 @@ class Contrary:
         start: Where it begins, under the first note of the other hand.
     """
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = True
     kind: Literal["contrary"] = field(default="contrary", kw_only=True)
     start: Start = "same"
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return True
 
     def fill(self, places: Sequence[Place], first: First) -> list[Place]:
         """Return the places with the mirrored line in them.

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from itertools import cycle
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.material import Line
 from ripresa.core.drill.second.first import First, filled, held
@@ -28,6 +28,8 @@ class OwnLine:
         Unreadable, OutOfRange: As the line of a drill.
     """
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = False
     kind: Literal["line"] = field(default="line", kw_only=True)
     text: str = "1 5 3 5"
     tonic: str = "C"
@@ -38,11 +40,6 @@ class OwnLine:
         except RipresaError as error:
             place = (error.field or "material.text").removeprefix("material")
             raise type(error)(error.message, field=f"second.plays{place}") from error
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return False
 
     def fill(self, places: Sequence[Place], first: First) -> list[Place]:
         """Return the places with the line in them, slot by slot."""

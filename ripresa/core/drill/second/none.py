@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First
 from ripresa.core.grid import Place
@@ -13,12 +13,9 @@ from ripresa.core.kind import Kind
 class NoSecond:
     """Nothing is played with the other hand."""
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = True
     kind: Literal["none"] = field(default="none", kw_only=True)
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return True
 
     def fill(self, places: Sequence[Place], _first: First) -> list[Place]:
         """Return the places with what it plays in them."""

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import Unreadable
@@ -30,17 +30,14 @@ class OneKey:
         Unreadable: It is not a note.
     """
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = False
     kind: Literal["one_key"] = field(default="one_key", kw_only=True)
     note: str = "C3"
     hold: Hold = "held"
 
     def __post_init__(self) -> None:
         self._pitch()
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return False
 
     def fill(self, places: Sequence[Place], _first: First) -> list[Place]:
         """Return the places with the note in them."""

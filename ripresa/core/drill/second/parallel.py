@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First, with_pitches
 from ripresa.core.errors import OutOfRange
@@ -31,13 +31,10 @@ class Parallel:
         interval: Octaves keep every pitch; thirds, sixths and tenths count in the scale, which needs seven notes.
     """
 
+    #: Whether it has the rhythm of the first hand where none of its own is written.
+    follows: ClassVar[bool] = True
     kind: Literal["parallel"] = field(default="parallel", kw_only=True)
     interval: Interval = "octave"
-
-    @property
-    def follows(self) -> bool:
-        """Whether it has the rhythm of the first hand where none of its own is written."""
-        return True
 
     def fill(self, places: Sequence[Place], first: First) -> list[Place]:
         """Return the places with the line in them.

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from ripresa.core.reading import Reading
-from ripresa.core.reports.breath import breath_plan
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told
 from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
@@ -22,7 +21,7 @@ __all__ = ["Paragraph", "closest_told", "gear_told", "paragraphs", "starts_told"
 
 def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield all that is told of a reading beside its table of legs, in the order in which it is shown."""
-    yield from two_hands_told(reading, bpm)
+    yield from two_hands_told(reading, found.against, bpm)
     for group in found.groups:
         yield from groups_told(group, reading)
     yield from lead_told(found.leads, reading)
@@ -39,4 +38,4 @@ def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
     yield from neck_told(reading)
     yield from tongue_told(reading, bpm)
     yield from registers_told(reading)
-    yield from breath_told(reading, found.breath, bpm, breath_plan(reading, bpm))
+    yield from breath_told(reading, found, bpm)

@@ -1,36 +1,35 @@
 """What a breath holds and where to breathe, in sentences."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from fractions import Fraction
 
 from ripresa.core.exact import decimal, label, plural, short
 from ripresa.core.reading import Reading
-from ripresa.core.reports.breath import Breath, BreathSums, slowest_of_one_breath
+from ripresa.core.reports.breath import slowest_of_one_breath
+from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.paragraph import Paragraph, a_beat
 from ripresa.core.rhythm import span_seconds
 
 _MOST_NAMED = 6
 
 
-def breath_told(
-    reading: Reading, found: Sequence[BreathSums], bpm: Fraction, plan: Sequence[Breath]
-) -> Iterator[Paragraph]:
+def breath_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield what a breath holds and where to breathe; nothing where breath does not matter."""
-    if not found:
+    if not found.breath:
         return
     seconds, sign = label(reading.drill.breath), reading.meter.sign
     sentences = [
         f"{a_beat(one.leg)}: {plural(one.beats, 'beat')} in a breath of {seconds} s need "
         f"{sign} = {short(one.needed_bpm)} or more" + ("." if one.fits else f", and this is {label(bpm)}.")
-        for one in found
+        for one in found.breath
     ]
     yield Paragraph("Breath", tuple(dict.fromkeys(sentences)))
-    marks = plan[1:]
+    plan, marks = found.breaths, found.breath_marks
     held = [f"{one.notes} in {decimal(one.seconds, 1)} s" for one in plan[:_MOST_NAMED]]
     more = " …" if len(plan) > _MOST_NAMED else ""
     told = [f"{plural(len(plan), 'breath')} a pass; notes in each: {', '.join(held)}{more}."]
     if marks:
-        named = "; ".join(one.first.place_name for one in marks[:_MOST_NAMED])
+        named = "; ".join(event.place_name for event in marks[:_MOST_NAMED])
         told.append(f"Breathe before {named}" + (" …" if len(marks) > _MOST_NAMED else "."))
     too_long = [one for one in plan if not one.fits]
     if too_long:

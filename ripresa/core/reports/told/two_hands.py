@@ -6,16 +6,16 @@ from fractions import Fraction
 from ripresa.core.exact import decimal, division_label, plural
 from ripresa.core.reading import Reading
 from ripresa.core.reports.told.paragraph import Paragraph
-from ripresa.core.reports.two_hands import Against, against, thumbs
+from ripresa.core.reports.two_hands import Against, thumbs
 
 _MOST_WORDS = 24
 _MOST_PASSES = 8
 
 
-def two_hands_told(reading: Reading, bpm: Fraction) -> Iterator[Paragraph]:
+def two_hands_told(reading: Reading, all_found: Sequence[Against], bpm: Fraction) -> Iterator[Paragraph]:
     """Yield how two hands lie against each other, and where their thumbs pass; nothing where one plays."""
     titles: list[str] = []
-    for found in against(reading):
+    for found in all_found:
         right, left = division_label(*found.right), division_label(*found.left)
         title = f"{right} against {left}" if found.right != found.left else "Two hands"
         # A hand alone is read with its own divisions: legs are told apart by what is said of both hands in them.
