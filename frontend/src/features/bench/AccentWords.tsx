@@ -2,8 +2,8 @@ import { useContext } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { CountField } from "../../ui/brief/CountField";
 import { BriefContext } from "../../ui/brief/context";
-import { typedCount } from "../../ui/brief/typedCount";
 
 type Accents = Drill["accents"];
 type Walk = Extract<Accents, { kind: "walk" }>;
@@ -29,12 +29,11 @@ export function AccentWords({ accents, choices, onChange }: Props) {
       {accents.kind === "every_nth" && (
         <>
           , in groups of{" "}
-          <BriefField
+          <CountField
             label="notes in a group"
             field="accents.size"
-            numeric
-            value={String(accents.size)}
-            onChange={(text) => onChange({ ...accents, size: typedCount(text) })}
+            value={accents.size}
+            onChange={(count) => onChange({ ...accents, size: count })}
           />{" "}
           whose count{" "}
           <BriefSelect
@@ -56,20 +55,18 @@ function WalkWords({ walk, onChange }: { walk: Walk; onChange: (walk: Walk) => v
   return (
     <>
       ,{" "}
-      <BriefField
+      <CountField
         label="neighbouring accents"
         field="accents.width"
-        numeric
-        value={String(walk.width)}
-        onChange={(text) => onChange({ ...walk, width: typedCount(text) })}
+        value={walk.width}
+        onChange={(count) => onChange({ ...walk, width: count })}
       />{" "}
       wide, moving every{" "}
-      <BriefField
+      <CountField
         label="bars on a station"
         field="accents.bars"
-        numeric
-        value={String(walk.bars)}
-        onChange={(text) => onChange({ ...walk, bars: typedCount(text) })}
+        value={walk.bars}
+        onChange={(count) => onChange({ ...walk, bars: count })}
       />{" "}
       {walk.bars === 1 ? "bar" : "bars"}
     </>

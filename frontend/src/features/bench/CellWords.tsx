@@ -1,7 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { typedCount } from "../../ui/brief/typedCount";
+import { CountField } from "../../ui/brief/CountField";
 
 type Cells = Extract<Drill["material"], { kind: "cells" }>;
 type Props = { cells: Cells; choices: Choices; onChange: (cells: Cells) => void };
@@ -30,20 +30,18 @@ export function CellWords({ cells, choices, onChange }: Props) {
         <>
           {" "}
           for{" "}
-          <BriefField
+          <CountField
             label="bars that are drawn"
             field="material.bars"
-            numeric
-            value={String(cells.bars)}
-            onChange={(text) => onChange({ ...cells, bars: typedCount(text) })}
+            value={cells.bars}
+            onChange={(count) => onChange({ ...cells, bars: count })}
           />{" "}
           bars, draw{" "}
-          <BriefField
+          <CountField
             label="number of the draw"
             field="material.seed"
-            numeric
-            value={String(cells.seed)}
-            onChange={(text) => onChange({ ...cells, seed: typedCount(text) })}
+            value={cells.seed}
+            onChange={(count) => onChange({ ...cells, seed: count })}
           />
         </>
       )}

@@ -9,6 +9,7 @@ import { drillHints } from "../../ui/brief/kinds";
 import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
+import { instrumentOf } from "./instrumentOf";
 import { MaterialWords } from "./MaterialWords";
 import { MeterWords } from "./MeterWords";
 import { MoreWords } from "./MoreWords";
@@ -96,7 +97,7 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
           <HandWords
             hands={drill.hands}
             choices={choices}
-            usual={choices.instruments.find((one) => one.value === drill.instrument)?.cycles ?? []}
+            usual={instrumentOf(drill, choices)?.cycles ?? []}
             onChange={word("hands")}
           />
           .{" "}

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { typedCount } from "../../ui/brief/typedCount";
 import { Problem } from "../../ui/Problem";
+import { instrumentOf } from "./instrumentOf";
 import type { Tool, useTool } from "./useTool";
 
 type Props = { drill: Drill; choices: Choices; use: ReturnType<typeof useTool> };
@@ -20,7 +21,7 @@ const FOR_LINES: [Tool["tool"], string][] = [
 /** What can be done to a drill in one press; each can be undone. */
 export function DrillTools({ drill, choices, use }: Props) {
   const isLine = drill.material.kind === "line";
-  const instrument = choices.instruments.find((one) => one.value === drill.instrument);
+  const instrument = instrumentOf(drill, choices);
   const forWind: typeof FOR_ALL = [
     ...(instrument?.breathes ? ([["circuit", "Every articulation in turn"]] as typeof FOR_ALL) : []),
     ...(instrument?.has_break ? ([["crossing", "The crossing of the break alone"]] as typeof FOR_ALL) : []),

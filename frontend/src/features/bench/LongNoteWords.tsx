@@ -1,7 +1,6 @@
 import type { Choices, Drill } from "../../api/client";
-import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { typedCount } from "../../ui/brief/typedCount";
+import { CountField } from "../../ui/brief/CountField";
 
 type LongNotes = Extract<Drill["material"], { kind: "long_notes" }>;
 type Props = { notes: LongNotes; choices: Choices; onChange: (notes: LongNotes) => void };
@@ -9,13 +8,12 @@ type Props = { notes: LongNotes; choices: Choices; onChange: (notes: LongNotes) 
 /** A scale in long notes, counted inside. */
 export function LongNoteWords({ notes, choices, onChange }: Props) {
   const number = (field: "octaves" | "beats" | "rest", label: string, hint: string) => (
-    <BriefField
+    <CountField
       label={label}
       field={`material.${field}`}
-      numeric
-      value={String(notes[field])}
+      value={notes[field]}
       hint={hint}
-      onChange={(text) => onChange({ ...notes, [field]: typedCount(text) })}
+      onChange={(count) => onChange({ ...notes, [field]: count })}
     />
   );
   return (

@@ -1,7 +1,6 @@
 import type { Choices, Drill } from "../../api/client";
-import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { typedCount } from "../../ui/brief/typedCount";
+import { CountField } from "../../ui/brief/CountField";
 import { CellWords } from "./CellWords";
 import { CountWords } from "./CountWords";
 import { LineWords } from "./LineWords";
@@ -71,12 +70,11 @@ function BeatWords({ note, choices, onChange }: BeatProps) {
   return (
     <>
       for{" "}
-      <BriefField
+      <CountField
         label="beats a leg"
         field="material.beats"
-        numeric
-        value={String(note.beats)}
-        onChange={(text) => onChange({ ...note, beats: typedCount(text) })}
+        value={note.beats}
+        onChange={(count) => onChange({ ...note, beats: count })}
       />{" "}
       beats a leg,{" "}
       <BriefSelect

@@ -4,6 +4,7 @@ import { AmountField } from "../../ui/brief/AmountField";
 import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { instrumentOf } from "./instrumentOf";
 import { BodyWords, ReduceWords, TagWords, VoiceWords, WayInWords } from "./LayerWords";
 import { withPlays } from "./SecondWords";
 import { SwingWords } from "./SwingWords";
@@ -36,9 +37,6 @@ const REGISTERS = [3, 2, 1, 0, -1, -2, -3].map((octaves) => ({
       : `${Math.abs(octaves) === 1 ? "an octave" : `${Math.abs(octaves)} octaves`} ${octaves > 0 ? "higher" : "lower"}`,
   why: octaves === 0 ? "As the instrument has it." : "The same onsets in another register.",
 }));
-
-const instrumentOf = (drill: Drill, choices: Choices) =>
-  choices.instruments.find((one) => one.value === drill.instrument);
 
 const PARTS: Part[] = [
   {
@@ -119,9 +117,7 @@ const PARTS: Part[] = [
     offer: "a breath",
     why: "How long a breath lasts: from which tempo a pass is one breath, and where to breathe below it.",
     isUsed: (drill) => drill.breath !== "0",
-    fits: (drill, choices) =>
-      drill.instrument === "any" ||
-      (choices.instruments.find((one) => one.value === drill.instrument)?.breathes ?? true),
+    fits: (drill, choices) => drill.instrument === "any" || (instrumentOf(drill, choices)?.breathes ?? true),
     start: { breath: "10" },
     words: ({ drill, onChange }) => (
       <>

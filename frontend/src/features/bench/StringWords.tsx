@@ -1,6 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { CountField } from "../../ui/brief/CountField";
 import { typedCount } from "../../ui/brief/typedCount";
 
 type Material = Drill["material"];
@@ -76,13 +77,12 @@ type OrderProps = { order: FingerOrder; choices: Choices; onChange: (order: Fing
 /** The four fingers of the left hand in an order, where on the neck, and what is slurred. */
 export function FingerOrderWords({ order, choices, onChange }: OrderProps) {
   const number = (field: "string" | "position" | "shift" | "passes", label: string, hint: string) => (
-    <BriefField
+    <CountField
       label={label}
       field={`material.${field}`}
-      numeric
-      value={String(order[field])}
+      value={order[field]}
       hint={hint}
-      onChange={(text) => onChange({ ...order, [field]: typedCount(text) })}
+      onChange={(count) => onChange({ ...order, [field]: count })}
     />
   );
   return (

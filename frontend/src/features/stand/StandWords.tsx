@@ -1,10 +1,9 @@
 import type { Choices } from "../../api/client";
 import { Brief } from "../../ui/brief/Brief";
-import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { type Click, ClickWords } from "../../ui/brief/ClickWords";
+import { CountField } from "../../ui/brief/CountField";
 import type { Refused } from "../../ui/brief/context";
-import { typedCount } from "../../ui/brief/typedCount";
 import { barsTo } from "./bars";
 import type { Count } from "./count";
 import { StandMore } from "./StandMore";
@@ -128,13 +127,12 @@ function Before({ choices, count, onCount }: Props) {
       {before.count_beats > 0 && (
         <>
           :{" "}
-          <BriefField
+          <CountField
             label="beats of count-in"
             field="before.count_beats"
-            numeric
-            value={String(before.count_beats)}
+            value={before.count_beats}
             hint="1 to 32 beats before the 1."
-            onChange={(text) => set({ count_beats: typedCount(text) })}
+            onChange={(count) => set({ count_beats: count })}
           />
         </>
       )}

@@ -2,7 +2,7 @@ import type { Choices, Drill } from "../../api/client";
 import { AmountField } from "./AmountField";
 import { BriefField } from "./BriefField";
 import { BriefSelect } from "./BriefSelect";
-import { typedCount } from "./typedCount";
+import { CountField } from "./CountField";
 
 export type Click = Drill["click"];
 
@@ -63,12 +63,11 @@ function Numbers({ click, choices, onChange }: Props) {
       );
     case "drop_out": {
       const bars = (part: "on" | "off" | "grows", label: string) => (
-        <BriefField
+        <CountField
           label={label}
           field={`click.${part}`}
-          numeric
-          value={String(click[part])}
-          onChange={(text) => onChange({ ...click, [part]: typedCount(text) })}
+          value={click[part]}
+          onChange={(count) => onChange({ ...click, [part]: count })}
         />
       );
       return (

@@ -24,6 +24,12 @@ export function EventMark(props: Props) {
   const { event, number, place, isLeft, meets, at, onPress, onClick } = props;
   const { scale, x, beat, below } = place;
   const two = below > 0;
+  // Where it can be pressed: as wide as its slot, within what a finger needs and its neighbours leave.
+  const pressed = {
+    className: "rail-place",
+    x: x(event.x) - Math.min(14, (event.width * beat) / 2),
+    width: Math.max(12, Math.min(28, event.width * beat)),
+  };
   return (
     <g data-event={number}>
       {at === number && (
@@ -61,10 +67,8 @@ export function EventMark(props: Props) {
       {onClick && (
         // biome-ignore lint/a11y/noStaticElementInteractions: the keyboard reaches it by C
         <rect
-          className="rail-place"
-          x={x(event.x) - Math.min(14, (event.width * beat) / 2)}
+          {...pressed}
           y={place.clickY - 10 * scale}
-          width={Math.max(12, Math.min(28, event.width * beat))}
           height={20 * scale}
           onClick={() => onClick(number)}
         />
@@ -73,10 +77,8 @@ export function EventMark(props: Props) {
         // The keyboard reaches the same places with the arrow keys of the rail.
         // biome-ignore lint/a11y/noStaticElementInteractions: see above
         <rect
-          className="rail-place"
-          x={x(event.x) - Math.min(14, (event.width * beat) / 2)}
+          {...pressed}
           y={0}
-          width={Math.max(12, Math.min(28, event.width * beat))}
           height={Math.min(108 * scale, place.clickY - 10 * scale)}
           onClick={() => onPress(number)}
         />

@@ -1,9 +1,9 @@
 import type { Row } from "../../api/client";
 import type { Geometry } from "./geometry";
 
-type Props = { row: Row; place: Geometry };
+// What stands around the pegs of a row: bows, chords, groups, what is written at its left.
 
-/** What stands around the pegs of a row: bows, chords, groups, what is written at its left. */
+type Props = { row: Row; place: Geometry };
 
 /** A bow over each slur, from the note that is struck; from the left edge where that one is in another bar. */
 export function Slurs({ row, place }: Props) {
