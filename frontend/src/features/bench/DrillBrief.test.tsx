@@ -242,6 +242,10 @@ describe("the brief of a drill", () => {
     await user.selectOptions(screen.getByLabelText("finger order"), "4 3 2 1");
     await user.selectOptions(screen.getByLabelText("way across the strings"), "skip");
     expect(screen.queryByLabelText("string")).toBeNull();
+    const shift = screen.getByLabelText("frets to move on");
+    await user.clear(shift);
+    await user.type(shift, "-1");
+    expect(last()?.material).toMatchObject({ shift: -1 });
     await user.selectOptions(screen.getByLabelText("slurs of the left hand"), "hammer_pull");
     const slurred = screen.getByLabelText("notes that are slurred");
     await user.clear(slurred);

@@ -81,6 +81,7 @@ export function FingerOrderWords({ order, choices, onChange }: OrderProps) {
       label={label}
       field={`material.${field}`}
       value={order[field]}
+      signed={field === "shift"}
       hint={hint}
       onChange={(count) => onChange({ ...order, [field]: count })}
     />
@@ -127,7 +128,7 @@ export function FingerOrderWords({ order, choices, onChange }: OrderProps) {
                 slurred: text
                   .split(/\s+/)
                   .filter((one) => one)
-                  .map(typedCount),
+                  .map((one) => typedCount(one)),
               })
             }
           />
