@@ -7,6 +7,7 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
+from ripresa.cli.plans import plan_schemas
 from ripresa.formats.drill_file import schema
 from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.sums_json import sums_schema
@@ -20,6 +21,7 @@ FRONTEND = ROOT / "frontend"
 SCHEMA = ROOT / "docs" / "drill-format.schema.json"
 SUMS = ROOT / "docs" / "sums.schema.json"
 TAKE = ROOT / "docs" / "take.schema.json"
+PLAN = ROOT / "docs" / "plan.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
@@ -33,6 +35,7 @@ def main() -> int:
             SCHEMA: _text(schema()),
             SUMS: _text(sums_schema()),
             TAKE: _text({"take": take_schema(), "judged": judged_schema()}),
+            PLAN: _text(plan_schemas()),
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),
             API: _text(create_app(made / "studio.sqlite3").api_doc),

@@ -100,7 +100,8 @@ class Standing:
         counting: Marks of the takes on the present rung since it was reached, under the click that is due, oldest
             first.
         last_take_at, answered_at: When it was last played, and when a word was last answered.
-        reached_at: When the present rung was reached; None on the first.
+        reached_at: When the present rung was reached; None on the first. came_from: From which one.
+        counted_seconds: How long the takes lasted together that count.
     """
 
     marks: Mapping[int, tuple[Mark, ...]] = field(default_factory=dict)
@@ -108,6 +109,8 @@ class Standing:
     last_take_at: datetime | None = None
     answered_at: datetime | None = None
     reached_at: datetime | None = None
+    came_from: int | None = None
+    counted_seconds: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

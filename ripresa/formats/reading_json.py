@@ -1,12 +1,17 @@
 """A reading as plain JSON values, for pipes: what ``ripresa read`` prints."""
 
+from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
+
+from pydantic import TypeAdapter
 
 from ripresa.core.climbs import Rung
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sums, warnings
+
+Number = int | float
 
 
 def number(value: Fraction) -> int | float:
@@ -85,15 +90,42 @@ def _event(event: Event) -> dict[str, Any]:
     }
 
 
-def rung_values(rungs: tuple[Rung, ...]) -> list[dict[str, Any]]:
+@dataclass(frozen=True, slots=True)
+class RungValues:
+    """A rung: its number from 1, notes per beat, notes a second, milliseconds from note to note.
+
+    ``what`` is played of the drill, or got right, where that is not all of it.
+    """
+
+    rung: int
+    bpm: Number
+    division: Number
+    nps: Number
+    gap_ms: Number
+    what: str
+
+
+def rung_values(rungs: tuple[Rung, ...]) -> Any:
     """Return rungs as plain values."""
-    return [
-        {
-            "rung": rung.number,
-            "bpm": number(rung.bpm),
-            "division": number(rung.division),
-            "nps": number(rung.nps),
-            "gap_ms": number(rung.gap_seconds * 1000),
-        }
-        for rung in rungs
-    ]
+    return _RUNGS.dump_python(
+        [
+            RungValues(
+                rung=rung.number,
+                bpm=number(rung.bpm),
+                division=number(rung.division),
+                nps=number(rung.nps),
+                gap_ms=number(rung.gap_seconds * 1000),
+                what=rung.words,
+            )
+            for rung in rungs
+        ],
+        mode="json",
+    )
+
+
+def climb_schema() -> dict[str, Any]:
+    """Return the JSON Schema of printed rungs."""
+    return _RUNGS.json_schema()
+
+
+_RUNGS = TypeAdapter(list[RungValues])

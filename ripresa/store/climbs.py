@@ -21,6 +21,8 @@ from ripresa.store.unread import one, readable
 
 _PLAN = TypeAdapter(ClimbPlan)
 _DECISIONS = get_args(Decision)
+#: Takes that are placed in one statement.
+_AT_ONCE = 500
 
 
 def all_climbs(student_id: int | None = None) -> list[Climb]:
@@ -139,18 +141,25 @@ def change_plan(climb_id: int, plan: ClimbPlan, places: Mapping[int, int], from_
         _climb_on(climb_id, from_rung)
         columns = {"plan": _PLAN.dump_json(plan).decode(), "rung": places[climb.rung], "revision": climb.revision + 1}
         ClimbRow.update(**columns).where(ClimbRow.id == climb_id).execute()
-        _place_takes(climb_id, laid_rungs(plan))
+        _place_takes(climb_id, laid_rungs(plan), places)
         _place_moves(climb_id, places, len(laid_rungs(plan)))
 
 
-def _place_takes(climb_id: int, passed: LaidRungs) -> None:
-    kinds: Row = TakeRow.select(TakeRow.bpm, TakeRow.click, TakeRow.click_plan).where(TakeRow.climb == climb_id)
-    for bpm, words, plan in list(kinds.distinct().tuples()):
-        found = place(passed, bpm, click_of(words, plan, passed))
-        alike = TakeRow.click_plan.is_null() if plan is None else TakeRow.click_plan == plan
-        TakeRow.update(rung=found).where(
-            (TakeRow.climb == climb_id) & (TakeRow.bpm == bpm) & (TakeRow.click == words) & alike
-        ).execute()
+def _place_takes(climb_id: int, passed: LaidRungs, places: Mapping[int, int]) -> None:
+    same = (TakeRow.bpm, TakeRow.click, TakeRow.click_plan, TakeRow.part, TakeRow.rung)
+    # All are looked at before the first is placed: none is met again under its new number.
+    kinds: Row = list(TakeRow.select(*same).where(TakeRow.climb == climb_id).distinct().tuples())
+    found = {
+        kind: place(passed, kind[0], click_of(kind[1], kind[2], passed), places.get(kind[4] or 0), kind[3])
+        for kind in kinds
+    }
+    rows: Row = TakeRow.select(TakeRow.id, *same).where(TakeRow.climb == climb_id).tuples()
+    placed: dict[int | None, list[str]] = {}
+    for take_id, *kind in rows:
+        placed.setdefault(found[tuple(kind)], []).append(take_id)
+    for rung, ids in placed.items():
+        for first in range(0, len(ids), _AT_ONCE):
+            TakeRow.update(rung=rung).where(TakeRow.id.in_(ids[first : first + _AT_ONCE])).execute()
 
 
 def _place_moves(climb_id: int, places: Mapping[int, int], last: int) -> None:

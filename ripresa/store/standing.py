@@ -26,8 +26,8 @@ FROM json_each(?) AS asked
 """
 _COUNTING = f"""
 SELECT json_extract(asked.value, '$[0]'), (
-  SELECT json_group_array(json_array(mark, click, click_plan)) FROM (
-    SELECT mark, click, click_plan FROM take
+  SELECT json_group_array(json_array(mark, click, click_plan, seconds)) FROM (
+    SELECT mark, click, click_plan, end_seconds - start_seconds AS seconds FROM take
     WHERE climb_id = json_extract(asked.value, '$[0]') AND rung = json_extract(asked.value, '$[1]')
       AND played_at > json_extract(asked.value, '$[2]')
     ORDER BY played_at DESC, id DESC LIMIT {MOST_COUNTING}))
@@ -39,7 +39,9 @@ SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.valu
 _LAST = """
 SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.value),
   (SELECT max(made_at) FROM move WHERE climb_id = asked.value),
-  (SELECT max(made_at) FROM move WHERE climb_id = asked.value AND from_rung <> to_rung)
+  (SELECT max(made_at) FROM move WHERE climb_id = asked.value AND from_rung <> to_rung),
+  (SELECT from_rung FROM move WHERE climb_id = asked.value AND from_rung <> to_rung
+   ORDER BY made_at DESC, id DESC LIMIT 1)
 FROM json_each(?) AS asked
 """
 
@@ -61,17 +63,29 @@ def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:
     counting = dict(_asked(_COUNTING, json.dumps(since)))
     found = {}
     for climb in climbs:
-        played, answered, reached = last[climb.id]
-        marks = _counting(climb, json.loads(counting[climb.id]))
-        found[climb.id] = Standing(shown[climb.id], marks, _moment(played), _moment(answered), _moment(reached))
+        played, answered, reached, came_from = last[climb.id]
+        due = _under_the_click(climb, json.loads(counting[climb.id]))
+        found[climb.id] = Standing(
+            marks=shown[climb.id],
+            counting=_marks([mark for mark, _ in due]),
+            last_take_at=_moment(played),
+            answered_at=_moment(answered),
+            reached_at=_moment(reached),
+            came_from=came_from,
+            counted_seconds=sum(seconds for _, seconds in due),
+        )
     return found
 
 
-def _counting(climb: Climb, rows: Sequence[tuple[str, str, str | None]]) -> tuple[Mark, ...]:
+def _under_the_click(climb: Climb, rows: Sequence[tuple[str, str, str | None, float]]) -> list[tuple[str, float]]:
+    """Return (mark, seconds) of the takes that count, the newest first: on a ladder those under its click."""
     passed = laid_rungs(climb.plan)
-    due = passed[climb.rung - 1][1]
-    # On a click ladder a take counts for the click that is due.
-    return _marks([mark for mark, words, plan in rows if due is None or _click(words, plan, passed) == due])
+    due = passed[climb.rung - 1].click
+    return [
+        (mark, float(seconds))
+        for mark, words, plan, seconds in rows
+        if due is None or _click(words, plan, passed) == due
+    ]
 
 
 def _click(words: str, plan: str | None, passed: Any) -> Click | None:

@@ -18,7 +18,7 @@ from ripresa.core.climbs import LaidRungs, rung_of
 from ripresa.core.drill.click import Click, click_words
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
-from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Offer
+from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.store.drills import version_row
 from ripresa.store.tables import MomentField, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
@@ -215,6 +215,16 @@ def every_take(student_id: int | None = None) -> Iterator[TakeLine]:
         after = rows[-1]["played_at"], rows[-1]["id"]
 
 
+def last_marks(climb_id: int) -> list[tuple[Fraction, Part | None, Mark]]:
+    """Return (bpm, part, mark) of the last take of a climb at each tempo and part, those without a mark left out."""
+    asked = """
+        SELECT bpm, part, mark, max(played_at) FROM take
+        WHERE climb_id = ? AND mark IN ('clean', 'shaky') AND remedy IS NULL GROUP BY bpm, part
+    """
+    rows = database.execute_sql(asked, (climb_id,)).fetchall()
+    return [(Fraction(bpm), _PART.validate_json(part) if part else None, mark) for bpm, part, mark, _ in rows]
+
+
 def count_takes(student_id: int) -> int:
     """Return how many takes a student has."""
     return int(TakeRow.select().where(TakeRow.student == student_id).count())
@@ -233,10 +243,14 @@ def seconds_played(begin: datetime, end: datetime) -> float:
     return float(database.execute_sql(asked, (kept(begin), kept(end))).fetchone()[0])
 
 
-def place(passed: LaidRungs, bpm: str, click: Click | None) -> int | None:
-    """Return the rung of a take by its kept tempo; None where there is none, or the tempo cannot be read."""
+def place(passed: LaidRungs, bpm: str, click: Click | None, wanted: int | None, part: str | None) -> int | None:
+    """Return the rung of a take by its kept tempo and part; None where there is none, or they cannot be read.
+
+    Args:
+        wanted: Where it would best be, if several fit.
+    """
     try:
-        return rung_of(passed, Fraction(bpm), click, None)
+        return rung_of(passed, Fraction(bpm), click, wanted, _PART.validate_json(part) if part else None)
     except (ValueError, ZeroDivisionError):
         return None
 
@@ -245,7 +259,7 @@ def click_of(words: str, plan: str | None, passed: LaidRungs) -> Click | None:
     """Return the click of a kept take; of one of old, which has words only, the click of a ladder that they name."""
     if plan is not None:
         return _CLICK.validate_json(plan)
-    return next((click for _, click in passed if click and click.words == click_words(words)), None)
+    return next((step.click for step in passed if step.click and step.click.words == click_words(words)), None)
 
 
 def _summary(figures: Figures) -> dict[str, float | None]:

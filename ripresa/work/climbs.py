@@ -5,11 +5,16 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from fractions import Fraction
 
+from ripresa.core.changes import Part, practised
 from ripresa.core.climbs import (
+    BandTarget,
     ClimbPlan,
     Decision,
+    DivideThenRaise,
     Order,
+    Played,
     Rung,
+    SpeedMap,
     SpeedTarget,
     Word,
     beside,
@@ -17,6 +22,7 @@ from ripresa.core.climbs import (
     exact_steps,
     laid_rungs,
     rungs,
+    speed_map,
     tempi,
     with_clicks,
 )
@@ -33,6 +39,7 @@ from ripresa.store import climbs as store
 from ripresa.store import drills
 from ripresa.store.remedies import waiting
 from ripresa.store.standing import standings
+from ripresa.store.takes import last_marks
 
 _STEP = {"up": 1, "stay": 0, "back": -1}
 
@@ -84,6 +91,7 @@ class Stood:
 class Ladder:
     """The rungs that a plan makes over a drill, before anyone climbs them, and how many in a sentence."""
 
+    plan: ClimbPlan
     rungs: tuple[Rung, ...]
     sentence: str
     breaths: dict[Fraction, RungBreath] = field(default_factory=dict)
@@ -93,6 +101,24 @@ def breaths_of(reading: Reading, rungs: Sequence[Rung]) -> dict[Fraction, RungBr
     """Return the breaths of a turn at each tempo, each once."""
     tempi = list(dict.fromkeys(rung.bpm for rung in rungs))
     return {one.bpm: one for one in breaths_by_rung(reading, tempi)}
+
+
+def map_of(climb_id: int) -> SpeedMap:
+    """Return the map of a climb, with how the last take went at each tempo and division.
+
+    Raises:
+        NotFound: There is no such climb.
+    """
+    climb = store.find_climb(climb_id)
+    drill = climb.drill.drill
+    peak = peak_of_drill(drill)
+    divisions = {division for leg in read(drill).legs for division in leg.divisions}
+    played: dict[tuple[Fraction, Fraction], Played] = {}
+    for bpm, part, mark in last_marks(climb.id):
+        only = None if part is None else part.only
+        if part is None or part == Part(only=only):
+            played[bpm, only or peak] = "clean" if mark == "clean" else "shaky"
+    return speed_map(climb.plan, peak, climb.rung, played, divisions)
 
 
 def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
@@ -118,16 +144,18 @@ def ladder(plan: ClimbPlan, drill: Drill) -> Ladder:
         OutOfRange: Too many rungs, or a click that the drill cannot have.
     """
     plan = aimed(plan, drill)
-    _check_clicks(plan, drill)
+    _check_rungs(plan, drill)
     found = rungs(plan, peak_of_drill(drill))
+    if plan.is_without_speed:
+        return Ladder(plan, found, f"{plural(len(found), 'step')} at {label(found[0].bpm)}; the tempo stays.")
     fell = exact_steps(plan) + 1 - len(tempi(plan))
     together = f" {plural(fell, 'rung')} fell together with a neighbour and went." if fell > 0 else ""
     span = f"from {label(found[0].bpm)} to {label(found[-1].bpm)}"
     sentence = f"{plural(len(found) - 1, 'step')}, {plural(len(found), 'rung')} {span}.{together}"
     if not drill.breath:
-        return Ladder(found, sentence)
+        return Ladder(plan, found, sentence)
     reading = read(drill)
-    return Ladder(found, sentence + _one_breath(reading, found), breaths_of(reading, found))
+    return Ladder(plan, found, sentence + _one_breath(reading, found), breaths_of(reading, found))
 
 
 def _one_breath(reading: Reading, found: Sequence[Rung]) -> str:
@@ -152,7 +180,7 @@ def start_climb(
     """
     drill = drills.find_drill(drill_id, version).drill
     plan = aimed(plan, drill)
-    _check_clicks(plan, drill)
+    _check_rungs(plan, drill)
     return store.add_climb(student_id, drill_id, version, plan, now, key)
 
 
@@ -183,7 +211,8 @@ def move_on(
         raise OutOfRange(f"A reason has up to {LONGEST_NOTE} signs.", field="reason")
     word = as_they_stand([climb])[0].word
     step = _STEP[decision]
-    to_rung = from_rung + step
+    # The rule may go by more than one rung; the teacher's own word goes by one.
+    to_rung = word.rung if decision == word.decision and word.rung != climb.rung else from_rung + step
     if not 1 <= to_rung <= len(laid_rungs(climb.plan)):
         raise OutOfRange(f"This is the {'last' if step > 0 else 'first'} rung of the climb.", field="decision")
     store.add_move(
@@ -210,7 +239,7 @@ def change_clicks(climb_id: int, clicks: Sequence[Click], order: Order, from_run
     """
     climb = store.find_climb(climb_id)
     plan, places = with_clicks(climb.plan, tuple(clicks), order)
-    _check_clicks(plan, climb.drill.drill)
+    _check_rungs(plan, climb.drill.drill)
     store.change_plan(climb.id, plan, places, from_rung, based_on)
     return store.find_climb(climb.id)
 
@@ -231,18 +260,24 @@ def change_limits(climb_id: int, limits: Limits, based_on: int) -> Climb:
 
 def aimed(plan: ClimbPlan, drill: Drill) -> ClimbPlan:
     """Return a plan whose target speed is that of the drill: at its peak, whatever its divisions are called."""
-    if not isinstance(plan.target, SpeedTarget):
+    if not isinstance(plan.target, SpeedTarget | BandTarget):
         return plan
-    return replace(plan, target=replace(plan.target, division=peak_of_drill(drill)))
+    rule = plan.rule
+    division = rule.divisions[-1] if isinstance(rule, DivideThenRaise) else peak_of_drill(drill)
+    return replace(plan, target=replace(plan.target, division=division))
 
 
-def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
-    """Refuse a plan with too many rungs, or with a click that the drill cannot have.
+def _check_rungs(plan: ClimbPlan, drill: Drill) -> None:
+    """Refuse a plan with too many rungs, a click that the drill cannot have, or a rung that cannot be made of it.
 
     Raises:
-        OutOfRange: With the number of the click in the sentence.
+        OutOfRange: With the number of the click or of the rung in the sentence.
     """
-    laid_rungs(plan)
+    for number, part in enumerate(dict.fromkeys(step.part for step in laid_rungs(plan)), start=1):
+        try:
+            read(practised(drill, part or Part()))
+        except RipresaError as error:
+            raise OutOfRange(f"Step {number} of this rule: {error.message}", field="rule.kind") from error
     for number, click in enumerate(plan.clicks, start=1):
         try:
             read(replace(drill, click=click))
@@ -252,7 +287,14 @@ def _check_clicks(plan: ClimbPlan, drill: Drill) -> None:
 
 def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None) -> Stood:
     passed = laid_rungs(climb.plan)
-    word = decide(climb.plan, passed, climb.rung, standing.counting)
+    word = decide(
+        climb.plan,
+        passed,
+        climb.rung,
+        standing.counting,
+        came_from=standing.came_from,
+        seconds=standing.counted_seconds,
+    )
     played, answered = standing.last_take_at, standing.answered_at
     was_played = played is not None and (answered is None or played > answered)
     found = rungs(climb.plan, peak_of_drill(climb.drill.drill))
@@ -264,11 +306,11 @@ def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None) -> Stood:
 
 
 def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
-    passed = [(rung.bpm, rung.click) for rung in found]
+    passed = laid_rungs(climb.plan)
     if word.decision == "up":
-        return f"ready for {beside(passed, climb.rung, climb.rung + 1)}"
+        return f"ready for {beside(passed, climb.rung, word.rung)}"
     if word.decision == "back":
-        return f"back to {beside(passed, climb.rung, climb.rung - 1)}, says the rule"
+        return f"back to {beside(passed, climb.rung, word.rung)}, says the rule"
     if word.clean_to_go:
         return f"{plural(word.clean_to_go, 'clean take')} to go up"
     return "the target stands" if climb.rung == len(found) else "stay here"

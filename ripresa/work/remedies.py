@@ -79,4 +79,4 @@ def _ticked(take: Take, kind: FaultKind) -> Fault:
 def _below(climb: Climb | None, rung: int | None) -> Fraction | None:
     if climb is None or rung is None or rung < 2:
         return None
-    return laid_rungs(climb.plan)[rung - 2][0]
+    return laid_rungs(climb.plan)[rung - 2].bpm

@@ -116,8 +116,8 @@ def judge_take(played: Played) -> Kept:
         raise OutOfRange("This remedy is another student’s.", field="remedy_id")
     drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id)
     # The ladder may have changed on its way here, so that its number alone says nothing.
-    at_home = climb is not None and not name
-    rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung) if climb and at_home else None
+    at_home = climb is not None and played.remedy_id is None
+    rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung, part) if climb and at_home else None
     played = replace(played, rung=rung, part=part)
     reading, window = _asked(drill, part)
     figures, judged = _measured(played, limits, reading, window, _earlier(climb, rung, played.click))

@@ -117,6 +117,8 @@ export const api = {
   climbs: (studentId?: number) =>
     taken(client.GET("/api/climbs", { params: { query: studentId ? { student_id: studentId } : {} } })),
   climb: (id: number) => taken(client.GET("/api/climbs/{climb_id}", { params: { path: { climb_id: id } } })),
+  map: (id: number) =>
+    taken(client.GET("/api/climbs/{climb_id}/map", { params: { path: { climb_id: id } } })),
   ladder: (drillId: number, plan: Plan) =>
     taken(client.POST("/api/climbs/ladder", { body: { drill_id: drillId, plan, version: null } })),
   startClimb: (studentId: number, drillId: number, plan: Plan, key: string) =>

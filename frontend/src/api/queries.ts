@@ -32,6 +32,8 @@ export const shelfQuery = queryOptions({
 export const climbsQuery = queryOptions({ queryKey: ["climbs"], queryFn: () => api.climbs() });
 export const climbQuery = (id: number) =>
   queryOptions({ queryKey: ["climbs", id], queryFn: () => api.climb(id) });
+export const mapQuery = (climbId: number) =>
+  queryOptions({ queryKey: ["climbs", climbId, "map"], queryFn: () => api.map(climbId) });
 export const drillQuery = (id: number, version?: number) =>
   queryOptions({ queryKey: ["drills", id, version ?? "latest"], queryFn: () => api.drill(id, version) });
 export const logQuery = (studentId: number) =>

@@ -501,6 +501,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climbs/{climb_id}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The map of a climb: tempo across, divisions up, each place in notes a second. */
+        get: operations["climbs_show_map_climbs__int_climb_id__map_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/climbs/{climb_id}/moves": {
         parameters: {
             query?: never;
@@ -820,6 +837,10 @@ export interface components {
             targets: components["schemas"]["TargetKind"][];
             /** Rules */
             rules: components["schemas"]["RuleKind"][];
+            /** Movings */
+            movings: components["schemas"]["Choice"][];
+            /** Presets */
+            presets: components["schemas"]["PresetChoice"][];
             plan: components["schemas"]["ClimbPlan"];
             /** Is Demo */
             is_demo: boolean;
@@ -1078,6 +1099,35 @@ export interface components {
             kind: "backbeat";
         };
         /**
+         * BandTarget
+         * @description A band of speeds in notes a second: below, inside or above; the climb leads to its lower edge.
+         *
+         *     Raises:
+         *         OutOfRange: The upper edge is not above the lower one.
+         */
+        BandTarget: {
+            /**
+             * Low
+             * @default 8
+             */
+            low: string;
+            /**
+             * High
+             * @default 9
+             */
+            high: string;
+            /**
+             * Division
+             * @default 4
+             */
+            division: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band";
+        };
+        /**
          * Body
          * @description A movement at a rate of its own.
          *
@@ -1116,6 +1166,33 @@ export interface components {
              * @enum {string}
              */
             kind: "bpm";
+        };
+        /**
+         * Bursts
+         * @description At the target tempo from the first: a few beats, a rest as long, then more beats; last of all, all of it.
+         *
+         *     Args:
+         *         beats: How many beats sound before they rest, rising, 1 to 8 numbers.
+         *
+         *     Raises:
+         *         OutOfRange: Numbers that do not rise.
+         */
+        Bursts: {
+            /**
+             * Beats
+             * @default [
+             *       1,
+             *       2,
+             *       4,
+             *       8
+             *     ]
+             */
+            beats: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bursts";
         };
         /**
          * But
@@ -1266,6 +1343,25 @@ export interface components {
             kind: "cells";
         };
         /**
+         * Checkpoints
+         * @description A few wide steps of the same ratio, start and target among them.
+         *
+         *     Args:
+         *         count: Checkpoints, 2 to 12.
+         */
+        Checkpoints: {
+            /**
+             * Count
+             * @default 5
+             */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "checkpoints";
+        };
+        /**
          * Choice
          * @description One thing to choose: its value, its name, and why one would.
          */
@@ -1351,11 +1447,11 @@ export interface components {
         };
         /**
          * ClimbPlan
-         * @description From a start tempo to a target, by a rung rule and a moving rule (stay until clean).
+         * @description From a start tempo to a target, by a rung rule and a moving rule.
          *
          *     Args:
          *         start: bpm: the fastest tempo without a mistake.
-         *         target: A tempo or a speed.
+         *         target: A tempo, a speed, a band of speeds, or what no speed tells: then the tempo stays.
          *         rule: How rungs are spaced.
          *         settings: Which tempi can be set.
          *         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
@@ -1363,6 +1459,7 @@ export interface components {
          *         evenness: The school by which a take counts as clean; but: figures that have another one.
          *         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
          *         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
+         *         moving: When it moves; box_minutes: how long a rung lasts where the clock ends it, 1 to 60.
          *
          *     Raises:
          *         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -1377,7 +1474,7 @@ export interface components {
              *       "bpm": "120"
              *     }
              */
-            target: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"];
+            target: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"] | components["schemas"]["BandTarget"] | components["schemas"]["SteadyTarget"] | components["schemas"]["HeartTarget"] | components["schemas"]["HitList"];
             /**
              * Rule
              * @default {
@@ -1385,7 +1482,7 @@ export interface components {
              *       "step": "4"
              *     }
              */
-            rule: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"];
+            rule: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"] | components["schemas"]["Checkpoints"] | components["schemas"]["ZigZag"] | components["schemas"]["DivideThenRaise"] | components["schemas"]["Bursts"];
             /**
              * Settings
              * @default whole
@@ -1424,6 +1521,17 @@ export interface components {
              * @enum {string}
              */
             click_order: "with_tempo" | "each_tempo" | "at_target";
+            /**
+             * Moving
+             * @default stay_until_clean
+             * @enum {string}
+             */
+            moving: "stay_until_clean" | "up_two_back_one" | "time_box" | "staircase";
+            /**
+             * Box Minutes
+             * @default 5
+             */
+            box_minutes: number;
         };
         /**
          * Contrary
@@ -1511,6 +1619,37 @@ export interface components {
              * @default
              */
             own: string;
+        };
+        /**
+         * DivideThenRaise
+         * @description At the first tempo through the divisions, then the beat is raised with the last of them: n/s never falls.
+         *
+         *     Args:
+         *         divisions: Notes per beat, rising, 2 to 8 of them. step: bpm by which the beat is raised then.
+         *
+         *     Raises:
+         *         OutOfRange: Divisions that do not rise.
+         */
+        DivideThenRaise: {
+            /**
+             * Divisions
+             * @default [
+             *       "2",
+             *       "3",
+             *       "4"
+             *     ]
+             */
+            divisions: string[];
+            /**
+             * Step
+             * @default 4
+             */
+            step: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "divide";
         };
         /**
          * Drill
@@ -1671,7 +1810,8 @@ export interface components {
             /**
              * @default {
              *       "part": "everything",
-             *       "hand": ""
+             *       "hand": "",
+             *       "beats": 1
              *     }
              */
             reduce: components["schemas"]["Reduce"];
@@ -1991,6 +2131,47 @@ export interface components {
             };
             /** Fresh */
             fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
+        };
+        /**
+         * HeartTarget
+         * @description By heart: the tempo stays, and the page goes away step by step.
+         */
+        HeartTarget: {
+            /**
+             * Steps
+             * @default [
+             *       "from the page",
+             *       "the page turned, a look allowed",
+             *       "by heart",
+             *       "by heart, talking of something else"
+             *     ]
+             */
+            steps: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heart";
+        };
+        /**
+         * HitList
+         * @description A list of things to get right, one after the other, at a tempo that stays.
+         */
+        HitList: {
+            /**
+             * Steps
+             * @default [
+             *       "the notes",
+             *       "the rhythm",
+             *       "the accents"
+             *     ]
+             */
+            steps: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hits";
         };
         /**
          * InstrumentChoice
@@ -2570,6 +2751,34 @@ export interface components {
             gain: number;
         };
         /**
+         * PresetChoice
+         * @description A ready plan of a climb by level: the words that it sets.
+         */
+        PresetChoice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /** Rule */
+            rule: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"] | components["schemas"]["Checkpoints"] | components["schemas"]["ZigZag"] | components["schemas"]["DivideThenRaise"] | components["schemas"]["Bursts"];
+            /**
+             * Moving
+             * @enum {string}
+             */
+            moving: "stay_until_clean" | "up_two_back_one" | "time_box" | "staircase";
+            /** Clean To Rise */
+            clean_to_rise: number;
+            /** Shaky To Fall */
+            shaky_to_fall: number;
+            /**
+             * Evenness
+             * @enum {string}
+             */
+            evenness: "easy" | "working" | "strict";
+        };
+        /**
          * Recipes
          * @description All of it; a note lasts ``note_seconds`` at most, a drum ``drum_seconds``, a clap fades with ``clap_fading``.
          */
@@ -2601,9 +2810,10 @@ export interface components {
          *     Args:
          *         part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
          *         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
+         *         beats: With ``"burst"``: how many sound before they rest, 1 to 64.
          *
          *     Raises:
-         *         OutOfRange: One hand alone, and it is not said which.
+         *         OutOfRange: One hand alone, and it is not said which; a burst of no length.
          */
         Reduce: {
             /**
@@ -2611,12 +2821,17 @@ export interface components {
              * @default everything
              * @enum {string}
              */
-            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand" | "in_turn" | "composite";
+            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand" | "in_turn" | "composite" | "burst";
             /**
              * Hand
              * @default
              */
             hand: string;
+            /**
+             * Beats
+             * @default 1
+             */
+            beats: number;
         };
         /**
          * RuleKind
@@ -2636,7 +2851,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"];
+            fresh: components["schemas"]["PerCent"] | components["schemas"]["EvenSteps"] | components["schemas"]["Checkpoints"] | components["schemas"]["ZigZag"] | components["schemas"]["DivideThenRaise"] | components["schemas"]["Bursts"];
         };
         /**
          * ScaleChoice
@@ -3003,6 +3218,17 @@ export interface components {
             player: components["schemas"]["StandIn"];
         };
         /**
+         * SteadyTarget
+         * @description Steadiness: the tempo stays, and the click ladder alone is climbed.
+         */
+        SteadyTarget: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "steady";
+        };
+        /**
          * Strum
          * @description Chords under a pattern. It brings its own divisions, as a count does.
          *
@@ -3084,7 +3310,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"];
+            fresh: components["schemas"]["BpmTarget"] | components["schemas"]["SpeedTarget"] | components["schemas"]["BandTarget"] | components["schemas"]["SteadyTarget"] | components["schemas"]["HeartTarget"] | components["schemas"]["HitList"];
         };
         /**
          * Thinned
@@ -3242,6 +3468,30 @@ export interface components {
             start: number;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * ZigZag
+         * @description A large step up and a smaller one back, in turn: each tempo but the ends is met twice.
+         *
+         *     Args:
+         *         step: bpm up. back: bpm down after it, less than up.
+         */
+        ZigZag: {
+            /**
+             * Step
+             * @default 8
+             */
+            step: string;
+            /**
+             * Back
+             * @default 4
+             */
+            back: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zigzag";
         };
         /**
          * StudentList
@@ -4095,7 +4345,8 @@ export interface components {
          *         step: A step of its way in. unmoved: As it was before it was moved.
          *         divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
          *         reduce: Some of its notes alone, the rest in silence.
-         *         division: The legs of one division alone.
+         *         division: The legs of one division alone. only: All of it in one division.
+         *         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
          *         articulation: Another share of its length for which each note sounds.
          *         bars: Bars that go round; seam: the change between two legs, from 0.
          */
@@ -4117,6 +4368,10 @@ export interface components {
             bars?: components["schemas"]["Bars"] | null;
             /** Seam */
             seam?: number | null;
+            /** Only */
+            only?: string | null;
+            /** Burst */
+            burst?: number | null;
         };
         /**
          * Pulse
@@ -4409,6 +4664,14 @@ export interface components {
             nps: string;
             /** Target Label */
             target_label: string;
+            /** Target Words */
+            target_words: string;
+            /** Band Place */
+            band_place: string;
+            /** Rule Words */
+            rule_words: string;
+            /** Moving Words */
+            moving_words: string;
             /** Treads */
             treads: components["schemas"]["TreadShape"][];
             word: components["schemas"]["WordShape"];
@@ -4465,7 +4728,8 @@ export interface components {
          * TreadShape
          * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
          *
-         *     ``breaths`` says how many a turn takes; empty where breath does not matter.
+         *     ``breaths`` says how many a turn takes; empty where breath does not matter. ``part`` is what is practised of the
+         *     drill on it, ``words`` that, or what is got right; empty for all of it.
          */
         TreadShape: {
             /** Number */
@@ -4493,6 +4757,9 @@ export interface components {
             click_words: string;
             /** Breaths */
             breaths: string;
+            part: components["schemas"]["Part"] | null;
+            /** Words */
+            words: string;
         };
         /**
          * WordShape
@@ -4513,13 +4780,19 @@ export interface components {
         };
         /**
          * LadderShape
-         * @description The rungs that a plan makes, before anyone climbs them.
+         * @description The rungs that a plan makes, before anyone climbs them, and its two rules in words.
          */
         LadderShape: {
             /** Treads */
             treads: components["schemas"]["TreadShape"][];
             /** Sentence */
             sentence: string;
+            /** Target Words */
+            target_words: string;
+            /** Rule Words */
+            rule_words: string;
+            /** Moving Words */
+            moving_words: string;
         };
         /**
          * LadderBody
@@ -4546,6 +4819,64 @@ export interface components {
             /** Version */
             version?: number | null;
             plan: components["schemas"]["ClimbPlan"];
+        };
+        /**
+         * MapShape
+         * @description The map of a climb: rows from the most notes a beat down, the way through it, the twins of the present speed.
+         */
+        MapShape: {
+            /** Tempi */
+            tempi: string[];
+            /** Rows */
+            rows: components["schemas"]["PlaceShape"][][];
+            /** Way */
+            way: components["schemas"]["WayShape"][];
+            /** Twins */
+            twins: string;
+        };
+        /**
+         * PlaceShape
+         * @description A place of the map; ``weight`` 0 to 1 by its speed, ``inside`` the band, ``rung`` that stands there.
+         */
+        PlaceShape: {
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            /** Division */
+            division: string;
+            /** Division Label */
+            division_label: string;
+            /** Nps */
+            nps: string;
+            /** Weight */
+            weight: number;
+            /** Inside */
+            inside: boolean;
+            /** Rung */
+            rung: number | null;
+            /**
+             * Played
+             * @enum {string}
+             */
+            played: "clean" | "shaky" | "none";
+        };
+        /**
+         * WayShape
+         * @description A rung on the map: its column and its row as they are counted there, in parts where it lies between.
+         */
+        WayShape: {
+            /** Rung */
+            rung: number;
+            /** Column */
+            column: number;
+            /** Row */
+            row: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "now" | "ahead" | "target";
         };
         /**
          * MoveBody
@@ -6911,6 +7242,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_show_map_climbs__int_climb_id__map_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapShape"];
                 };
             };
             /** @description Not Found */

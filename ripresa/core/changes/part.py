@@ -34,7 +34,8 @@ class Part:
         step: A step of its way in. unmoved: As it was before it was moved.
         divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
         reduce: Some of its notes alone, the rest in silence.
-        division: The legs of one division alone.
+        division: The legs of one division alone. only: All of it in one division.
+        burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
         articulation: Another share of its length for which each note sounds.
         bars: Bars that go round; seam: the change between two legs, from 0.
     """
@@ -47,6 +48,8 @@ class Part:
     articulation: Exact | None = None
     bars: Bars | None = None
     seam: int | None = None
+    only: Exact | None = None
+    burst: int | None = None
 
     @property
     def is_all(self) -> bool:
@@ -66,10 +69,14 @@ def practised(drill: Drill, part: Part) -> Drill:
         drill = doubled(drill) if part.divide == "twice" else halved(drill)
     if part.division is not None:
         drill = _division_alone(drill, part.division)
+    if part.only is not None:
+        drill = all_in(drill, part.only)
     if part.step:
         drill = at_step(drill, part.step)
     if part.articulation is not None:
         drill = replace(drill, articulation=part.articulation)
+    if part.burst is not None:
+        drill = replace(drill, reduce=Reduce(part="burst", beats=part.burst))
     return replace(drill, reduce=part.reduce) if part.reduce else drill
 
 
@@ -109,6 +116,10 @@ def part_named(reading: Reading, part: Part) -> str:
         found.append(f"bar {first}" if first == last else f"bars {first} to {last}")
     if part.division is not None:
         found.append(f"the {division_label(part.division)} a beat alone")
+    if part.only is not None:
+        found.append(f"all of it in {division_label(part.only)} a beat")
+    if part.burst is not None:
+        found.append(f"bursts of {plural(part.burst, 'beat')}")
     if part.step and not is_drill_itself(part.step):
         found.append(STEPS[part.step][0])
     if part.reduce and part.reduce != Reduce():
@@ -134,6 +145,17 @@ def with_division(drill: Drill, instead: int, division: int) -> Drill | None:
 
 def _in_place(divisions: Sequence[Fraction], other: Mapping[Fraction, Fraction]) -> tuple[Fraction, ...]:
     return tuple(other.get(one, one) for one in divisions)
+
+
+def all_in(drill: Drill, division: Fraction) -> Drill:
+    """Return a drill with all of its material in one division.
+
+    Raises:
+        OutOfRange: Its rhythm is its own.
+    """
+    if own_rhythm(drill.material):
+        raise OutOfRange("The rhythm of this drill is its own, so that it has no other division.", field="only")
+    return replace(drill, legs=(Leg(division),))
 
 
 def _division_alone(drill: Drill, division: Fraction) -> Drill:

@@ -9,6 +9,7 @@ from ripresa.core.drill.click import DropOut, NamedClick, Thinned
 
 Plan = NamedClick | Thinned | DropOut
 T = TypeVar("T")
+S = TypeVar("S")
 MOST_PLANS = 12
 
 Order = Literal["with_tempo", "each_tempo", "at_target"]
@@ -51,8 +52,8 @@ CLICK_LADDERS: dict[str, ClickLadder] = {
 }
 
 
-def laid(plans: Sequence[T], tempi: Sequence[Fraction], order: Order) -> tuple[tuple[Fraction, T | None], ...]:
-    """Return (bpm, plan) of each rung, in the order in which they are passed; no plan where there are none.
+def laid(plans: Sequence[T], tempi: Sequence[S], order: Order) -> tuple[tuple[S, T | None], ...]:
+    """Return (tempo, plan) of each rung, in the order in which they are passed; no plan where there are none.
 
     >>> [plan for _, plan in laid("ABC", [Fraction(60 + n) for n in range(6)], "with_tempo")]
     ['A', 'A', 'B', 'B', 'C', 'C']

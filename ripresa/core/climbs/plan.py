@@ -1,134 +1,30 @@
 """The plan of a climb: from where to where, how its rungs are spaced, and when it moves."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from fractions import Fraction
-from typing import Annotated, Literal
 
+from ripresa.core.climbs.bare import Bare
 from ripresa.core.climbs.ladders import MOST_PLANS, Order
+from ripresa.core.climbs.moving import Moving, moving_sentence
+from ripresa.core.climbs.rules import DivideThenRaise, PerCent, RungRule
+from ripresa.core.climbs.targets import BpmTarget, HeartTarget, HitList, SteadyTarget, Target, is_without_speed
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import ByKind, Exact, label
-from ripresa.core.kind import Between, Kind, check_bounds
-from ripresa.core.rhythm import Settings, bpm_for_speed, check_bpm
+from ripresa.core.exact import Exact, label
+from ripresa.core.rhythm import Settings, check_bpm
 from ripresa.core.takes import But, Evenness, Limits
 
-MOST_RUNGS = 200
-
-
-@dataclass(frozen=True, slots=True)
-class PerCent:
-    """Each rung is so many per cent above the one before: the same effort at every height.
-
-    Args:
-        step: Per cent, above 0 up to 100.
-    """
-
-    kind: Literal["percent"] = field(default="percent", kw_only=True)
-    step: Annotated[
-        Exact,
-        Between(
-            Fraction(1, 100),
-            100,
-            "A step of {value} % leads nowhere. Use more than 0, up to {most} %.",
-            "4 per cent is what a patient teacher takes; 2 near the top.",
-        ),
-    ] = Fraction(4)
-
-    def __post_init__(self) -> None:
-        check_bounds(self, "rule")
-
-    def tempi(self, start: Fraction) -> Iterator[Fraction]:
-        """Yield exact tempi from the start on, without end."""
-        factor = 1 + self.step / 100
-        while True:
-            yield start
-            start *= factor
-
-
-@dataclass(frozen=True, slots=True)
-class EvenSteps:
-    """Each rung is so many bpm above the one before: easy to count by hand.
-
-    Args:
-        step: bpm, ½ to 100.
-    """
-
-    kind: Literal["even"] = field(default="even", kw_only=True)
-    step: Annotated[
-        Exact,
-        Between(
-            Fraction(1, 2),
-            100,
-            "A step of {value} bpm cannot be used. Use {least} to {most} bpm.",
-            "4 bpm are few at 120 and many at 60.",
-        ),
-    ] = Fraction(4)
-
-    def __post_init__(self) -> None:
-        check_bounds(self, "rule")
-
-    def tempi(self, start: Fraction) -> Iterator[Fraction]:
-        """Yield exact tempi from the start on, without end."""
-        while True:
-            yield start
-            start += self.step
-
-
-RungRule = Annotated[PerCent | EvenSteps, ByKind()]
-#: All kinds of rule, in the order in which they are offered.
-RULES: tuple[Kind[RungRule], ...] = (
-    Kind(PerCent(), "per cent", "The same effort at every height: steps grow with the tempo."),
-    Kind(EvenSteps(), "bpm", "Even steps: easy to count by hand, harder at the bottom than at the top."),
-)
-
-
-@dataclass(frozen=True, slots=True)
-class BpmTarget:
-    """A target tempo in bpm."""
-
-    kind: Literal["bpm"] = field(default="bpm", kw_only=True)
-    bpm: Exact = Fraction(120)
-
-    def tempo(self) -> Fraction:
-        """Return the tempo."""
-        return self.bpm
-
-
-@dataclass(frozen=True, slots=True)
-class SpeedTarget:
-    """A target speed in notes a second at a division."""
-
-    kind: Literal["speed"] = field(default="speed", kw_only=True)
-    nps: Exact = Fraction(8)
-    division: Exact = Fraction(4)
-
-    def __post_init__(self) -> None:
-        if self.division <= 0:
-            raise OutOfRange("Notes per beat have to be above 0.", field="target.division")
-        if self.nps <= 0:
-            raise OutOfRange("A speed has to be above 0 notes a second.", field="target")
-
-    def tempo(self) -> Fraction:
-        """Return the tempo that gives the speed: 60 · n/s / notes per beat."""
-        return bpm_for_speed(self.nps, self.division)
-
-
-Target = Annotated[BpmTarget | SpeedTarget, ByKind()]
-#: All kinds of target, in the order in which they are offered.
-TARGETS: tuple[Kind[Target], ...] = (
-    Kind(BpmTarget(), "a tempo of", "Where the piece stands."),
-    Kind(SpeedTarget(), "a speed of", "Notes a second, whatever the division: speeds compare between drills."),
-)
+LONGEST_BOX = 60
+FEWEST_TO_STEADY = 2
 
 
 @dataclass(frozen=True, slots=True)
 class ClimbPlan:
-    """From a start tempo to a target, by a rung rule and a moving rule (stay until clean).
+    """From a start tempo to a target, by a rung rule and a moving rule.
 
     Args:
         start: bpm: the fastest tempo without a mistake.
-        target: A tempo or a speed.
+        target: A tempo, a speed, a band of speeds, or what no speed tells: then the tempo stays.
         rule: How rungs are spaced.
         settings: Which tempi can be set.
         clean_to_rise: Clean takes in a row that lead up, 1 to 9.
@@ -136,6 +32,7 @@ class ClimbPlan:
         evenness: The school by which a take counts as clean; but: figures that have another one.
         clicks: A click ladder: plans that the rungs pass in order, up to 12; none is the drill's own click.
         click_order: How the rungs pass them: with the tempo, all at each tempo, or at the target.
+        moving: When it moves; box_minutes: how long a rung lasts where the clock ends it, 1 to 60.
 
     Raises:
         OutOfRange: The target is not above the start, or a number is out of its range.
@@ -151,14 +48,20 @@ class ClimbPlan:
     but: tuple[But, ...] = ()
     clicks: tuple[Click, ...] = ()
     click_order: Order = "with_tempo"
+    moving: Moving = "stay_until_clean"
+    box_minutes: int = 5
 
     def __post_init__(self) -> None:
         check_bpm(self.start, "start")
-        goal = check_bpm(self.target.tempo(), "target")
-        if goal <= self.start:
+        goal = check_bpm(self.goal, "target")
+        # Through more notes a beat one may climb to a target at the same beat.
+        may_stay = self.is_without_speed or isinstance(self.rule, DivideThenRaise)
+        if goal < self.start or (goal == self.start and not may_stay):
             raise OutOfRange(
                 f"The target, {label(goal)} bpm, has to be above the start, {label(self.start)} bpm.", field="target"
             )
+        if isinstance(self.target, SteadyTarget) and len(self.clicks) < FEWEST_TO_STEADY:
+            raise OutOfRange("Steadiness is climbed by the click alone: choose a click ladder.", field="clicks")
         if len(self.clicks) > MOST_PLANS:
             raise OutOfRange(f"A click ladder has up to {MOST_PLANS} plans, not {len(self.clicks)}.", field="clicks")
         if len(set(self.clicks)) < len(self.clicks):
@@ -168,9 +71,38 @@ class ClimbPlan:
             raise OutOfRange("Rise after 1 to 9 clean takes.", field="clean_to_rise")
         if not 2 <= self.shaky_to_fall <= 9:
             raise OutOfRange("Step back after 2 to 9 shaky takes.", field="shaky_to_fall")
+        if not 1 <= self.box_minutes <= LONGEST_BOX:
+            raise OutOfRange(f"A rung lasts 1 to {LONGEST_BOX} minutes by the clock.", field="box_minutes")
         self.limits  # noqa: B018 - a figure that stands twice is refused here
 
     @property
     def limits(self) -> Limits:
         """What a take is held to."""
         return Limits(self.evenness, self.but)
+
+    @property
+    def goal(self) -> Fraction:
+        """The tempo it leads to, in bpm; the start where the tempo stays."""
+        return self.target.tempo() or self.start
+
+    @property
+    def is_without_speed(self) -> bool:
+        """Whether the tempo stays and something else is climbed."""
+        return is_without_speed(self.target)
+
+    @property
+    def moving_words(self) -> str:
+        """When it moves, in a sentence."""
+        return moving_sentence(self.moving, self.clean_to_rise, self.shaky_to_fall, self.box_minutes)
+
+    def bare_steps(self) -> tuple[Bare, ...]:
+        """Return its steps without their clicks.
+
+        Raises:
+            OutOfRange: There would be more than 200.
+        """
+        if isinstance(self.target, HeartTarget | HitList):
+            return tuple(Bare(self.start, words=step) for step in self.target.steps)
+        if self.is_without_speed:
+            return (Bare(self.start),)
+        return self.rule.steps(self.start, self.goal, self.settings)

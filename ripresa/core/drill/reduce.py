@@ -8,7 +8,9 @@ from typing import Literal
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import AS_WRITTEN, Event, LegReading
 
-Reduction = Literal["everything", "hits", "between", "first_half", "second_half", "hand", "in_turn", "composite"]
+Reduction = Literal[
+    "everything", "hits", "between", "first_half", "second_half", "hand", "in_turn", "composite", "burst"
+]
 
 REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "everything": ("everything", "As it is written."),
@@ -19,8 +21,9 @@ REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "hand": ("one hand alone", "The other one rests, and its notes keep their places."),
     "in_turn": ("the hands in turn", "Bar by bar, the right one first: where one rests, the other plays."),
     "composite": ("what both hands strike, in one", "The rhythm of the two together, tapped with one hand."),
+    "burst": ("bursts with a rest as long", "A few beats to the note that they arrive on, then silence as long."),
 }
-LONGEST_SYMBOL = 4
+LONGEST_SYMBOL, LONGEST_BURST = 4, 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,17 +33,21 @@ class Reduce:
     Args:
         part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
+        beats: With ``"burst"``: how many sound before they rest, 1 to 64.
 
     Raises:
-        OutOfRange: One hand alone, and it is not said which.
+        OutOfRange: One hand alone, and it is not said which; a burst of no length.
     """
 
     part: Reduction = "everything"
     hand: str = ""
+    beats: int = 1
 
     def __post_init__(self) -> None:
         if len(self.hand) > LONGEST_SYMBOL or (self.part == "hand" and not self.hand.strip()):
             raise OutOfRange("Say which hand plays alone by its symbol: R, D, T.", field="reduce.hand")
+        if not 1 <= self.beats <= LONGEST_BURST:
+            raise OutOfRange(f"A burst lasts 1 to {LONGEST_BURST} beats.", field="reduce.beats")
 
     def plays(self, event: Event, leg: LegReading) -> bool:
         """Return whether a note is played; its middle is that of the pass of its leg."""
@@ -61,6 +68,9 @@ class Reduce:
                 return (event.bar % 2 == 0) == (event.hand == "L")
             case "composite":
                 return True
+            case "burst":
+                # The note that it arrives on is the goal of it, so that it sounds too.
+                return event.onset % (2 * self.beats) <= self.beats
 
 
 def reduced(events: Sequence[Event], reduce: Reduce, legs: Sequence[LegReading]) -> tuple[Event, ...]:

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Response, current_app
 
 import ripresa
-from ripresa.core.climbs import CLICK_LADDERS, ORDERS, RULES, TARGETS, ClimbPlan
+from ripresa.core.climbs import CLICK_LADDERS, MOVINGS, ORDERS, PRESETS, RULES, TARGETS, ClimbPlan
 from ripresa.core.drill import (
     ARTICULATIONS,
     CLOSINGS,
@@ -75,6 +75,7 @@ from ripresa.web.shapes.choices import (
     MaterialKind,
     MovementChoice,
     PlaysKind,
+    PresetChoice,
     RuleKind,
     ScaleChoice,
     SchoolChoice,
@@ -99,6 +100,20 @@ def list_choices() -> Response:
             accents=[AccentsKind(**_kind(one), fresh=one.fresh) for one in ACCENTS],
             targets=[TargetKind(**_kind(one), fresh=one.fresh) for one in TARGETS],
             rules=[RuleKind(**_kind(one), fresh=one.fresh) for one in RULES],
+            movings=_named(MOVINGS),
+            presets=[
+                PresetChoice(
+                    value=key,
+                    label=one.name,
+                    why=one.why,
+                    rule=one.rule,
+                    moving=one.moving,
+                    clean_to_rise=one.clean_to_rise,
+                    shaky_to_fall=one.shaky_to_fall,
+                    evenness=one.evenness,
+                )
+                for key, one in PRESETS.items()
+            ],
             plan=ClimbPlan(start=Fraction(72)),
             is_demo=current_app.config["DEMO"],
             version=ripresa.__version__,

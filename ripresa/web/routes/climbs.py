@@ -13,8 +13,8 @@ from ripresa.store import drills
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Id, Once
-from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape
-from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, move_on, start_climb
+from ripresa.web.shapes.climbs import ClimbShape, LadderShape, MapShape, climb_shape, ladder_shape, map_shape
+from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, map_of, move_on, start_climb
 
 api = blueprint("climbs")
 
@@ -110,6 +110,13 @@ def begin(body: ClimbBody) -> Response:
 def show_climb(path: ClimbPath) -> Response:
     """One climb."""
     return answer(_standing(store.find_climb(path.climb_id)))
+
+
+@api.get("/climbs/<int:climb_id>/map", responses={200: MapShape})
+def show_map(path: ClimbPath) -> Response:
+    """The map of a climb: tempo across, divisions up, each place in notes a second."""
+    climb = store.find_climb(path.climb_id)
+    return answer(map_shape(map_of(climb.id), climb.rung))
 
 
 @api.post("/climbs/<int:climb_id>/moves", responses={201: ClimbShape})

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from ripresa.core.climbs import ClimbPlan, RungRule, Target
+from ripresa.core.climbs import ClimbPlan, Moving, RungRule, Target
 from ripresa.core.drill import (
     Drill,
     Step,
@@ -14,7 +14,7 @@ from ripresa.core.drill.material import (
     Material,
 )
 from ripresa.core.drill.second import Plays
-from ripresa.core.takes import StandIn
+from ripresa.core.takes import Evenness, StandIn
 from ripresa.formats.recipes import Recipes
 from ripresa.formats.wire import WireExact
 
@@ -150,6 +150,16 @@ class RuleKind(KindChoice):
     fresh: RungRule
 
 
+class PresetChoice(Choice):
+    """A ready plan of a climb by level: the words that it sets."""
+
+    rule: RungRule
+    moving: Moving
+    clean_to_rise: int
+    shaky_to_fall: int
+    evenness: Evenness
+
+
 class Choices(BaseModel):
     """Everything that a brief offers."""
 
@@ -158,6 +168,8 @@ class Choices(BaseModel):
     accents: list[AccentsKind]
     targets: list[TargetKind]
     rules: list[RuleKind]
+    movings: list[Choice]
+    presets: list[PresetChoice]
     plan: ClimbPlan
 
     is_demo: bool

@@ -7,9 +7,26 @@ from typing import Literal
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.climbs import ClimbPlan, Decision, Rung, Word
+from ripresa.core.changes import Part
+from ripresa.core.climbs import (
+    TARGETS,
+    BandTarget,
+    ClimbPlan,
+    Decision,
+    HeartTarget,
+    HitList,
+    Place,
+    Played,
+    Rung,
+    SpeedMap,
+    SpeedTarget,
+    SteadyTarget,
+    Target,
+    Word,
+    rule_sentence,
+)
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, label, short
+from ripresa.core.exact import decimal, division_label, label, short
 from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark, limit_words
@@ -24,7 +41,8 @@ TreadState = Literal["done", "now", "ahead", "target"]
 class TreadShape(BaseModel):
     """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
 
-    ``breaths`` says how many a turn takes; empty where breath does not matter.
+    ``breaths`` says how many a turn takes; empty where breath does not matter. ``part`` is what is practised of the
+    drill on it, ``words`` that, or what is got right; empty for all of it.
     """
 
     number: int
@@ -38,13 +56,50 @@ class TreadShape(BaseModel):
     click: Click | None
     click_words: str
     breaths: str
+    part: Part | None
+    words: str
 
 
 class LadderShape(BaseModel):
-    """The rungs that a plan makes, before anyone climbs them."""
+    """The rungs that a plan makes, before anyone climbs them, and its two rules in words."""
 
     treads: list[TreadShape]
     sentence: str
+    target_words: str
+    rule_words: str
+    moving_words: str
+
+
+class PlaceShape(BaseModel):
+    """A place of the map; ``weight`` 0 to 1 by its speed, ``inside`` the band, ``rung`` that stands there."""
+
+    bpm: WireExact
+    bpm_label: str
+    division: WireExact
+    division_label: str
+    nps: str
+    weight: float
+    inside: bool
+    rung: int | None
+    played: Played
+
+
+class WayShape(BaseModel):
+    """A rung on the map: its column and its row as they are counted there, in parts where it lies between."""
+
+    rung: int
+    column: float
+    row: int
+    state: TreadState
+
+
+class MapShape(BaseModel):
+    """The map of a climb: rows from the most notes a beat down, the way through it, the twins of the present speed."""
+
+    tempi: list[str]
+    rows: list[list[PlaceShape]]
+    way: list[WayShape]
+    twins: str
 
 
 class WordShape(BaseModel):
@@ -71,6 +126,10 @@ class ClimbShape(BaseModel):
     bpm_label: str
     nps: str
     target_label: str
+    target_words: str
+    band_place: str
+    rule_words: str
+    moving_words: str
     treads: list[TreadShape]
     word: WordShape
     waiting: WordShape | None
@@ -84,7 +143,57 @@ class ClimbShape(BaseModel):
 
 def ladder_shape(ladder: Ladder) -> LadderShape:
     """Return the rungs of a plan over a drill."""
-    return LadderShape(treads=_treads(ladder.rungs, 0, {}, ladder.breaths), sentence=ladder.sentence)
+    plan = ladder.plan
+    return LadderShape(
+        treads=_treads(ladder.rungs, 0, {}, ladder.breaths),
+        sentence=ladder.sentence,
+        target_words=target_words(plan.target, ladder.rungs[-1]),
+        rule_words="" if plan.is_without_speed else rule_sentence(plan.rule),
+        moving_words=plan.moving_words,
+    )
+
+
+def map_shape(found: SpeedMap, here: int) -> MapShape:
+    """Return the map of a climb that stands on a rung."""
+    speeds = [place.nps for row in found.rows for place in row]
+    low, high = min(speeds), max(speeds)
+    divisions = [row[0].division for row in found.rows]
+    return MapShape(
+        tempi=[label(bpm) for bpm in found.tempi],
+        rows=[[_map_place(place, low, high) for place in row] for row in found.rows],
+        way=[
+            WayShape(
+                rung=rung.number,
+                column=_column(found.tempi, rung.bpm),
+                row=divisions.index(rung.division),
+                state=_state(rung.number, here, len(found.way)),
+            )
+            for rung in found.way
+        ],
+        twins=found.twins,
+    )
+
+
+def _map_place(place: Place, low: Fraction, high: Fraction) -> PlaceShape:
+    return PlaceShape(
+        bpm=place.bpm,
+        bpm_label=label(place.bpm),
+        division=place.division,
+        division_label=division_label(place.division),
+        nps=decimal(place.nps, 1),
+        weight=float((place.nps - low) / (high - low)) if high > low else 0.0,
+        inside=place.inside,
+        rung=place.rung,
+        played=place.played,
+    )
+
+
+def _column(tempi: Sequence[Fraction], bpm: Fraction) -> float:
+    """Return the column of a tempo, in parts where it lies between two."""
+    before = max((number for number, one in enumerate(tempi) if one <= bpm), default=0)
+    after = min(before + 1, len(tempi) - 1)
+    wide = tempi[after] - tempi[before]
+    return before + float((bpm - tempi[before]) / wide) if wide else float(before)
 
 
 def climb_shape(stood: Stood) -> ClimbShape:
@@ -105,6 +214,10 @@ def climb_shape(stood: Stood) -> ClimbShape:
         bpm_label=label(here.bpm),
         nps=short(here.nps),
         target_label=label(stood.rungs[-1].bpm),
+        target_words=target_words(climb.plan.target, stood.rungs[-1]),
+        band_place=_place(climb.plan.target, here.nps),
+        rule_words="" if climb.plan.is_without_speed else rule_sentence(climb.plan.rule),
+        moving_words=climb.plan.moving_words,
         treads=_treads(stood.rungs, climb.rung, stood.standing.marks, stood.breaths),
         word=word,
         waiting=word if stood.is_open else None,
@@ -117,6 +230,25 @@ def climb_shape(stood: Stood) -> ClimbShape:
     )
 
 
+def target_words(target: Target, last: Rung) -> str:
+    """Return where a climb leads, as it stands in its sentence."""
+    match target:
+        case BandTarget():
+            return f"{label(target.low)} to {label(target.high)} notes a second"
+        case SpeedTarget():
+            return f"{label(target.nps)} notes a second"
+        case HeartTarget() | HitList() | SteadyTarget():
+            return f"{next(one.name for one in TARGETS if one.value == target.kind)}, at {label(last.bpm)}"
+        case _:
+            return label(last.bpm)
+
+
+def _place(target: Target, nps: Fraction) -> str:
+    if not isinstance(target, BandTarget):
+        return ""
+    return f"{target.place(nps)} {label(target.low)} to {label(target.high)} notes a second"
+
+
 def _word(word: Word) -> WordShape:
     return WordShape(decision=word.decision, rung=word.rung, heading=word.heading, sentence=word.sentence)
 
@@ -124,7 +256,7 @@ def _word(word: Word) -> WordShape:
 def _treads(
     found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]], breaths: Mapping[Fraction, RungBreath]
 ) -> list[TreadShape]:
-    low, high = found[0].bpm, found[-1].bpm
+    heights = _heights(found)
     return [
         TreadShape(
             number=rung.number,
@@ -132,15 +264,26 @@ def _treads(
             bpm_label=label(rung.bpm),
             nps=short(rung.nps),
             gap_ms=decimal(rung.gap_seconds * 1000, 1),
-            height=float(Fraction(rung.bpm - low) / (high - low)),
+            height=heights[rung.number - 1],
             state=_state(rung.number, now, len(found)),
             marks=list(marks.get(rung.number, ())),
             click=rung.click,
             click_words=rung.click.words if rung.click else "",
             breaths=_breaths(breaths[rung.bpm]) if rung.bpm in breaths else "",
+            part=rung.part,
+            words=rung.words,
         )
         for rung in found
     ]
+
+
+def _heights(found: Sequence[Rung]) -> list[float]:
+    """Return how high each rung lies, by its speed; where that stays the same, by its number."""
+    speeds = [rung.nps for rung in found]
+    low, high = min(speeds), max(speeds)
+    if low == high:
+        return [(rung.number - 1) / max(1, len(found) - 1) for rung in found]
+    return [float((nps - low) / (high - low)) for nps in speeds]
 
 
 def _breaths(found: RungBreath) -> str:

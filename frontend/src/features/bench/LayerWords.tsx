@@ -2,6 +2,7 @@ import type { Choices, Drill } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { CountField } from "../../ui/brief/CountField";
 
 type Change = (changed: Partial<Drill>, word: string) => void;
 type Props = { drill: Drill; choices: Choices; onChange: Change };
@@ -18,7 +19,10 @@ export function ReduceWords({ drill: { reduce }, choices, onChange }: Props) {
         choices={choices.parts}
         onChange={(value) => {
           const part = value as typeof reduce.part;
-          onChange({ reduce: { part, hand: part === "hand" ? reduce.hand || "R" : reduce.hand } }, "reduce");
+          onChange(
+            { reduce: { ...reduce, part, hand: part === "hand" ? reduce.hand || "R" : reduce.hand } },
+            "reduce",
+          );
         }}
       />
       {reduce.part === "hand" && (
@@ -31,6 +35,20 @@ export function ReduceWords({ drill: { reduce }, choices, onChange }: Props) {
             hint="Its symbol as under the rail: R, L, D, U, T."
             onChange={(hand) => onChange({ reduce: { ...reduce, hand: hand.trim() } }, "reduce")}
           />
+        </>
+      )}
+      {reduce.part === "burst" && (
+        <>
+          {" "}
+          of{" "}
+          <CountField
+            label="beats of a burst"
+            field="reduce.beats"
+            value={reduce.beats}
+            hint="1 to 64. It ends on the note that it arrives on, and rests as long."
+            onChange={(beats) => onChange({ reduce: { ...reduce, beats } }, "reduce")}
+          />{" "}
+          beats
         </>
       )}
     </>

@@ -138,7 +138,7 @@ const PARTS: Part[] = [
     offer: "a part of it alone",
     why: "The hits, half of it, or one hand: what is left out keeps its time in silence.",
     isUsed: (drill) => drill.reduce.part !== "everything",
-    start: { reduce: { part: "hits", hand: "" } },
+    start: { reduce: { part: "hits", hand: "", beats: 1 } },
     words: (props) => <ReduceWords {...props} />,
   },
   {

@@ -118,7 +118,7 @@ export function withPlays(drill: Drill, choices: Choices, kind: string): Partial
   return {
     second: { ...second, legs: [], phrase: "" },
     way_in: drill.way_in.filter((step) => !isForTwo(step)),
-    reduce: drill.reduce.part === "everything" ? drill.reduce : { part: "everything", hand: "" },
+    reduce: drill.reduce.part === "everything" ? drill.reduce : { part: "everything", hand: "", beats: 1 },
   };
 }
 

@@ -12,9 +12,9 @@ import { Problem } from "../../ui/Problem";
 import { WordButtons } from "../../ui/WordButtons";
 import { ChangeLadder } from "./ChangeLadder";
 import { ChangeLimits } from "./ChangeLimits";
+import { ClimbPicture } from "./ClimbPicture";
 import { Remedies } from "./Remedies";
 import { RungTable } from "./RungTable";
-import { Treads } from "./Treads";
 
 /** One climb: from here to the target, tread by tread. */
 export function ClimbPage() {
@@ -29,7 +29,8 @@ function OneClimb({ climb }: { climb: Climb }) {
   const navigate = useNavigate();
   const choices = useQuery(choicesQuery);
   const [making, setMaking] = useState(false);
-  const due = climb.treads[climb.rung - 1]?.click_words;
+  const at = climb.treads[climb.rung - 1];
+  const due = at?.click_words;
   useHotkeys("p", () => void navigate(`/stand/climb/${climb.id}`));
   useHotkeys("enter", (event) => {
     if (event.target instanceof HTMLElement && event.target.closest("a, button, summary")) return;
@@ -53,9 +54,7 @@ function OneClimb({ climb }: { climb: Climb }) {
           </Link>
         </div>
         <PlanSentence climb={climb} />
-        <div className="card-plain">
-          <Treads treads={climb.treads} sign={climb.sign} targetLabel={climb.target_label} />
-        </div>
+        <ClimbPicture climb={climb} />
         <RungTable treads={climb.treads} sign={climb.sign} />
         <ChangeLimits key={`limits ${JSON.stringify(climb.plan)}`} climb={climb} />
         <ChangeLadder key={JSON.stringify(climb.plan)} climb={climb} />
@@ -76,7 +75,9 @@ function OneClimb({ climb }: { climb: Climb }) {
             Now: rung {climb.rung}, {climb.sign} = {climb.bpm_label}
           </h2>
           <p className="mb-3">
+            {at?.words && <>{at.words}, </>}
             {climb.nps} notes a second
+            {climb.band_place && <>, {climb.band_place}</>}
             {due && <>, the click {due}</>}. {climb.word.sentence}
           </p>
           <WordButtons climb={climb} takeId={null} follow={climb.word.heading} showKey />
@@ -98,16 +99,12 @@ function PlanSentence({ climb }: { climb: Climb }) {
   const choices = useQuery(choicesQuery);
   const { plan, treads } = climb;
   const why = (value: string) => choices.data?.evenness.find((one) => one.value === value)?.why;
-  const step = plan.rule.kind === "percent" ? `${plan.rule.step} % a step` : `${plan.rule.step} bpm a step`;
   return (
     <div className="mb-3">
       <p className="text-lg">
-        From <strong>{treads[0]?.bpm_label}</strong> to <strong>{climb.target_label}</strong> (
-        {treads.at(-1)?.nps} notes a second), <strong>{step}</strong>, up after{" "}
-        <strong>
-          {plan.clean_to_rise} clean {plan.clean_to_rise === 1 ? "take" : "takes"}
-        </strong>{" "}
-        in a row, back one rung after <strong>{plan.shaky_to_fall} shaky</strong>.
+        From <strong>{treads[0]?.bpm_label}</strong> to <strong>{climb.target_words}</strong>
+        {plan.target.kind === "bpm" && <> ({treads.at(-1)?.nps} notes a second)</>}. {climb.rule_words}{" "}
+        {climb.moving_words}
       </p>
       <p className="text-soft">
         Held to {climb.held_to}. {why(plan.evenness)}

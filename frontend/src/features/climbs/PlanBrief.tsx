@@ -5,13 +5,9 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 import type { Refused } from "../../ui/brief/context";
 import { planHints } from "../../ui/brief/kinds";
 import { LimitWords } from "./LimitWords";
-
-const counted = (from: number, to: number): Choice[] =>
-  Array.from({ length: to - from + 1 }, (_, index) => ({
-    value: String(from + index),
-    label: String(from + index),
-    why: "",
-  }));
+import { MovingWords } from "./MovingWords";
+import { RuleWords } from "./RuleWords";
+import { isWithoutSpeed, TargetWords } from "./TargetWords";
 
 type Props = {
   plan: Plan;
@@ -61,41 +57,13 @@ export function PlanBrief(props: Props) {
         hint="The fastest tempo without a mistake."
         onChange={(start) => set("start", start)}
       />{" "}
-      to <TargetWords plan={plan} choices={choices} onChange={onChange} />, rising{" "}
-      <AmountField
-        label="size of a step"
-        field="rule.step"
-        what="number"
-        exact={plan.rule.step}
-        onChange={(step) => set("rule", { ...plan.rule, step })}
-      />{" "}
-      <BriefSelect
-        label="rule for steps"
-        field="rule.kind"
-        value={plan.rule.kind}
-        choices={choices.rules}
-        onChange={(kind) => {
-          const fresh = choices.rules.find((one) => one.value === kind)?.fresh;
-          if (fresh) set("rule", { ...fresh, step: plan.rule.step });
-        }}
-      />{" "}
-      a step, after{" "}
-      <BriefSelect
-        label="clean takes in a row that lead up"
-        field="clean_to_rise"
-        value={String(plan.clean_to_rise)}
-        choices={counted(1, 9)}
-        onChange={(count) => set("clean_to_rise", Number(count))}
-      />{" "}
-      clean {plan.clean_to_rise === 1 ? "take" : "takes in a row"}, back one after{" "}
-      <BriefSelect
-        label="shaky takes in a row that lead back"
-        field="shaky_to_fall"
-        value={String(plan.shaky_to_fall)}
-        choices={counted(2, 9)}
-        onChange={(count) => set("shaky_to_fall", Number(count))}
-      />{" "}
-      shaky, in{" "}
+      to <TargetWords plan={plan} choices={choices} onChange={onChange} />
+      {!isWithoutSpeed(plan) && (
+        <>
+          , rising <RuleWords plan={plan} choices={choices} onChange={onChange} />
+        </>
+      )}
+      . It moves by <MovingWords plan={plan} choices={choices} onChange={onChange} />, in{" "}
       <BriefSelect
         label="settings of the metronome"
         field="settings"
@@ -124,6 +92,22 @@ export function PlanBrief(props: Props) {
           />
         </>
       )}
+      . Begin with the plan for{" "}
+      <BriefSelect
+        label="ready plan by level"
+        field="preset"
+        value=""
+        choices={[
+          { value: "", label: "…", why: "Steps, limits and the moving rule that go together." },
+          ...choices.presets,
+        ]}
+        onChange={(key) => {
+          const found = choices.presets.find((one) => one.value === key);
+          if (!found) return;
+          const { rule, moving, clean_to_rise, shaky_to_fall, evenness } = found;
+          onChange({ ...plan, rule, moving, clean_to_rise, shaky_to_fall, evenness });
+        }}
+      />
       .
     </Brief>
   );
@@ -150,46 +134,3 @@ function laddersOf({ plan, choices, own }: Pick<Props, "plan" | "choices" | "own
 
 const sameClicks = (some: Plan["clicks"], others: Plan["clicks"]) =>
   JSON.stringify(some) === JSON.stringify(others);
-
-type TargetProps = Pick<Props, "plan" | "choices" | "onChange">;
-
-function TargetWords({ plan, choices, onChange }: TargetProps) {
-  const { target } = plan;
-  return (
-    <>
-      <BriefSelect
-        label="kind of target"
-        field="target.kind"
-        value={target.kind}
-        choices={choices.targets}
-        onChange={(kind) => {
-          const fresh = choices.targets.find((one) => one.value === kind)?.fresh;
-          if (fresh) onChange({ ...plan, target: fresh });
-        }}
-      />{" "}
-      {target.kind === "bpm" ? (
-        <>
-          <AmountField
-            label="target tempo in bpm"
-            field="target"
-            what="bpm"
-            exact={target.bpm}
-            onChange={(bpm) => onChange({ ...plan, target: { ...target, bpm } })}
-          />{" "}
-          bpm
-        </>
-      ) : (
-        <>
-          <AmountField
-            label="target speed in notes a second"
-            field="target"
-            what="number"
-            exact={target.nps}
-            onChange={(nps) => onChange({ ...plan, target: { ...target, nps } })}
-          />{" "}
-          notes a second, where it is fastest
-        </>
-      )}
-    </>
-  );
-}

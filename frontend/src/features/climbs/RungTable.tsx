@@ -10,6 +10,7 @@ type Props = {
 /** Every rung with its speed, its gap and what was played on it. */
 export function RungTable({ treads, sign }: Props) {
   const hasClicks = treads.some((tread) => tread.click_words);
+  const hasWords = treads.some((tread) => tread.words);
   const hasBreaths = treads.some((tread) => tread.breaths);
   return (
     <details className="card-plain mt-4" open={treads.length <= 16}>
@@ -21,6 +22,7 @@ export function RungTable({ treads, sign }: Props) {
             <th scope="col">{sign} =</th>
             <th scope="col">notes/s</th>
             <th scope="col">gap ms</th>
+            {hasWords && <th scope="col">what</th>}
             {hasClicks && <th scope="col">click</th>}
             {hasBreaths && <th scope="col">breaths</th>}
             <th scope="col">clean</th>
@@ -35,6 +37,7 @@ export function RungTable({ treads, sign }: Props) {
               <td className="font-bold">{tread.bpm_label}</td>
               <td>{tread.nps}</td>
               <td>{tread.gap_ms}</td>
+              {hasWords && <td>{tread.words || "all of it"}</td>}
               {hasClicks && <td className="whitespace-nowrap">{tread.click_words}</td>}
               {hasBreaths && <td className="whitespace-nowrap">{tread.breaths}</td>}
               <td>{tread.marks.filter((mark) => mark === "clean").length || ""}</td>

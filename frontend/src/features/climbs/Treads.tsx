@@ -90,8 +90,17 @@ export function Treads({ treads, sign, targetLabel }: Props) {
                     </text>
                   </>
                 )}
+                {tread.words && tread.words !== treads[index - 1]?.words && (
+                  <Upwards
+                    words={tread.words}
+                    x={x + step / 2 - 12}
+                    floor={floor}
+                    room={floor - y(tread.height) - 18 - (tread.marks.length ? 22 : 0)}
+                  />
+                )}
                 {tread.click_words !== treads[index - 1]?.click_words && (
-                  <ClickName
+                  <Upwards
+                    sign="◆"
                     words={tread.click_words}
                     x={x + step / 2}
                     floor={floor}
@@ -115,8 +124,10 @@ export function Treads({ treads, sign, targetLabel }: Props) {
   );
 }
 
-/** The click that is due from a tread on, written upwards in it where there is room. */
-function ClickName({ words, x, floor, room }: { words: string; x: number; floor: number; room: number }) {
+type UpwardsProps = { words: string; sign?: string; x: number; floor: number; room: number };
+
+/** What holds from a tread on, its click or what is played, written upwards in it where there is room. */
+function Upwards({ words, sign, x, floor, room }: UpwardsProps) {
   if (!words || room < (words.length + 2) * 7) return null;
   return (
     <text
@@ -124,7 +135,8 @@ function ClickName({ words, x, floor, room }: { words: string; x: number; floor:
       transform={`translate(${x + 5} ${floor - 8}) rotate(-90)`}
       fontSize={13}
     >
-      <tspan className="fill-success">◆</tspan> {words}
+      {sign && <tspan className="fill-success">{sign} </tspan>}
+      {words}
     </text>
   );
 }

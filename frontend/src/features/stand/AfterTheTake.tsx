@@ -157,8 +157,7 @@ function Rule({ climb, studentId }: { climb: Climb | null; studentId: number | n
       {climb ? (
         <>
           <p>
-            {climb.word.sentence} {climb.plan.clean_to_rise} clean in a row lead up,{" "}
-            {climb.plan.shaky_to_fall} shaky in a row lead back one rung.
+            {climb.word.sentence} {climb.moving_words}
           </p>
           <p className="text-sm mt-1">
             Held to {climb.held_to}: {climb.limits.join("; ")}.

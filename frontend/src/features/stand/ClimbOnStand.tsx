@@ -10,7 +10,8 @@ import { StandScreen } from "./StandScreen";
 /** A climb on the stand: the drill at the tempo of its rung. */
 export function ClimbOnStand() {
   const id = Number(useParams().climbId);
-  const asked = Number(useSearchParams()[0].get("remedy") ?? 0);
+  const [search] = useSearchParams();
+  const asked = Number(search.get("remedy") ?? 0);
   const climb = useQuery(climbQuery(id));
   const remedy = useQuery({ ...remedyQuery(asked), enabled: asked > 0 });
   const choices = useQuery(choicesQuery);
@@ -26,11 +27,13 @@ export function ClimbOnStand() {
   const kept = remedy.data?.climb_id === id ? remedy.data : null;
   return (
     <Standing
-      key={`${id} ${asked}`}
+      key={`${id} ${search}`}
       climb={climb.data}
       kept={drill.data}
       choices={choices.data}
       remedy={kept}
+      tried={{ bpm: search.get("bpm"), only: search.get("only") }}
+      startsAt={Number(search.get("rung") ?? 0) || null}
     />
   );
 }
@@ -40,6 +43,9 @@ type Props = {
   kept: Schemas["DrillShape"];
   choices: Choices;
   remedy: KeptRemedy | null;
+  tried: { bpm: string | null; only: string | null };
+  /** Another rung to try first. */
+  startsAt: number | null;
 };
 
 /** The rung whose tempo lies nearest to one that was played, in bpm. */
@@ -49,9 +55,9 @@ function nearestRung(climb: Climb, bpm: string): number | null {
   return told.length ? told.reduce((best, one) => (away(one) < away(best) ? one : best)).number : null;
 }
 
-function Standing({ climb, kept, choices, remedy }: Props) {
+function Standing({ climb, kept, choices, remedy, tried: asked, startsAt }: Props) {
   // Another rung may be tried without moving the climb.
-  const [tried, setTried] = useState<number | null>(null);
+  const [tried, setTried] = useState<number | null>(startsAt);
   // The teacher's own choice for now; else the plan of the rung, else that of the drill.
   const [chosen, setClick] = useState<Drill["click"] | null>(null);
   const number = tried ?? climb.rung;
@@ -65,9 +71,10 @@ function Standing({ climb, kept, choices, remedy }: Props) {
       studentId: climb.student.id,
       climbId: climb.id,
       rung: number,
+      part: at?.part ?? null,
       click,
     }),
-    [kept, climb.student.id, climb.id, number, click],
+    [kept, climb.student.id, climb.id, number, at?.part, click],
   );
   // By number: with all clicks at each tempo several rungs have one tempo.
   const stepTo = (rung: number) =>
@@ -80,6 +87,7 @@ function Standing({ climb, kept, choices, remedy }: Props) {
       above={
         <>
           rung {number} of {climb.treads.length}
+          {at?.words && `, ${at.words}`}
           {number !== climb.rung && ` (the climb stands on ${climb.rung})`}
         </>
       }
@@ -93,6 +101,7 @@ function Standing({ climb, kept, choices, remedy }: Props) {
         setClick(null);
       }}
       remedy={remedy}
+      tried={asked}
       onRung={(bpm) => {
         const rung = nearestRung(climb, bpm);
         if (rung !== null) setTried(rung);

@@ -44,6 +44,7 @@ function Standing({ kept, choices, students }: Props) {
       studentId,
       climbId: null,
       rung: null,
+      part: null,
       click,
     }),
     [kept, studentId, click],

@@ -25,6 +25,6 @@ describe("parts that go round", () => {
     const remedy = { part: { seam: 0 }, bpm: "56" } as unknown as KeptRemedy;
     const practice = practiceOf(remedy);
     expect([partOf({ ...practice, part: "hand R" }), practice.bpm]).toEqual([{ seam: 0 }, "56"]);
-    expect(partOf({ ...ALL_OF_IT, part: "hand R" }).reduce).toEqual({ part: "hand", hand: "R" });
+    expect(partOf({ ...ALL_OF_IT, part: "hand R" }).reduce).toEqual({ part: "hand", hand: "R", beats: 1 });
   });
 });

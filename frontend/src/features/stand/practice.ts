@@ -19,6 +19,8 @@ export type Practice = {
   divide: "twice" | "half" | null;
   /** A tempo tried on a climb that is none of its rungs. */
   bpm: string | null;
+  /** All of it in one division, tried beside the rungs. */
+  only: string | null;
   /** Neither click nor rail: where is beat 1? Then revealed, until it is stopped. */
   beat: "shown" | "hidden" | "revealed";
 };
@@ -34,13 +36,14 @@ export const ALL_OF_IT: Practice = {
   share: "2/3",
   divide: null,
   bpm: null,
+  only: null,
   beat: "shown",
 };
 
 /** What is practised as the server takes it. */
 export function partOf(practice: Practice): Part {
   if (practice.remedy) return practice.remedy.part;
-  const { step, unmoved, divide, part, loop } = practice;
+  const { step, unmoved, divide, part, loop, only } = practice;
   return {
     step,
     unmoved,
@@ -48,9 +51,20 @@ export function partOf(practice: Practice): Part {
     reduce: reduceOf(part),
     division: null,
     articulation: null,
+    only,
+    burst: null,
     ...loopOf(loop),
   };
 }
+
+/** What is played of the drill on a rung: what is chosen on the stand, and where nothing is, what the rung asks for. */
+export function partDue(practice: Practice, ofRung: Part | null): Part {
+  const chosen = partOf(practice);
+  return ofRung && !practice.remedy && isAllOfIt(chosen) ? ofRung : chosen;
+}
+
+const isAllOfIt = (part: Part) =>
+  Object.entries(part).every(([name, value]) => value === (name === "unmoved" ? false : null));
 
 /** A remedy on the stand, at its own tempo. */
 export function practiceOf(remedy: KeptRemedy): Practice {
@@ -61,7 +75,7 @@ export function practiceOf(remedy: KeptRemedy): Practice {
 function reduceOf(part: string): Schemas["Reduce"] | null {
   if (part === "everything") return null;
   const [kind, hand = ""] = part.split(" ");
-  return { part: kind as Schemas["Reduce"]["part"], hand };
+  return { part: kind as Schemas["Reduce"]["part"], hand, beats: 1 };
 }
 
 /** Parts that can be played alone. */

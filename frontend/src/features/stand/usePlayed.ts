@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { performanceQuery } from "../../api/queries";
 import { useLastGood } from "../../ui/useLastGood";
 import type { Count } from "./count";
-import { type Practice, partOf } from "./practice";
+import { type Practice, partDue } from "./practice";
 import type { Sound } from "./sound";
 import type { Subject } from "./useTakes";
 
@@ -32,7 +32,7 @@ export function usePlayed(subject: Subject, bpm: string, count: Count, practice:
       spoken: isHidden ? SILENT : spokenOf(practice, sound),
       pulse: isHidden ? null : (practice.remedy?.pulse ?? count.pulse),
       backing: sound.parts ?? [],
-      part: partOf(practice),
+      part: partDue(practice, subject.part),
       turns: practice.turns,
       slow: practice.slow ? practice.share : null,
     }),
@@ -41,11 +41,11 @@ export function usePlayed(subject: Subject, bpm: string, count: Count, practice:
   // What is refused, a click that was mistyped, leaves standing what could be played.
   const played = useLastGood(asked.data);
   // What was hidden at first is not held against anyone, though it was revealed.
+  // A rung may ask for a part of the drill: that is the climb itself.
+  const isOfRung = subject.part !== null && partDue(practice, subject.part) === subject.part;
+  const isOther = isOfRung ? practice.turns !== null || practice.slow : (played?.is_practice ?? false);
   const isPractice =
-    (played?.is_practice ?? false) ||
-    practice.beat !== "shown" ||
-    practice.bpm !== null ||
-    practice.remedy !== null;
+    isOther || practice.beat !== "shown" || practice.bpm !== null || practice.remedy !== null;
   const isMeasured = (played?.is_measured ?? false) && practice.beat === "shown";
   return { asked, played, isPractice, isMeasured, isHidden };
 }

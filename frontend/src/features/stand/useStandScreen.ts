@@ -4,7 +4,7 @@ import { takeOffered } from "../../ui/offered";
 import { USUAL } from "./count";
 import { keepSwitch, keptSwitch, useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
-import { ALL_OF_IT, type Practice, partOf, practiceOf } from "./practice";
+import { ALL_OF_IT, type Practice, partDue, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
 import { keepSound, soundFor } from "./sound";
 import { useAwake } from "./useAwake";
@@ -29,6 +29,8 @@ export type StandProps = {
   onMoved: (climb: Climb) => void;
   /** A remedy that is on the stand when it is opened. */
   remedy?: KeptRemedy | null;
+  /** A tempo and a division to try beside the rungs when it is opened. */
+  tried?: Pick<Practice, "bpm" | "only">;
   /** Whom it may offer another rung to; null where none fits. */
   onRung: ((bpm: string) => boolean) | null;
 };
@@ -44,7 +46,7 @@ export function useStandScreen(props: StandProps) {
   const [footSwitch, setFootSwitch] = useState(keptSwitch);
   const [latency, setLatency] = useState(keptLatency);
   const [practice, setPractice] = useState<Practice>(() =>
-    props.remedy ? practiceOf(props.remedy) : ALL_OF_IT,
+    props.remedy ? practiceOf(props.remedy) : { ...ALL_OF_IT, ...props.tried },
   );
   const [sound, setSound] = useState(() => soundFor(subject.studentId));
   const [soundOf, setSoundOf] = useState(subject.studentId);
@@ -53,7 +55,7 @@ export function useStandScreen(props: StandProps) {
     setSound(soundFor(subject.studentId));
   }
   const rail = useRef<RailHandle>(null);
-  const part = useMemo(() => partOf(practice), [practice]);
+  const part = useMemo(() => partDue(practice, subject.part), [practice, subject.part]);
   const { asked, played, isPractice, isMeasured, isHidden } = usePlayed(subject, bpm, count, practice, sound);
   const takes = useTakes(subject, source, latency, choices, practice);
   const changeSound = (changed: typeof sound) => {
@@ -67,7 +69,7 @@ export function useStandScreen(props: StandProps) {
       // A remedy brings its own click; what is practised by itself is on no rung.
       click: practice.remedy?.drill.click ?? subject.click,
       rung: isPractice ? null : subject.rung,
-      part: isPractice ? part : null,
+      part: isPractice ? part : subject.part,
       remedyId: practice.remedy?.id ?? null,
       // A part of it goes round until someone stops it.
       passes: isPractice ? null : count.passes,

@@ -1,5 +1,13 @@
 import { useCallback, useState } from "react";
-import { api, type Choices, type Drill, type Ear, type Judged, type TakeBody } from "../../api/client";
+import {
+  api,
+  type Choices,
+  type Drill,
+  type Ear,
+  type Judged,
+  type Part,
+  type TakeBody,
+} from "../../api/client";
 import { sendTake } from "../../api/outbox";
 import { forgetWork } from "../../api/queries";
 import type { Latency } from "./latency";
@@ -14,6 +22,8 @@ export type Subject = {
   studentId: number | null;
   climbId: number | null;
   rung: number | null;
+  /** What the rung plays of the drill; null is all of it. */
+  part: Part | null;
   click: Drill["click"];
 };
 

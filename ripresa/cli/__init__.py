@@ -13,10 +13,10 @@ from typing import Any
 
 import platformdirs
 
-from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, PerCent, rungs, tempi
+from ripresa.cli.files import amount, bytes_of, show
+from ripresa.cli.plans import add_commands
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
-from ripresa.core.exact import parse_amount
 from ripresa.core.playing import most_due, score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, span_seconds
@@ -32,12 +32,11 @@ from ripresa.core.takes import (
     play,
 )
 from ripresa.formats.drill_file import read_drill, schema
-from ripresa.formats.hands_json import rung_breaths
 from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured_values
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
 from ripresa.formats.play_along import FORMATS, Heard, Rung, render, write_sound
-from ripresa.formats.reading_json import reading_values, rung_values
+from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take
 from ripresa.store.files import DATABASE_NAME, backup, restore
@@ -71,12 +70,12 @@ def _parser() -> argparse.ArgumentParser:
 
     reading = commands.add_parser("read", help="print the reading of a drill file as JSON")
     reading.add_argument("drill", help="a drill file, or - for standard input")
-    reading.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    reading.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     reading.set_defaults(run=_read)
 
     told = commands.add_parser("sums", help="print all numbers that are told of a drill file as JSON")
     told.add_argument("drill", help="a drill file, or - for standard input")
-    told.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    told.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     told.set_defaults(run=_sums)
 
     judging = commands.add_parser("judge", help="judge the takes of a take file, a line of JSON each")
@@ -88,7 +87,7 @@ def _parser() -> argparse.ArgumentParser:
     playing.add_argument("drill", help="a drill file, or - for standard input")
     playing.add_argument("--player", choices=tuple(STAND_INS), default="steady")
     playing.add_argument("--seed", type=int, default=1)
-    playing.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    playing.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     playing.add_argument("--passes", type=int, default=2)
     playing.add_argument("--bias", type=float, help="ms by which all is late, early below 0")
     playing.add_argument("--faults", default="", metavar="NAME=NUMBER,…", help=", ".join(FAULTS))
@@ -99,23 +98,12 @@ def _parser() -> argparse.ArgumentParser:
 
     export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML or sound")
     export.add_argument("drill", help="a drill file, or - for standard input")
-    export.add_argument("--bpm", type=_amount, help="tempo; the drill’s own if left out")
+    export.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     export.add_argument("--to", type=Path, required=True, help=f"file to write, ending in {', '.join(_SUFFIXES)}")
     export.add_argument("--no-click", action="store_true", help="leave the click out")
     export.set_defaults(run=_export)
 
-    climb = commands.add_parser("climb", help="print the rungs of a climb as JSON")
-    breath = commands.add_parser("breath", help="print where to breathe in a drill file at each rung, as JSON")
-    breath.add_argument("drill", help="a drill file, or - for standard input")
-    for command in (climb, breath):
-        command.add_argument("--from", dest="start", type=_amount, required=True, help="start tempo in bpm")
-        command.add_argument("--to", type=_amount, required=True, help="target tempo in bpm")
-        command.add_argument("--rule", choices=("percent", "even"), default="percent")
-        command.add_argument("--step", type=_amount, default=Fraction(4), help="per cent, or bpm for even steps")
-        command.add_argument("--settings", choices=("whole", "halves", "numbered"), default="whole")
-    breath.set_defaults(run=_breath)
-    climb.add_argument("--division", type=_amount, default=Fraction(4), help="notes per beat, for the speeds")
-    climb.set_defaults(run=_climb)
+    add_commands(commands)
 
     serve = commands.add_parser("serve", help="start the app for a browser on this computer")
     serve.add_argument("--port", type=int, default=DEFAULT_PORT)
@@ -143,22 +131,8 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _amount(text: str) -> Fraction:
-    try:
-        return parse_amount(text)
-    except Unreadable as error:
-        raise argparse.ArgumentTypeError(error.message) from error
-
-
 def _drill(name: str) -> Drill:
-    if name == "-":
-        return read_drill(sys.stdin.buffer.read())
-    try:
-        return read_drill(Path(name).read_bytes())
-    except FileNotFoundError as error:
-        raise NotFound(f"{name} does not exist.") from error
-    except OSError as error:
-        raise Unreadable(f"{name} cannot be read: {error.strerror}.") from error
+    return read_drill(bytes_of(name))
 
 
 def _bpm(chosen: argparse.Namespace, drill: Drill) -> Fraction:
@@ -169,13 +143,13 @@ def _bpm(chosen: argparse.Namespace, drill: Drill) -> Fraction:
 def _read(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     bpm = _bpm(chosen, drill)
-    _print(reading_values(read(drill), bpm))
+    show(reading_values(read(drill), bpm))
 
 
 def _sums(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     bpm = _bpm(chosen, drill)
-    _print(sums_values(read(drill), bpm))
+    show(sums_values(read(drill), bpm))
 
 
 def _judge(chosen: argparse.Namespace) -> None:
@@ -255,24 +229,6 @@ def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) ->
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 
-def _climb(chosen: argparse.Namespace) -> None:
-    if chosen.division <= 0:
-        raise OutOfRange("Notes per beat have to be above 0.")
-    _print(rung_values(rungs(_plan(chosen), chosen.division)))
-
-
-def _breath(chosen: argparse.Namespace) -> None:
-    reading = read(_drill(chosen.drill))
-    if not reading.drill.breath:
-        raise OutOfRange("This drill says nothing of a breath. Give it the seconds that one lasts: “breath”.")
-    _print(rung_breaths(reading, [check_bpm(bpm) for bpm in tempi(_plan(chosen))]))
-
-
-def _plan(chosen: argparse.Namespace) -> ClimbPlan:
-    rule = PerCent(chosen.step) if chosen.rule == "percent" else EvenSteps(chosen.step)
-    return ClimbPlan(start=chosen.start, target=BpmTarget(chosen.to), rule=rule, settings=chosen.settings)
-
-
 def _database(chosen: argparse.Namespace) -> Path:
     folder: Path = chosen.data or data_folder()
     if folder.exists() and not folder.is_dir():
@@ -307,27 +263,19 @@ def _serve(chosen: argparse.Namespace) -> None:
 
 
 def _print_schema(_chosen: argparse.Namespace) -> None:
-    _print(schema())
+    show(schema())
 
 
 def _print_sums_schema(_chosen: argparse.Namespace) -> None:
-    _print(sums_schema())
+    show(sums_schema())
 
 
 def _print_take_schema(_chosen: argparse.Namespace) -> None:
-    _print({"take": take_schema(), "judged": judged_schema()})
+    show({"take": take_schema(), "judged": judged_schema()})
 
 
 def _print_openapi(_chosen: argparse.Namespace) -> None:
     from ripresa.web.app import create_app
 
     with tempfile.TemporaryDirectory() as folder:
-        _print(create_app(Path(folder) / DATABASE_NAME).api_doc)
-
-
-def _print(values: Any) -> None:
-    print(json.dumps(values, ensure_ascii=False, indent=2))
-
-
-if __name__ == "__main__":
-    sys.exit(main())
+        show(create_app(Path(folder) / DATABASE_NAME).api_doc)

@@ -1,0 +1,7 @@
+"""``python -m ripresa.cli``."""
+
+import sys
+
+from ripresa.cli import main
+
+sys.exit(main())
