@@ -7,21 +7,33 @@ finished figure. The same day makes the same studio.
 import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from fractions import Fraction
 from math import ceil
 
-from ripresa.core.climbs import CLICK_LADDERS, BpmTarget, ClimbPlan, EvenSteps, PerCent, SpeedTarget
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.changes import Overrides, Part
+from ripresa.core.climbs import (
+    CLICK_LADDERS,
+    BandTarget,
+    BpmTarget,
+    ClimbPlan,
+    DivideThenRaise,
+    EvenSteps,
+    PerCent,
+    SpeedTarget,
+    ZigZag,
+)
+from ripresa.core.drill import Drill, Leg, Reduce
 from ripresa.core.drill.accents import EachBeat, EveryNth
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.plans import PracticePlan
 from ripresa.core.reading import read
-from ripresa.core.studio import Climb, StudentDetails
+from ripresa.core.studio import Climb, Ear, GroupDetails, Guardian, KeptDrill, Member, StudentDetails
 from ripresa.core.takes import StandIn
-from ripresa.store import drills, students
-from ripresa.work.climbs import Stood, as_it_stands, move_on, start_climb
+from ripresa.store import drills, groups, students, takes
+from ripresa.work.climbs import Stood, as_it_stands, move_on, start_climb, start_set
 from ripresa.work.takes import Played, judge_take, stand_in_plays, turn_seconds
 
 
@@ -111,7 +123,13 @@ class _Pupil:
     player: StandIn
     takes: int
     days_off: int = 0
+    more: StudentDetails = StudentDetails("as usual")
+    plan_of_practice: PracticePlan | None = None
 
+
+#: The start is set to some weeks before today when the studio is filled.
+_PLAN = PracticePlan(start=date(2026, 1, 1), weeks=12, off=("sunday",))
+_WEEKS_AGO = 4
 
 _PUPILS = (
     _Pupil(
@@ -121,7 +139,9 @@ _PUPILS = (
         "sixes",
         ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(84)), rule=PerCent(Fraction(4))),
         StandIn(spread_ms=9, bias_ms=-4, stumble_ms=66, miss_percent=0.5),
-        13,
+        20,
+        more=StudentDetails("as usual", breath=Fraction(11), level="some_years", lowest="E3", highest="C6"),
+        plan_of_practice=_PLAN,
     ),
     _Pupil(
         "Bram Lindqvist",
@@ -136,6 +156,8 @@ _PUPILS = (
         StandIn(spread_ms=10, bias_ms=6, miss_percent=0.8),
         16,
         1,
+        more=StudentDetails("as usual", guardian=Guardian(most_minutes=30, most_bpm=Fraction(160))),
+        plan_of_practice=replace(_PLAN, minutes=15, most_a_day=20, days_a_week=4),
     ),
     _Pupil(
         "Saoirse Vidal",
@@ -188,11 +210,49 @@ def fill_demo_studio(now: datetime) -> None:
     """Fill the open, empty database with the demo studio, its lessons on the present weekday."""
     kept = {key: drills.add_drill(drill, now - timedelta(days=40)) for key, drill in _DRILLS.items()}
     for number, pupil in enumerate(_PUPILS):
-        details = StudentDetails(pupil.name, pupil.instrument, now.weekday(), pupil.time)
+        details = replace(
+            pupil.more,
+            name=pupil.name,
+            instrument=pupil.instrument,
+            lesson_weekday=now.weekday(),
+            lesson_time=pupil.time,
+        )
         student = students.add_student(details, now - timedelta(days=45))
+        if pupil.plan_of_practice:
+            begin = now.date() - timedelta(weeks=_WEEKS_AGO)
+            students.keep_plan(student.id, replace(pupil.plan_of_practice, start=begin), student.revision)
         drill = kept[pupil.drill]
         climb = start_climb(student.id, drill.id, None, pupil.plan, now - timedelta(days=31))
         _play_history(climb, pupil, number, now)
+    _second_climbs(kept, now)
+    _ask()
+    class_of_four = GroupDetails(
+        "The Saturday ferry band",
+        (Member(2, Part()), Member(4, Part(reduce=Reduce(part="hits"))), Member(5), Member(6)),
+        lesson_time="11:00",
+    )
+    groups.add_group(class_of_four, now - timedelta(days=20))
+
+
+def _second_climbs(kept: dict[str, KeptDrill], now: datetime) -> None:
+    """Start climbs that nobody has played yet: one through the divisions to a band, and a set of variants."""
+    begun = now - timedelta(days=1)
+    through = ClimbPlan(
+        start=Fraction(60),
+        target=BandTarget(Fraction(8), Fraction(9)),
+        rule=DivideThenRaise(step=Fraction(6)),
+        moving="up_two_back_one",
+    )
+    start_climb(2, kept["stairs"].id, None, through, begun)
+    leads = ClimbPlan(start=Fraction(56), target=BpmTarget(Fraction(76)), rule=ZigZag())
+    start_set(4, kept["slack"].id, None, "leads", leads, Overrides(), begun)
+
+
+def _ask() -> None:
+    """Write what a student asked on a last take that she marked herself."""
+    last = takes.take_lines(student_id=1, most=1)[0]
+    takes.hear(last.id, Ear("clean" if last.mark == "clean" else "shaky", by="student"), last.reasons)
+    takes.write_note(last.id, "May I breathe at bar 4?")
 
 
 def _play_history(climb: Climb, pupil: _Pupil, number: int, now: datetime) -> None:

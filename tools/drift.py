@@ -13,6 +13,7 @@ from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
+from tools.help import glossary, guide
 from tools.refusals import drill_refusals, plan_refusals, second_refusals
 from tools.soundings import examples
 
@@ -25,6 +26,7 @@ PLAN = ROOT / "docs" / "plan.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
+HELP = FRONTEND / "src" / "features" / "help" / "help.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
 
 
@@ -38,6 +40,7 @@ def main() -> int:
             PLAN: _text(plan_schemas()),
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),
+            HELP: _text({"glossary": glossary(), "guide": guide()}),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
         (made / "openapi.json").write_text(fresh[API])

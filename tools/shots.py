@@ -79,6 +79,12 @@ def views(page: Page) -> Iterator[str]:
     yield "shelf"
     page.goto(f"{HOME}/climbs/3")
     yield "climb"
+    page.goto(f"{HOME}/climbs/7?view=map")
+    page.get_by_text("press a place to go there").wait_for()
+    yield "map"
+    page.goto(f"{HOME}/students/1")
+    page.get_by_text("Where it is going").wait_for()
+    yield "student"
     page.goto(f"{HOME}/climbs/new?student=3&drill=4")
     yield "new-climb"
     page.goto(f"{HOME}/log/2")

@@ -19,11 +19,14 @@ from pydantic import (
 )
 from pydantic_core import CoreSchema
 
+from ripresa.core.changes import Overrides
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, parse_exact
 from ripresa.core.kind import Between
+from ripresa.core.plans import PracticePlan
+from ripresa.core.studio import GroupDetails, StudentDetails
 
 
 def _parse(value: object) -> Fraction:
@@ -77,3 +80,7 @@ def _refuse_unknown_parts(part: Any) -> None:
 
 _refuse_unknown_parts(Drill)
 _refuse_unknown_parts(ClimbPlan)
+_refuse_unknown_parts(StudentDetails)
+_refuse_unknown_parts(GroupDetails)
+_refuse_unknown_parts(Overrides)
+_refuse_unknown_parts(PracticePlan)

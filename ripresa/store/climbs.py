@@ -1,17 +1,21 @@
 """Finding and saving climbs and their moves."""
 
-from collections.abc import Mapping
+import json
+from collections.abc import Collection, Mapping, Sequence
 from datetime import datetime
 from functools import lru_cache
 from typing import get_args
+from uuid import uuid4
 
-from peewee import Case
+from peewee import SQL, Case, fn
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import Overrides, overridden, told_overrides
 from ripresa.core.climbs import ClimbPlan, Decision, LaidRungs, laid_rungs
+from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
-from ripresa.core.studio import Climb, Move
+from ripresa.core.studio import Climb, KeptDrill, Move
 from ripresa.store.drills import to_drill, version_row
 from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student
@@ -20,6 +24,8 @@ from ripresa.store.takes import click_of, place
 from ripresa.store.unread import one, readable
 
 _PLAN = TypeAdapter(ClimbPlan)
+_OVERRIDES = TypeAdapter(Overrides)
+_NOTHING = Overrides()
 _DECISIONS = get_args(Decision)
 #: Takes that are placed in one statement.
 _AT_ONCE = 500
@@ -31,6 +37,31 @@ def all_climbs(student_id: int | None = None) -> list[Climb]:
     if student_id is not None:
         rows = rows.where(ClimbRow.student == student_id)
     return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), _to_climb))
+
+
+def climbs_of(student_ids: Collection[int]) -> list[Climb]:
+    """Return all climbs of some students."""
+    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(student_ids)),))
+    return list(readable("climb", _rows().where(ClimbRow.student.in_(listed)), _to_climb))
+
+
+def last_played_of(student_ids: Collection[int]) -> dict[int, int]:
+    """Return the number of the climb of each student that was played last, else of the newest."""
+    asked = """
+        SELECT asked.value, (
+            SELECT id FROM climb WHERE student_id = asked.value ORDER BY
+              coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), '') DESC, id DESC LIMIT 1)
+        FROM json_each(?) AS asked
+    """
+    rows = database.execute_sql(asked, (json.dumps(list(student_ids)),)).fetchall()
+    return {student: climb for student, climb in rows if climb is not None}
+
+
+def some_climbs(climb_ids: Collection[int]) -> list[Climb]:
+    """Return some climbs, by their numbers."""
+    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(climb_ids)),))
+    rows = _rows().where(ClimbRow.id.in_(listed))
+    return list(readable("climb", rows, _to_climb))
 
 
 def find_climb(climb_id: int) -> Climb:
@@ -47,11 +78,20 @@ def find_climb(climb_id: int) -> Climb:
 
 
 def add_climb(
-    student_id: int, drill_id: int, version: int | None, plan: ClimbPlan, now: datetime, key: str | None = None
+    student_id: int,
+    drill_id: int,
+    version: int | None,
+    plan: ClimbPlan,
+    now: datetime,
+    key: str | None = None,
+    overrides: Overrides | None = None,
 ) -> Climb:
     """Start a climb on its first rung, with a version of a drill that later edits leave alone.
 
     The same key twice is the same climb.
+
+    Args:
+        overrides: What the student plays otherwise; None for nothing.
 
     Raises:
         NotFound: There is no such student, drill or version.
@@ -65,10 +105,79 @@ def add_climb(
             plan=_PLAN.dump_json(plan).decode(),
             rung=1,
             started_at=now,
+            overrides=_OVERRIDES.dump_json(overrides, exclude_defaults=True).decode() if overrides else "{}",
         )
         return int(row.id)
 
     return find_climb(once(key, "climb", make))
+
+
+def add_set(
+    student_id: int,
+    drill_id: int,
+    version: int | None,
+    plan: ClimbPlan,
+    variants: Sequence[Overrides],
+    now: datetime,
+    key: str | None = None,
+) -> list[Climb]:
+    """Start a climb for each variant of a set, in its order, all or none; the same key twice is the same set.
+
+    Raises:
+        NotFound: There is no such student, drill or version.
+    """
+    find_student(student_id)
+    row = version_row(drill_id, version)
+
+    def make() -> int:
+        first = 0
+        name = uuid4().hex
+        for number, overrides in enumerate(variants):
+            made = ClimbRow.create(
+                student=student_id,
+                version=row,
+                plan=_PLAN.dump_json(plan).decode(),
+                rung=1,
+                started_at=now,
+                overrides=_OVERRIDES.dump_json(overrides, exclude_defaults=True).decode(),
+                set_key=name,
+                set_place=number,
+            )
+            first = first or int(made.id)
+        return first
+
+    return climbs_of_set(find_climb(once(key, "set", make)).set_key)
+
+
+def climbs_of_set(set_key: str) -> list[Climb]:
+    """Return the climbs of a set of variants, in its order."""
+    rows = _rows().where(ClimbRow.set_key == set_key).order_by(ClimbRow.set_place)
+    return list(readable("climb", rows, _to_climb))
+
+
+def newest_versions(drill_ids: Collection[int]) -> dict[int, int]:
+    """Return the number of the newest version of some drills."""
+    newest = VersionRow.select(VersionRow.drill, fn.MAX(VersionRow.number)).where(VersionRow.drill.in_(drill_ids))
+    rows: Row = newest.group_by(VersionRow.drill).tuples()
+    return dict(rows)
+
+
+def take_version(climb_id: int, version: int, based_on: int) -> Climb:
+    """Let a climb go on with another version of its drill; its takes stay with theirs.
+
+    Raises:
+        NotFound: There is no such climb or version.
+        Conflict: It was changed since that revision.
+    """
+    with database.atomic("IMMEDIATE"):
+        climb = find_climb(climb_id)
+        row = version_row(climb.drill.id, version)
+        if climb.drill.version == version:
+            return climb
+        if climb.revision != based_on:
+            raise Conflict("This climb was changed elsewhere since this page asked. Look at it as it is now.")
+        ClimbRow.update(version=row, revision=climb.revision + 1).where(ClimbRow.id == climb_id).execute()
+        return find_climb(climb_id)
 
 
 def is_kept(key: str | None) -> bool:
@@ -113,6 +222,27 @@ def add_move(
         return int(row.id)
 
     once(key, "move", make)
+
+
+def undo_move(climb_id: int, move_id: int) -> Climb:
+    """Take back the last move of a climb: it stands where it stood before.
+
+    Raises:
+        NotFound: There is no such climb, or it has no such move.
+        Conflict: It is not its last move, or the climb has gone on another way since.
+    """
+    with database.atomic("IMMEDIATE"):
+        climb = find_climb(climb_id)
+        rows = MoveRow.select().where(MoveRow.climb == climb_id)
+        row = rows.order_by(MoveRow.made_at.desc(), MoveRow.id.desc()).first()
+        if MoveRow.get_or_none((MoveRow.id == move_id) & (MoveRow.climb == climb_id)) is None:
+            raise NotFound("This climb has no such move: it may have been taken back already.")
+        if row.id != move_id or row.to_rung != climb.rung:
+            raise Conflict("Only the last move of a climb can be taken back. Take back the later ones first.")
+        ClimbRow.update(rung=row.from_rung).where(ClimbRow.id == climb_id).execute()
+        MadeRow.delete().where((MadeRow.kind == "move") & (MadeRow.made_id == move_id)).execute()
+        MoveRow.delete().where(MoveRow.id == move_id).execute()
+        return find_climb(climb_id)
 
 
 def change_plan(climb_id: int, plan: ClimbPlan, places: Mapping[int, int], from_rung: int, based_on: int) -> None:
@@ -198,7 +328,26 @@ def _to_climb(row: Row) -> Climb:
         raise OutOfRange(f"It stands on rung {row.rung} of {len(laid_rungs(plan))}.")
     # By their own names, so that it is told what is damaged, and not only what cannot go on for it.
     student, drill = one("student", row.student, to_student), one("drill version", row.version, to_drill)
-    return Climb(row.id, student, drill, plan, row.rung, moment(row.started_at), row.revision)
+    overrides = _NOTHING if row.overrides == "{}" else _OVERRIDES.validate_json(row.overrides)
+    played, differs = _laid_over(drill.drill, overrides)
+    return Climb(
+        id=row.id,
+        student=student,
+        drill=KeptDrill(drill.id, drill.version, played, drill.saved_at),
+        plan=plan,
+        rung=row.rung,
+        started_at=moment(row.started_at),
+        revision=row.revision,
+        overrides=overrides,
+        differs=differs,
+        set_key=row.set_key,
+        set_place=row.set_place,
+    )
+
+
+@lru_cache(maxsize=512)
+def _laid_over(drill: Drill, overrides: Overrides) -> tuple[Drill, tuple[str, ...]]:
+    return overridden(drill, overrides), told_overrides(drill, overrides)
 
 
 def _to_move(row: Row) -> Move:

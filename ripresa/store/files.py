@@ -5,6 +5,7 @@ import os
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
+from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
@@ -19,6 +20,7 @@ from ripresa.store.unread import forget
 DATABASE_NAME = "ripresa.sqlite3"
 #: What a damaged database ends in; SQLite’s own sentences about one may hold its damaged text.
 _FAILURES = (sqlite3.DatabaseError, UnicodeDecodeError)
+_COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
 
@@ -75,6 +77,24 @@ def in_use(path: Path, *, alone: bool = False) -> Iterator[None]:
                 else f"The data in {path.parent} is just being restored. Wait until that is done, then start again."
             ) from error
         yield
+
+
+@dataclass(frozen=True, slots=True)
+class Sizes:
+    """How big a studio is: bytes on the disk, and how many of each it holds."""
+
+    bytes: int
+    students: int
+    drills: int
+    climbs: int
+    takes: int
+
+
+def sizes_of(path: Path) -> Sizes:
+    """Return how big the open studio at a path is."""
+    counts = (database.execute_sql(f"SELECT count(*) FROM {name}").fetchone()[0] for name in _COUNTED)
+    lying = (path.with_name(path.name + suffix) for suffix in ("", "-wal"))
+    return Sizes(sum(one.stat().st_size for one in lying if one.exists()), *counts)
 
 
 def backup(source: Path, target: Path) -> None:

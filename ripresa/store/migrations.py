@@ -102,6 +102,22 @@ _STEPS: tuple[tuple[str, ...], ...] = (
         "CREATE INDEX remedy_climb ON remedy(climb_id, made_at)",
         "CREATE INDEX take_part ON take(student_id, part_name, mark, played_at)",
     ),
+    (
+        "ALTER TABLE student ADD COLUMN profile TEXT NOT NULL DEFAULT '{}'",
+        "ALTER TABLE student ADD COLUMN plan TEXT",
+        "ALTER TABLE student ADD COLUMN put_away_at TEXT",
+        """CREATE TABLE student_group (
+            id INTEGER PRIMARY KEY, body TEXT NOT NULL,
+            revision INTEGER NOT NULL DEFAULT 1, created_at TEXT NOT NULL)""",
+        "CREATE TABLE setting (key TEXT PRIMARY KEY, value TEXT NOT NULL, revision INTEGER NOT NULL DEFAULT 1)",
+        "ALTER TABLE climb ADD COLUMN overrides TEXT NOT NULL DEFAULT '{}'",
+        "ALTER TABLE climb ADD COLUMN set_key TEXT NOT NULL DEFAULT ''",
+        "ALTER TABLE climb ADD COLUMN set_place INTEGER NOT NULL DEFAULT 0",
+        "ALTER TABLE take ADD COLUMN played_notes INTEGER",
+        "UPDATE take SET played_notes = due",
+        # What the page of a student adds up, without a look at the takes themselves.
+        "CREATE INDEX take_load ON take(student_id, played_at, end_seconds, start_seconds, played_notes, mark)",
+    ),
 )
 
 CURRENT = len(_STEPS)

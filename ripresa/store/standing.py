@@ -33,9 +33,6 @@ SELECT json_extract(asked.value, '$[0]'), (
     ORDER BY played_at DESC, id DESC LIMIT {MOST_COUNTING}))
 FROM json_each(?) AS asked
 """
-_PLAYED = """
-SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.value) FROM json_each(?) AS asked
-"""
 _LAST = """
 SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.value),
   (SELECT max(made_at) FROM move WHERE climb_id = asked.value),
@@ -44,11 +41,6 @@ SELECT asked.value, (SELECT max(played_at) FROM take WHERE climb_id = asked.valu
    ORDER BY made_at DESC, id DESC LIMIT 1)
 FROM json_each(?) AS asked
 """
-
-
-def last_played(climb_ids: Sequence[int]) -> dict[int, str]:
-    """Return when each climb was played last, as kept: a text that sorts; empty for one that never was."""
-    return {climb: last or "" for climb, last in _asked(_PLAYED, json.dumps(climb_ids))}
 
 
 def standings(climbs: Sequence[Climb]) -> dict[int, Standing]:

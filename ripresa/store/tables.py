@@ -69,21 +69,51 @@ class MadeRow(Table):
 
 
 class StudentRow(Table):
-    """A student; the own click ladder as JSON; the revision counts changes."""
+    """A student; more details, the own click ladder and the plan of practice as JSON; the revision counts changes."""
 
     id = AutoField()
     name = TextField()
     instrument = TextField()
     lesson_weekday = IntegerField(null=True)
     lesson_time = TextField()
+    profile = TextField(default="{}")
     clicks = TextField(default="[]")
+    plan = TextField(null=True)
+    revision = IntegerField(default=1)
+    created_at = MomentField()
+    put_away_at = MomentField(null=True)
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "student"
+
+
+class GroupRow(Table):
+    """A group of students; what it is as JSON; the revision counts changes."""
+
+    id = AutoField()
+    body = TextField()
     revision = IntegerField(default=1)
     created_at = MomentField()
 
     class Meta:
         """Name in the database."""
 
-        table_name = "student"
+        table_name = "student_group"
+
+
+class SettingRow(Table):
+    """What is set for the whole studio, as JSON."""
+
+    key = TextField(primary_key=True)
+    value = TextField()
+    revision = IntegerField(default=1)
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "setting"
 
 
 class DrillRow(Table):
@@ -116,13 +146,16 @@ class VersionRow(Table):
 
 
 class ClimbRow(Table):
-    """A climb; its plan as JSON; the revision counts changes of the plan."""
+    """A climb; its plan and overrides as JSON; the set of variants it is of; the revision counts changes."""
 
     id = AutoField()
     student = ForeignKeyField(StudentRow, backref="climbs")
     version = ForeignKeyField(VersionRow)
     plan = TextField()
     rung = IntegerField()
+    overrides = TextField(default="{}")
+    set_key = TextField(default="")
+    set_place = IntegerField(default=0)
     revision = IntegerField(default=1)
     started_at = MomentField()
 
@@ -175,6 +208,7 @@ class TakeRow(Table):
     ear_by = TextField(null=True)
     ease = IntegerField(null=True)
     remedy = IntegerField(null=True)
+    played_notes = IntegerField(null=True)
 
     class Meta:
         """Name in the database."""

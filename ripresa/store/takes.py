@@ -20,7 +20,7 @@ from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.store.drills import version_row
-from ripresa.store.tables import MomentField, Row, TakeRow, VersionRow, database, moment
+from ripresa.store.tables import MomentField, MoveRow, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
 _FIGURES = TypeAdapter(Figures)
@@ -94,6 +94,7 @@ def add_take(take: Take) -> tuple[Take, bool]:
         "refused": take.refused,
         "machine": take.machine,
         "remedy": take.remedy_id,
+        "played_notes": take.played_notes,
         **_of_ear(take.ear),
         "figures": _FIGURES.dump_json(figures).decode() if figures else None,
         "mark": take.mark,
@@ -136,6 +137,19 @@ def write_note(take_id: str, note: str) -> Take:
     find_take(take_id)
     TakeRow.update(note=note).where(TakeRow.id == take_id).execute()
     return find_take(take_id)
+
+
+def delete_take(take_id: str) -> Take:
+    """Delete a take that was kept by mistake, and return it; moves that it led to stay.
+
+    Raises:
+        NotFound: There is none of this id.
+    """
+    with database.atomic("IMMEDIATE"):
+        found = find_take(take_id)
+        MoveRow.update(take=None).where(MoveRow.take == take_id).execute()
+        TakeRow.delete().where(TakeRow.id == take_id).execute()
+    return found
 
 
 def hear(take_id: str, ear: Ear, reasons: tuple[str, ...]) -> Take:
@@ -192,11 +206,29 @@ def part_standings(student_id: int) -> list[PartStanding]:
     ]
 
 
-def take_lines(*, student_id: int | None = None, climb_id: int | None = None, most: int) -> list[TakeLine]:
-    """Return the last takes, of one student, of one climb, or of all; the newest first."""
-    asked = {"take.student_id": student_id, "take.climb_id": climb_id}
+def take_lines(
+    *,
+    student_id: int | None = None,
+    climb_id: int | None = None,
+    mark: Mark | None = None,
+    by: str | None = None,
+    since: datetime | None = None,
+    most: int,
+) -> list[TakeLine]:
+    """Return the last takes, of one student, of one climb, or of all; the newest first.
+
+    Args:
+        mark: Those of this mark alone. by: Those that this ear marked alone. since: Those from a moment on.
+    """
+    asked = {
+        "take.student_id =": student_id,
+        "take.climb_id =": climb_id,
+        "take.mark =": mark,
+        "take.ear_by =": by,
+        "take.played_at >=": MomentField().db_value(since),
+    }
     given = {column: value for column, value in asked.items() if value is not None}
-    where = " AND ".join(f"{column} = ?" for column in given) or "1"
+    where = " AND ".join(f"{column} ?" for column in given) or "1"
     ordered = f"{_LINES} WHERE {where} ORDER BY take.played_at DESC, take.id DESC LIMIT ?"
     return _read(ordered, *given.values(), most)
 
@@ -341,6 +373,7 @@ def _to_take(row: Row) -> Take:
         machine=row.machine,
         ear=_EAR.validate_json(row.ear) if row.ear else None,
         remedy_id=row.remedy,
+        played_notes=row.played_notes,
         figures=_FIGURES.validate_json(row.figures) if row.figures else None,
         mark=row.mark,
         reasons=tuple(json.loads(row.reasons)),

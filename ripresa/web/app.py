@@ -52,7 +52,7 @@ def create_app(
     )
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
-    app.config.update(CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs())
+    app.config.update(CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs(), DATABASE=database_path)
     open_studio(database_path)
     with database.connection_context():
         studio = studio_id()

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from fractions import Fraction
 
-from ripresa.core.changes import Part, practised
+from ripresa.core.changes import Overrides, Part, Turned, VariantSet, overridden, practised, variant_set
 from ripresa.core.climbs import (
     BandTarget,
     ClimbPlan,
@@ -36,7 +36,7 @@ from ripresa.core.rhythm import span_seconds
 from ripresa.core.studio import LONGEST_NOTE, Climb, KeptRemedy, Standing
 from ripresa.core.takes import Limits
 from ripresa.store import climbs as store
-from ripresa.store import drills
+from ripresa.store import drills, students
 from ripresa.store.remedies import waiting
 from ripresa.store.standing import standings
 from ripresa.store.takes import last_marks
@@ -53,6 +53,7 @@ class Stood:
         word: What the rule says now. is_open: Whether it waits for an answer.
         next_sentence: What comes next, in a few words.
         remedy: What it waits for before its rung is tried again; None where it waits for nothing.
+        newest: Number of the newest version of its drill.
     """
 
     climb: Climb
@@ -62,6 +63,7 @@ class Stood:
     is_open: bool
     next_sentence: str
     remedy: KeptRemedy | None = None
+    newest: int = 1
 
     @property
     def gaps(self) -> dict[str, float]:
@@ -125,7 +127,8 @@ def as_they_stand(climbs: Sequence[Climb]) -> list[Stood]:
     """Return climbs as they stand, in the same order."""
     found = standings(climbs)
     taken = waiting([climb.id for climb in climbs])
-    return [_stood(climb, found[climb.id], taken.get(climb.id)) for climb in climbs]
+    newest = store.newest_versions({climb.drill.id for climb in climbs})
+    return [_stood(climb, found[climb.id], taken.get(climb.id), newest[climb.drill.id]) for climb in climbs]
 
 
 def as_it_stands(climb_id: int) -> Stood:
@@ -170,18 +173,95 @@ def _one_breath(reading: Reading, found: Sequence[Rung]) -> str:
 
 
 def start_climb(
-    student_id: int, drill_id: int, version: int | None, plan: ClimbPlan, now: datetime, key: str | None = None
+    student_id: int,
+    drill_id: int,
+    version: int | None,
+    plan: ClimbPlan,
+    now: datetime,
+    key: str | None = None,
+    overrides: Overrides | None = None,
 ) -> Climb:
     """Start a climb on its first rung; the same key twice is the same climb.
 
+    Args:
+        overrides: What the student plays otherwise than the drill says.
+
     Raises:
         NotFound: There is no such student, drill or version.
-        OutOfRange: As ``ladder``.
+        OutOfRange: As ``ladder``, or above what a guardian allows.
     """
-    drill = drills.find_drill(drill_id, version).drill
+    drill = overridden(drills.find_drill(drill_id, version).drill, overrides or Overrides())
     plan = aimed(plan, drill)
     _check_rungs(plan, drill)
-    return store.add_climb(student_id, drill_id, version, plan, now, key)
+    _check_guardian(student_id, plan)
+    return store.add_climb(student_id, drill_id, version, plan, now, key, overrides)
+
+
+@dataclass(frozen=True, slots=True)
+class SetToMake:
+    """A drill turned through a list, before it is started: its variants, and the time of once through all of them."""
+
+    found: VariantSet
+    start: Fraction
+
+
+def set_of(drill_id: int, version: int | None, turned: Turned, plan: ClimbPlan, over: Overrides) -> SetToMake:
+    """Return the variants of a drill that a set would have.
+
+    Raises:
+        NotFound: There is no such drill or version.
+        OutOfRange: It has nothing that could be turned so.
+    """
+    drill = drills.find_drill(drill_id, version).drill
+    return SetToMake(variant_set(drill, turned, plan.start, over), plan.start)
+
+
+def start_set(
+    student_id: int,
+    drill_id: int,
+    version: int | None,
+    turned: Turned,
+    plan: ClimbPlan,
+    over: Overrides,
+    now: datetime,
+    key: str | None = None,
+) -> list[Climb]:
+    """Start a climb for every variant of a drill, in their order; each keeps its own clean tempo and click.
+
+    Raises:
+        NotFound: There is no such student, drill or version.
+        OutOfRange: As ``set_of`` and ``start_climb``.
+    """
+    variants = [one.overrides for one in set_of(drill_id, version, turned, plan, over).found.variants]
+    drill = drills.find_drill(drill_id, version).drill
+    for overrides in variants:
+        _check_rungs(aimed(plan, overridden(drill, overrides)), overridden(drill, overrides))
+    _check_guardian(student_id, plan)
+    return store.add_set(student_id, drill_id, version, aimed(plan, drill), variants, now, key)
+
+
+def take_version(climb_id: int, version: int, based_on: int) -> Climb:
+    """Let a climb go on with another version of its drill; its takes stay with theirs.
+
+    Raises:
+        NotFound: There is no such climb or version.
+        OutOfRange: The climb cannot go on so: what the student plays otherwise, or a rung, does not fit it.
+        Conflict: It was changed since that revision.
+    """
+    climb = store.find_climb(climb_id)
+    drill = overridden(drills.find_drill(climb.drill.id, version).drill, climb.overrides)
+    _check_rungs(climb.plan, drill)
+    return store.take_version(climb_id, version, based_on)
+
+
+def _check_guardian(student_id: int, plan: ClimbPlan) -> None:
+    details = students.find_student(student_id).details
+    most = details.guardian.most_bpm
+    if most is not None and plan.goal > most:
+        raise OutOfRange(
+            f"The guardian of {details.name} allows {label(most)} bpm at most, and this leads to {label(plan.goal)}.",
+            field="target",
+        )
 
 
 def move_on(
@@ -285,7 +365,7 @@ def _check_rungs(plan: ClimbPlan, drill: Drill) -> None:
             raise OutOfRange(f"Click {number} of the ladder: {error.message}", field="clicks") from error
 
 
-def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None) -> Stood:
+def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None, newest: int) -> Stood:
     passed = laid_rungs(climb.plan)
     word = decide(
         climb.plan,
@@ -302,7 +382,7 @@ def _stood(climb: Climb, standing: Standing, taken: KeptRemedy | None) -> Stood:
     # A move since then says that it goes on without it.
     waits = taken if taken and (answered is None or taken.made_at > answered) else None
     next_words = f"waits for: {waits.remedy.name}" if waits else _next(climb, word, found)
-    return Stood(climb, standing, found, word, is_open, next_words, waits)
+    return Stood(climb, standing, found, word, is_open, next_words, waits, newest)
 
 
 def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:

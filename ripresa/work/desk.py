@@ -1,24 +1,34 @@
 """The desk of a day: its lessons, the words that wait, and what the week came to."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from datetime import date, datetime, time, timedelta
 from itertools import pairwise
 
-from ripresa.core.studio import WEEKDAYS, Student
+from ripresa.core.plans import WEEKDAYS
+from ripresa.core.studio import Student
 from ripresa.store import climbs, students
-from ripresa.store.standing import last_played
 from ripresa.store.takes import seconds_played
 from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
+from ripresa.work.students import NextLesson, next_lessons
+
+#: Lessons of a day whose three sentences are made: more than one gives in a day.
+MOST_WORDS = 16
 
 
 @dataclass(frozen=True, slots=True)
 class Lesson:
-    """A student with the climb that stands nearest: the last one played, else the newest; and when that was."""
+    """A student with the climb that stands nearest: the last one played, else the newest; and when that was.
+
+    Args:
+        words: What matters in the lesson; None where there is none today.
+    """
 
     student: Student
     stood: Stood | None
     last_take: str
+    words: NextLesson | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,25 +65,30 @@ class Desk:
 
 def desk_of(moment: datetime) -> Desk:
     """Return the desk of a day."""
-    nearest = _nearest()
-    found = [_lesson(student, nearest.get(student.id), moment) for student in students.all_students()]
-    lessons = [one for one in found if one.student.details.lesson_weekday == moment.weekday()]
+    everyone = students.all_students()
+    nearest = nearest_climbs([student.id for student in everyone])
+    found = [_lesson(student, nearest.get(student.id), moment) for student in everyone]
+    today = moment.date()
+    lessons = [one for one in found if one.student.details.has_lesson(today)]
+    others = [one for one in found if not one.student.details.has_lesson(today)]
+    # 9:30 comes before 10:00.
+    lessons.sort(key=lambda one: one.student.details.lesson_time.rjust(5, "0"))
+    # Who waits for a word comes first, whether there is a lesson or not.
+    others.sort(key=lambda one: not (one.stood and one.stood.is_open))
+    words = next_lessons([one.student for one in lessons[:MOST_WORDS]], moment)
     return Desk(
         weekday=WEEKDAYS[moment.weekday()],
-        # 9:30 comes before 10:00.
-        lessons=tuple(sorted(lessons, key=lambda one: one.student.details.lesson_time.rjust(5, "0"))),
-        others=tuple(one for one in found if one not in lessons),
+        lessons=tuple(replace(one, words=words.get(one.student.id)) for one in lessons),
+        others=tuple(others),
         week=tuple(_week(moment)),
         unread=tuple(unread()),
     )
 
 
-def _nearest() -> dict[int, Stood]:
-    """Return the climb that stands nearest, by student."""
-    every = climbs.all_climbs()
-    played = last_played([climb.id for climb in every])
-    best = {climb.student.id: climb for climb in sorted(every, key=lambda climb: (played[climb.id], climb.id))}
-    return {stood.climb.student.id: stood for stood in as_they_stand(list(best.values()))}
+def nearest_climbs(student_ids: Sequence[int]) -> dict[int, Stood]:
+    """Return the climb that stands nearest, by student: the last one played, else the newest."""
+    nearest = climbs.last_played_of(student_ids)
+    return {stood.climb.student.id: stood for stood in as_they_stand(climbs.some_climbs(list(nearest.values())))}
 
 
 def _lesson(student: Student, stood: Stood | None, moment: datetime) -> Lesson:

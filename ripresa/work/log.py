@@ -1,7 +1,8 @@
 """The log of a student: what was played and decided, and how fast."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date, datetime, time, timedelta
 from fractions import Fraction
 from functools import cache
 
@@ -9,12 +10,16 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
-from ripresa.core.studio import Move, PartStanding, Student, TakeLine
+from ripresa.core.studio import Climb, Move, PartStanding, Student, TakeLine
+from ripresa.core.takes import Mark, pooled_faults
 from ripresa.formats.log_csv import write_log
 from ripresa.store import climbs, drills, students, takes
+from ripresa.store.practice import Practised, faults_of, practised_days
 
 #: Entries of the list, and points of the picture: the last ones.
 MOST_SHOWN, MOST_POINTS = 200, 500
+#: Weeks that are added up, and takes over which faults are pooled, twice: lately, and before.
+MOST_WEEKS, MOST_POOLED = 12, 14
 _NO_TITLE = "a drill that cannot be read"
 
 
@@ -39,7 +44,8 @@ class Moved:
 class StudentLog:
     """A student's log: the last takes and moves, newest first; how many takes there are; the last clean one.
 
-    ``parts`` are (title of the drill, how far a part of it has come), the last played first.
+    ``parts`` are (title of the drill, how far a part of it has come), the last played first; ``weeks`` what was played
+    in each, by its Monday; ``weak`` (title, what with how often, how it was before).
     """
 
     student: Student
@@ -48,9 +54,22 @@ class StudentLog:
     count: int
     last_clean: PlayedTake | None
     parts: tuple[tuple[str, PartStanding], ...]
+    weeks: tuple[tuple[date, Practised], ...]
+    weak: tuple[tuple[str, str, str], ...]
+    climbs: tuple[Climb, ...]
 
 
-def log_of(student_id: int) -> StudentLog:
+@dataclass(frozen=True, slots=True)
+class Filters:
+    """What of a log is shown: a climb, a mark, whose ear, from which day on; all of it where nothing is said."""
+
+    climb_id: int | None = None
+    mark: Mark | None = None
+    by: str | None = None
+    since: date | None = None
+
+
+def log_of(student_id: int, now: datetime, only: Filters) -> StudentLog:
     """Return the log of a student.
 
     Raises:
@@ -58,13 +77,27 @@ def log_of(student_id: int) -> StudentLog:
     """
     student = students.find_student(student_id)
     own = {climb.id: climb for climb in climbs.all_climbs(student.id)}
+    shown = [only.climb_id] if only.climb_id in own else list(own)
+    since = datetime.combine(only.since, time(), now.tzinfo) if only.since else None
     clean = takes.last_clean(student.id)
     drill_of = cache(_drill)
     return StudentLog(
         student=student,
-        takes=_with_speed(takes.take_lines(student_id=student.id, most=MOST_POINTS), drill_of),
+        takes=_with_speed(
+            takes.take_lines(
+                student_id=student.id,
+                climb_id=only.climb_id,
+                mark=only.mark,
+                by=only.by,
+                since=since,
+                most=MOST_POINTS,
+            ),
+            drill_of,
+        ),
         moves=tuple(
-            Moved(move, own[move.climb_id].drill.drill.title) for move in climbs.moves_of(list(own), MOST_SHOWN)
+            Moved(move, own[move.climb_id].title)
+            for move in climbs.moves_of(shown, MOST_SHOWN)
+            if only.mark is None and only.by is None and (since is None or move.made_at >= since)
         ),
         count=takes.count_takes(student.id),
         last_clean=_with_speed([clean], drill_of)[0] if clean else None,
@@ -72,7 +105,38 @@ def log_of(student_id: int) -> StudentLog:
             (drill.title if (drill := drill_of(part.drill_id, part.version)) else _NO_TITLE, part)
             for part in takes.part_standings(student.id)
         ),
+        weeks=_weeks(student.id, now),
+        weak=_weak({climb_id: own[climb_id] for climb_id in shown}),
+        climbs=tuple(own.values()),
     )
+
+
+def _weeks(student_id: int, now: datetime) -> tuple[tuple[date, Practised], ...]:
+    """Return the last weeks that anything was played in, by their Monday, the newest first."""
+    monday = now.date() - timedelta(days=now.weekday())
+    begin = datetime.combine(monday - timedelta(weeks=MOST_WEEKS - 1), time(), now.tzinfo)
+    found: dict[date, Practised] = {}
+    for day, played in practised_days(student_id, begin, now + timedelta(days=1), now.tzinfo).items():
+        week = day - timedelta(days=day.weekday())
+        found[week] = found.get(week, Practised()) + played
+    return tuple(sorted(found.items(), reverse=True))
+
+
+def _weak(own: Mapping[int, Climb]) -> tuple[tuple[str, str, str], ...]:
+    """Return (title, what is weak with how often, how it was before) over the last takes and those before them."""
+    found = []
+    for climb_id, takes_of in faults_of(list(own), 2 * MOST_POOLED).items():
+        lately, before = pooled_faults(takes_of[:MOST_POOLED]), pooled_faults(takes_of[MOST_POOLED:])
+        earlier = {one.name: one for one in before}
+        for weak in lately[:3]:
+            was = earlier.get(weak.name)
+            told = (
+                f"before: {was.takes} of {was.of}"
+                if was
+                else ("not before" if before or takes_of[MOST_POOLED:] else "")
+            )
+            found.append((own[climb_id].title, weak.words, told))
+    return tuple(found)
 
 
 def log_lines(student_id: int | None) -> Iterator[str]:
@@ -83,7 +147,7 @@ def log_lines(student_id: int | None) -> Iterator[str]:
     """
     if student_id is not None:
         students.find_student(student_id)
-    names = {student.id: student.details.name for student in students.all_students()}
+    names = students.names_of_all()
     return write_log(takes.every_take(student_id), lambda one: names.get(one, ""), cache(_drill))
 
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from fractions import Fraction
 from functools import lru_cache
 
-from ripresa.core.changes import Part, part_named, practised, window_of
+from ripresa.core.changes import Part, overridden, part_named, practised, window_of
 from ripresa.core.climbs import laid_rungs, rung_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
@@ -114,14 +114,15 @@ def judge_take(played: Played) -> Kept:
     limits = climb.plan.limits if climb else USUAL_LIMITS
     if played.remedy_id is not None and remedies.find_remedy(played.remedy_id).student_id != played.student_id:
         raise OutOfRange("This remedy is another student’s.", field="remedy_id")
-    drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id)
+    drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id, climb)
     # The ladder may have changed on its way here, so that its number alone says nothing.
     at_home = climb is not None and played.remedy_id is None
     rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung, part) if climb and at_home else None
     played = replace(played, rung=rung, part=part)
     reading, window = _asked(drill, part)
     figures, judged = _measured(played, limits, reading, window, _earlier(climb, rung, played.click))
-    take, is_new = takes.add_take(_kept(played, figures, judged, name))
+    notes = most_due(reading, played.bpm, played.end - played.start, window)
+    take, is_new = takes.add_take(replace(_kept(played, figures, judged, name), played_notes=notes))
     if played.remedy_id is not None and take.mark == "clean":
         remedies.remedy_is_clean(played.remedy_id, played.played_at)
     return Kept(take, is_new, limits, reading, climb)
@@ -149,7 +150,7 @@ def shown_take(take_id: str) -> Kept:
     """
     take = takes.find_take(take_id)
     climb = climbs.find_climb(take.climb_id) if take.climb_id is not None else None
-    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id)
+    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
     reading, _ = _asked(drill, part)
     return Kept(take, False, climb.plan.limits if climb else USUAL_LIMITS, reading, climb)
 
@@ -165,7 +166,8 @@ def judge_again(take_id: str) -> Again:
     if not take.notes:
         return Again(take, shown.limits, shown.reading, None, None)
     played = _as_played(take)
-    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id)
+    climb = climbs.find_climb(take.climb_id) if take.climb_id is not None else None
+    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
     reading, window = _asked(drill, part)
     figures, judged = _measured(played, shown.limits, reading, window, ())
     return Again(take, shown.limits, reading, figures, judged)
@@ -201,16 +203,20 @@ def turn_seconds(reading: Reading, bpm: Fraction) -> float:
     return float(span_seconds(reading.loop_beats, bpm))
 
 
-def _source(drill_id: int, version: int, part: Part | None, remedy_id: int | None) -> tuple[Drill, Part | None, str]:
+def _source(
+    drill_id: int, version: int, part: Part | None, remedy_id: int | None, climb: Climb | None
+) -> tuple[Drill, Part | None, str]:
     """Return the drill that a take is of, the part of it, and what that is called: empty for all of the drill.
 
-    A remedy brings its own drill and part.
+    A remedy brings its own drill and part; on a climb what the student plays otherwise is laid over the drill.
     """
     if remedy_id is not None:
         kept = remedies.find_remedy(remedy_id).remedy
         own = None if kept.part.is_all else kept.part
         return kept.drill, own, part_named(_read(kept.drill), kept.part) or kept.name
     drill = drills.find_drill(drill_id, version).drill
+    if climb is not None and climb.drill.id == drill_id:
+        drill = overridden(drill, climb.overrides)
     if part is None or part.is_all:
         return drill, None, ""
     return drill, part, part_named(_read(drill), part)

@@ -1,9 +1,14 @@
 """Whatever a drill is made of, the bench can show it and the player can play it."""
 
+import importlib
+import pkgutil
 from contextlib import suppress
+from typing import Any
 
 from hypothesis import given, settings
+from pydantic import BaseModel
 
+import ripresa.web
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import at_step, in_turn, perform, score, seams
@@ -36,3 +41,19 @@ def test_every_step_and_seam_of_a_drill_can_be_played(drill: Drill) -> None:
         part = score(reading, drill.bpm, window=seam)
         assert all(0 <= tone.at < part.beats for tone in part.tones)
         assert in_turn(part, 1).beats == 2 * part.beats
+
+
+def test_no_two_shapes_have_the_same_name() -> None:
+    """The description of the API knows shapes by their names: one would silently take the place of the other."""
+    import_all()
+    names = [one.__name__ for one in every(BaseModel) if one.__module__.startswith("ripresa.")]
+    assert sorted(names) == sorted(set(names))
+
+
+def import_all() -> None:
+    for module in pkgutil.walk_packages(ripresa.web.__path__, "ripresa.web."):
+        importlib.import_module(module.name)
+
+
+def every(root: type[Any]) -> set[type[Any]]:
+    return {found for one in root.__subclasses__() for found in (one, *every(one))}

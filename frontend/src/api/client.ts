@@ -22,6 +22,12 @@ export type Choice = Schemas["Choice"];
 export type Choices = Schemas["Choices"];
 export type Student = Schemas["StudentShape"];
 export type StudentDetails = Schemas["StudentDetails"];
+export type StudentPage = Schemas["StudentPageShape"];
+export type PracticePlan = Schemas["PracticePlan"];
+export type Group = Schemas["StudentGroupShape"];
+export type GroupDetails = Schemas["GroupDetails"];
+export type Overrides = Schemas["Overrides"];
+export type LogFilter = NonNullable<paths["/api/log"]["get"]["parameters"]["query"]>;
 export type Mark = Take["mark"];
 
 /** A refusal, or a server that does not answer: a sentence to show as it stands. */
@@ -69,7 +75,71 @@ export const api = {
   choices: () => taken(client.GET("/api/choices")),
   desk: () => taken(client.GET("/api/desk")),
 
-  students: () => taken(client.GET("/api/students")),
+  students: (put_away = false) => taken(client.GET("/api/students", { params: { query: { put_away } } })),
+  student: (id: number, climbId?: number) =>
+    taken(
+      client.GET("/api/students/{student_id}", {
+        params: { path: { student_id: id }, query: climbId ? { climb_id: climbId } : {} },
+      }),
+    ),
+  changeStudent: (id: number, details: StudentDetails, basedOn: number) =>
+    taken(
+      client.PUT("/api/students/{student_id}", {
+        params: { path: { student_id: id } },
+        body: { details, based_on: basedOn },
+      }),
+    ),
+  putAway: (id: number, putAway: boolean) =>
+    taken(
+      client.PUT("/api/students/{student_id}/put-away", {
+        params: { path: { student_id: id } },
+        body: { put_away: putAway },
+      }),
+    ),
+  deleteStudent: (id: number) =>
+    taken(client.DELETE("/api/students/{student_id}", { params: { path: { student_id: id } } })),
+  keepPlan: (id: number, plan: PracticePlan | null, basedOn: number) =>
+    taken(
+      client.PUT("/api/students/{student_id}/plan", {
+        params: { path: { student_id: id } },
+        body: { plan, based_on: basedOn },
+      }),
+    ),
+  keepStand: (id: number, stand: StudentDetails["stand"]) =>
+    taken(
+      client.PUT("/api/students/{student_id}/stand", {
+        params: { path: { student_id: id } },
+        body: { stand },
+      }),
+    ),
+  whatIf: (id: number, climbId: number) =>
+    taken(
+      client.GET("/api/students/{student_id}/what-if", {
+        params: { path: { student_id: id }, query: { climb_id: climbId } },
+      }),
+    ),
+  findLessons: (base64: string) => taken(client.POST("/api/students/lessons", { body: { base64 } })),
+
+  groups: () => taken(client.GET("/api/groups")),
+  group: (id: number) => taken(client.GET("/api/groups/{group_id}", { params: { path: { group_id: id } } })),
+  addGroup: (details: GroupDetails, key: string) =>
+    taken(client.POST("/api/groups", { body: { details, key } })),
+  changeGroup: (id: number, details: GroupDetails, basedOn: number) =>
+    taken(
+      client.PUT("/api/groups/{group_id}", {
+        params: { path: { group_id: id } },
+        body: { details, based_on: basedOn },
+      }),
+    ),
+  deleteGroup: (id: number) =>
+    taken(client.DELETE("/api/groups/{group_id}", { params: { path: { group_id: id } } })),
+  handOut: (id: number, body: Schemas["HandOutBody"]) =>
+    taken(client.POST("/api/groups/{group_id}/climbs", { params: { path: { group_id: id } }, body })),
+
+  settings: () => taken(client.GET("/api/settings")),
+  keepSettings: (settings: Schemas["StudioSettings"]) =>
+    taken(client.PUT("/api/settings", { body: { settings } })),
+
   addStudent: (details: StudentDetails, key: string) =>
     taken(client.POST("/api/students", { body: { details, key } })),
 
@@ -119,12 +189,20 @@ export const api = {
   climb: (id: number) => taken(client.GET("/api/climbs/{climb_id}", { params: { path: { climb_id: id } } })),
   map: (id: number) =>
     taken(client.GET("/api/climbs/{climb_id}/map", { params: { path: { climb_id: id } } })),
-  ladder: (drillId: number, plan: Plan) =>
-    taken(client.POST("/api/climbs/ladder", { body: { drill_id: drillId, plan, version: null } })),
-  startClimb: (studentId: number, drillId: number, plan: Plan, key: string) =>
+  ladder: (drillId: number, plan: Plan, overrides: Overrides | null = null) =>
+    taken(client.POST("/api/climbs/ladder", { body: { drill_id: drillId, plan, version: null, overrides } })),
+  startClimb: (body: Schemas["ClimbBody"]) => taken(client.POST("/api/climbs", { body })),
+  lookAtSet: (body: Schemas["SetBody"]) => taken(client.POST("/api/climbs/set/look", { body })),
+  startSet: (body: Schemas["SetBody"]) => taken(client.POST("/api/climbs/set", { body })),
+  climbSet: (setKey: string) =>
+    taken(client.GET("/api/climbs/set/{set_key}", { params: { path: { set_key: setKey } } })),
+  drillOfClimb: (id: number) =>
+    taken(client.GET("/api/climbs/{climb_id}/drill", { params: { path: { climb_id: id } } })),
+  takeVersion: (id: number, version: number, basedOn: number) =>
     taken(
-      client.POST("/api/climbs", {
-        body: { student_id: studentId, drill_id: drillId, version: null, plan, key },
+      client.PUT("/api/climbs/{climb_id}/version", {
+        params: { path: { climb_id: id } },
+        body: { version, based_on: basedOn },
       }),
     ),
   changeClicks: (id: number, body: Schemas["ClicksBody"]) =>
@@ -173,7 +251,17 @@ export const api = {
   standIn: (body: Schemas["StandInBody"]) => taken(client.POST("/api/stand-in", { body })),
   latency: (due: number[], played: number[]) => taken(client.POST("/api/latency", { body: { due, played } })),
 
-  log: (studentId: number) => taken(client.GET("/api/log", { params: { query: { student_id: studentId } } })),
+  log: (query: LogFilter) => taken(client.GET("/api/log", { params: { query } })),
+  readLog: (studentId: number, text: string) =>
+    taken(client.POST("/api/log.csv", { body: { student_id: studentId, text } })),
+  deleteTake: (id: string) =>
+    taken(client.DELETE("/api/takes/{take_id}", { params: { path: { take_id: id } } })),
+  undoMove: (climbId: number, moveId: number) =>
+    taken(
+      client.DELETE("/api/climbs/{climb_id}/moves/{move_id}", {
+        params: { path: { climb_id: climbId, move_id: moveId } },
+      }),
+    ),
   sums: (query: Record<string, string | number>) =>
     taken(client.GET("/api/sums", { params: { query: query as never } })),
 };
@@ -186,5 +274,7 @@ export const files = {
   ownWord: (word: string) => ofStudio(`/api/words/own.flac?word=${encodeURIComponent(word)}`),
   playAlong: (key: string) => ofStudio(`/api/play-along/${key}/file`),
   musicxml: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.musicxml?version=${version}`),
+  backup: ofStudio("/api/settings/backup.sqlite3"),
+  calendar: (studentId: number) => ofStudio(`/api/students/${studentId}/calendar.ics`),
   log: (studentId?: number) => ofStudio(studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),
 };

@@ -1,6 +1,14 @@
 /** Keys and fetches of server data, together, once. */
 import { QueryClient, queryOptions } from "@tanstack/react-query";
-import { api, type Drill, type Plan, type Refusal, type Schemas } from "./client";
+import {
+  api,
+  type Drill,
+  type LogFilter,
+  type Overrides,
+  type Plan,
+  type Refusal,
+  type Schemas,
+} from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -18,7 +26,23 @@ export const choicesQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: api.desk });
-export const studentsQuery = queryOptions({ queryKey: ["students"], queryFn: api.students });
+export const studentsQuery = queryOptions({ queryKey: ["students"], queryFn: () => api.students() });
+export const putAwayQuery = queryOptions({
+  queryKey: ["students", "put away"],
+  queryFn: () => api.students(true),
+});
+export const studentQuery = (id: number, climbId?: number) =>
+  queryOptions({ queryKey: ["students", id, climbId ?? "last"], queryFn: () => api.student(id, climbId) });
+export const whatIfQuery = (id: number, climbId: number) =>
+  queryOptions({ queryKey: ["students", id, "what if", climbId], queryFn: () => api.whatIf(id, climbId) });
+export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: api.groups });
+export const groupQuery = (id: number) =>
+  queryOptions({ queryKey: ["groups", id], queryFn: () => api.group(id) });
+export const settingsQuery = queryOptions({ queryKey: ["settings"], queryFn: api.settings });
+export const climbSetQuery = (setKey: string) =>
+  queryOptions({ queryKey: ["climbs", "set", setKey], queryFn: () => api.climbSet(setKey) });
+export const climbDrillQuery = (id: number, version: number | undefined) =>
+  queryOptions({ queryKey: ["climbs", id, "drill", version], queryFn: () => api.drillOfClimb(id) });
 export const drillsQuery = queryOptions({ queryKey: ["drills"], queryFn: () => api.drills() });
 export const archiveQuery = queryOptions({
   queryKey: ["drills", "archived"],
@@ -36,8 +60,10 @@ export const mapQuery = (climbId: number) =>
   queryOptions({ queryKey: ["climbs", climbId, "map"], queryFn: () => api.map(climbId) });
 export const drillQuery = (id: number, version?: number) =>
   queryOptions({ queryKey: ["drills", id, version ?? "latest"], queryFn: () => api.drill(id, version) });
-export const logQuery = (studentId: number) =>
-  queryOptions({ queryKey: ["log", studentId], queryFn: () => api.log(studentId) });
+export const logQuery = (filter: LogFilter) =>
+  queryOptions({ queryKey: ["log", filter], queryFn: () => api.log(filter) });
+export const takeQuery = (id: string) =>
+  queryOptions({ queryKey: ["takes", "one", id], queryFn: () => api.take(id) });
 export const sumsQuery = (asked: Record<string, string>) =>
   queryOptions({ queryKey: ["sums", asked], queryFn: () => api.sums(asked), retry: false });
 export const readingQuery = (drill: Drill, bpm: string | null = null) =>
@@ -53,10 +79,10 @@ export const performanceQuery = (body: Schemas["PerformanceBody"]) =>
     queryFn: ({ signal }) => api.performance(body, { signal }),
     staleTime: Number.POSITIVE_INFINITY,
   });
-export const ladderQuery = (drillId: number, plan: Plan) =>
+export const ladderQuery = (drillId: number, plan: Plan, overrides: Overrides | null = null) =>
   queryOptions({
-    queryKey: ["ladder", drillId, plan],
-    queryFn: () => api.ladder(drillId, plan),
+    queryKey: ["ladder", drillId, plan, overrides],
+    queryFn: () => api.ladder(drillId, plan, overrides),
     staleTime: Number.POSITIVE_INFINITY,
   });
 export const versionsQuery = (id: number) =>
@@ -80,7 +106,7 @@ export function noteSaved(saved: Schemas["DrillShape"]): void {
 
 /** What has to be asked again after a take, a move or a change of a drill. */
 export function forgetWork(): void {
-  for (const key of ["desk", "climbs", "drills", "log", "students", "takes", "remedies"]) {
+  for (const key of ["desk", "climbs", "drills", "log", "students", "takes", "remedies", "groups"]) {
     void queryClient.invalidateQueries({ queryKey: [key] });
   }
 }

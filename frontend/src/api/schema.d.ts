@@ -28,7 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The roster. */
+        /** The roster: students in use, or those put away. */
         get: operations["students_list_students_students_get"];
         put?: never;
         /** Add a student. */
@@ -46,9 +46,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** The page of a student. */
+        get: operations["students_show_student_students__int_student_id__get"];
         /** Change what is written down about a student. */
         put: operations["students_change_student_students__int_student_id__put"];
+        post?: never;
+        /** Delete a student with all climbs, takes and notes; drills stay. */
+        delete: operations["students_delete_student_students__int_student_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/put-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a student away, or take one back; climbs and takes stay either way. */
+        put: operations["students_put_away_students__int_student_id__put_away_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -67,6 +86,145 @@ export interface paths {
         /** Keep a click ladder as the student's own, with which new climbs begin. */
         put: operations["students_keep_clicks_students__int_student_id__clicks_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep how the stand is set for a student: in the studio, not in a browser. */
+        put: operations["students_keep_stand_students__int_student_id__stand_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a plan of practice; none takes it away. */
+        put: operations["students_keep_practice_students__int_student_id__plan_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a climb, replayed under its own rule and others. */
+        get: operations["students_show_what_if_students__int_student_id__what_if_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Practice and lessons to come, as iCalendar. */
+        get: operations["students_save_calendar_students__int_student_id__calendar_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The entries of a calendar file that could be lessons, from last week to a year ahead. */
+        post: operations["students_find_lessons_students_lessons_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All groups. */
+        get: operations["groups_list_groups_groups_get"];
+        put?: never;
+        /** Add a group. */
+        post: operations["groups_add_group_groups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One group. */
+        get: operations["groups_show_group_groups__int_group_id__get"];
+        /** Change what is written down about a group. */
+        put: operations["groups_change_group_groups__int_group_id__put"];
+        post?: never;
+        /** Delete a group; its students and their climbs stay. */
+        delete: operations["groups_delete_group_groups__int_group_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/climbs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start a climb with one drill for each member, each from its own start. */
+        post: operations["groups_hand_out_to_all_groups__int_group_id__climbs_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -484,6 +642,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climbs/set/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The variants of a drill, before a climb is started for each. */
+        post: operations["climbs_look_at_set_climbs_set_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climbs/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start a climb for each variant of a drill, in their order. */
+        post: operations["climbs_begin_set_climbs_set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climbs/set/{set_key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The climbs of a set of variants, in its order. */
+        get: operations["climbs_show_set_climbs_set__string_set_key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climbs/{climb_id}/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drill of a climb as its student plays it: the version, with what differs laid over it. */
+        get: operations["climbs_show_drill_climbs__int_climb_id__drill_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climbs/{climb_id}/version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a climb go on with another version of its drill. */
+        put: operations["climbs_give_version_climbs__int_climb_id__version_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/climbs/{climb_id}": {
         parameters: {
             query?: never;
@@ -530,6 +773,23 @@ export interface paths {
         /** Go up, stay or go back; the teacher's word overrules the rule's and is kept with its reason. */
         post: operations["climbs_move_climbs__int_climb_id__moves_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/climbs/{climb_id}/moves/{move_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take back the last move of a climb: it stands where it stood before. */
+        delete: operations["climbs_undo_move_climbs__int_climb_id__moves__int_move_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -598,7 +858,8 @@ export interface paths {
         get: operations["takes_show_take_takes__take_id__get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Delete a take that was kept by mistake; moves that it led to stay, and can be taken back by themselves. */
+        delete: operations["takes_delete_take_takes__take_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -784,7 +1045,8 @@ export interface paths {
         /** The log as CSV, sent while it is written. */
         get: operations["log_save_log_log_csv_get"];
         put?: never;
-        post?: never;
+        /** Take in a log as CSV, in the columns of our own export; rows that cannot be read are listed, none is guessed. */
+        post: operations["log_read_in_log_csv_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -800,6 +1062,41 @@ export interface paths {
         };
         /** All small sums at once. */
         get: operations["sums_show_sums_sums_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is set, and the data. */
+        get: operations["settings_show_settings_settings_get"];
+        /** Keep what is set. */
+        put: operations["settings_keep_settings_settings_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/backup.sqlite3": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A whole copy of all data in one file, made while it is in use. */
+        get: operations["settings_save_backup_settings_backup_sqlite3_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -842,6 +1139,12 @@ export interface components {
             /** Presets */
             presets: components["schemas"]["PresetChoice"][];
             plan: components["schemas"]["ClimbPlan"];
+            student: components["schemas"]["StudentDetails"];
+            settings_of_studio: components["schemas"]["StudioSettings"];
+            /** Papers */
+            papers: components["schemas"]["Choice"][];
+            /** Sound Firsts */
+            sound_firsts: components["schemas"]["Choice"][];
             /** Is Demo */
             is_demo: boolean;
             /** Version */
@@ -960,6 +1263,8 @@ export interface components {
             limits: components["schemas"]["FigureChoice"][];
             /** Faults */
             faults: components["schemas"]["Choice"][];
+            /** Turned */
+            turned: components["schemas"]["Choice"][];
             /** Weekdays */
             weekdays: components["schemas"]["Choice"][];
             /** Stand Ins */
@@ -2113,6 +2418,27 @@ export interface components {
             kind: "finger_order";
         };
         /**
+         * Guardian
+         * @description What a guardian allows; nothing is limited where a field is empty.
+         *
+         *     Args:
+         *         most_minutes: Of practice a day. most_bpm: The fastest target. recordings: Whether sound may be kept.
+         *
+         *     Raises:
+         *         OutOfRange: A number out of its range.
+         */
+        Guardian: {
+            /** Most Minutes */
+            most_minutes?: number | null;
+            /** Most Bpm */
+            most_bpm?: string | null;
+            /**
+             * Recordings
+             * @default false
+             */
+            recordings: boolean;
+        };
+        /**
          * HandsKind
          * @description A hand law.
          */
@@ -3218,6 +3544,29 @@ export interface components {
             player: components["schemas"]["StandIn"];
         };
         /**
+         * StandSettings
+         * @description How the stand is set for a student.
+         *
+         *     Args:
+         *         sound: Levels, timbre and voice, as the stand keeps them, in JSON; up to 2000 signs.
+         *         foot_switch: The key that a foot switch sends; empty for the usual one.
+         *         sound_first: Whether figures stay hidden until they are asked for; None as in the settings.
+         */
+        StandSettings: {
+            /**
+             * Sound
+             * @default
+             */
+            sound: string;
+            /**
+             * Foot Switch
+             * @default
+             */
+            foot_switch: string;
+            /** Sound First */
+            sound_first?: boolean | null;
+        };
+        /**
          * SteadyTarget
          * @description Steadiness: the tempo stays, and the click ladder alone is climbed.
          */
@@ -3266,6 +3615,169 @@ export interface components {
              * @enum {string}
              */
             kind: "strum";
+        };
+        /**
+         * StudentDetails
+         * @description What is written down about a student.
+         *
+         *     Args:
+         *         name: 1 to 80 signs.
+         *         instrument: Key of ``INSTRUMENTS``.
+         *         lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
+         *         lesson_time: ``"15:30"``, or empty.
+         *         lesson_from: Of lessons every two weeks the first one; empty where they are weekly.
+         *         lesson_dates: Single lessons besides, as dates.
+         *         leading_hand, level: Of the player; an empty level is not said.
+         *         lowest, highest: Written notes that are reached; empty for all that the instrument has.
+         *         breath: Seconds that one lasts; 0 where it is not known.
+         *         counting: Count words of own drills; None as in the settings.
+         *         guardian: What is allowed.
+         *         hurts: What hurts, in the student's or the teacher's words: private, never on paper.
+         *         evenness: The school that new climbs begin with; None as in the settings.
+         *         stand: How the stand is set.
+         *
+         *     Raises:
+         *         OutOfRange: A name, weekday, time, or number that is not one.
+         *         Unreadable: A note or a date that is not one.
+         */
+        StudentDetails: {
+            /** Name */
+            name: string;
+            /**
+             * Instrument
+             * @default any
+             */
+            instrument: string;
+            /** Lesson Weekday */
+            lesson_weekday?: number | null;
+            /**
+             * Lesson Time
+             * @default
+             */
+            lesson_time: string;
+            /**
+             * Lesson From
+             * @default
+             */
+            lesson_from: string;
+            /**
+             * Lesson Dates
+             * @default []
+             */
+            lesson_dates: string[];
+            /**
+             * Leading Hand
+             * @default right
+             * @enum {string}
+             */
+            leading_hand: "right" | "left";
+            /**
+             * Level
+             * @default
+             */
+            level: ("first_year" | "some_years" | "advanced" | "easily_upset") | "";
+            /**
+             * Lowest
+             * @default
+             */
+            lowest: string;
+            /**
+             * Highest
+             * @default
+             */
+            highest: string;
+            /**
+             * Breath
+             * @default 0
+             */
+            breath: string;
+            counting?: components["schemas"]["Counting"] | null;
+            /**
+             * @default {
+             *       "most_minutes": null,
+             *       "most_bpm": null,
+             *       "recordings": false
+             *     }
+             */
+            guardian: components["schemas"]["Guardian"];
+            /**
+             * Hurts
+             * @default
+             */
+            hurts: string;
+            /** Evenness */
+            evenness?: ("easy" | "working" | "strict") | null;
+            /**
+             * @default {
+             *       "sound": "",
+             *       "foot_switch": "",
+             *       "sound_first": null
+             *     }
+             */
+            stand: components["schemas"]["StandSettings"];
+        };
+        /**
+         * StudioSettings
+         * @description What new drills, climbs and pages begin with.
+         *
+         *     Args:
+         *         metronome: Which tempi can be set. evenness, moving: Of new climbs.
+         *         middle_rate: Pulses a minute that the inner pulse stays near, 40 to 300.
+         *         counting: Count words of new drills.
+         *         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
+         *         paper: Of what is printed.
+         *         sound_first: Whether figures on the stand stay hidden until they are asked for.
+         *
+         *     Raises:
+         *         OutOfRange: A number out of its range.
+         */
+        StudioSettings: {
+            /**
+             * Metronome
+             * @default whole
+             * @enum {string}
+             */
+            metronome: "whole" | "halves" | "numbered";
+            /**
+             * Evenness
+             * @default working
+             * @enum {string}
+             */
+            evenness: "easy" | "working" | "strict";
+            /**
+             * Moving
+             * @default stay_until_clean
+             * @enum {string}
+             */
+            moving: "stay_until_clean" | "up_two_back_one" | "time_box" | "staircase";
+            /**
+             * Middle Rate
+             * @default 140
+             */
+            middle_rate: string;
+            /**
+             * @default {
+             *       "system": "numbers",
+             *       "own": ""
+             *     }
+             */
+            counting: components["schemas"]["Counting"];
+            /**
+             * Most More
+             * @default 10
+             */
+            most_more: number;
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "letter";
+            /**
+             * Sound First
+             * @default false
+             */
+            sound_first: boolean;
         };
         /**
          * Swing
@@ -3522,6 +4034,11 @@ export interface components {
             clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /** Revision */
             revision: number;
+            details: components["schemas"]["StudentDetails"];
+            /** Lesson Words */
+            lesson_words: string;
+            /** Is Put Away */
+            is_put_away: boolean;
         };
         /**
          * StudentBody
@@ -3533,33 +4050,514 @@ export interface components {
             details: components["schemas"]["StudentDetails"];
         };
         /**
-         * StudentDetails
-         * @description What is written down about a student; no more than lessons need.
-         *
-         *     Args:
-         *         name: 1 to 80 signs.
-         *         instrument: Key of ``INSTRUMENTS``.
-         *         lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
-         *         lesson_time: ``"15:30"``, or empty.
-         *
-         *     Raises:
-         *         OutOfRange: A name, weekday or time that is not one.
+         * StudentPageShape
+         * @description All that the page of a student shows.
          */
-        StudentDetails: {
+        StudentPageShape: {
+            student: components["schemas"]["StudentShape"];
+            plan: components["schemas"]["PlanShape"] | null;
+            /** Weeks */
+            weeks: components["schemas"]["WeekShape"][];
+            /** Tasks */
+            tasks: components["schemas"]["TaskShape"][];
+            /** Stands */
+            stands: components["schemas"]["StandsShape"][];
+            going: components["schemas"]["GoingShape"] | null;
+            lesson: components["schemas"]["LessonWordsShape"];
+            /** Load */
+            load: string;
+            /** Is Too Much */
+            is_too_much: boolean;
+            /** Care */
+            care: string[];
+        };
+        /**
+         * AskedShape
+         * @description A note since the last lesson.
+         */
+        AskedShape: {
+            /** At */
+            at: string;
+            /** Note */
+            note: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * Bars
+         * @description Bars that go round, from 1, the last one in.
+         */
+        Bars: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
+         * ClimbShape
+         * @description A climb as it stands; ``waiting`` is a word that has not been answered.
+         */
+        ClimbShape: {
+            /** Id */
+            id: number;
+            student: components["schemas"]["StudentShape"];
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Newer Version */
+            newer_version: number | null;
+            /** Title */
+            title: string;
+            /** Drill Title */
+            drill_title: string;
+            /** Differs */
+            differs: string[];
+            /** Set Key */
+            set_key: string;
+            /** Set Place */
+            set_place: number;
+            /** Sign */
+            sign: string;
+            plan: components["schemas"]["ClimbPlan"];
+            /** Rung */
+            rung: number;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            /** Nps */
+            nps: string;
+            /** Target Label */
+            target_label: string;
+            /** Target Words */
+            target_words: string;
+            /** Band Place */
+            band_place: string;
+            /** Rule Words */
+            rule_words: string;
+            /** Moving Words */
+            moving_words: string;
+            /** Treads */
+            treads: components["schemas"]["TreadShape"][];
+            word: components["schemas"]["WordShape"];
+            waiting: components["schemas"]["WordShape"] | null;
+            /** Next Sentence */
+            next_sentence: string;
+            remedy: components["schemas"]["KeptRemedyShape"] | null;
+            /** Held To */
+            held_to: string;
+            /** Limits */
+            limits: string[];
+            /** Last Take At */
+            last_take_at: string | null;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * ExpectedShape
+         * @description The range of a week to come: ``at`` its last day, n/s between which four of five clean bests lie.
+         */
+        ExpectedShape: {
+            /** At */
+            at: string;
+            /** Week */
+            week: number;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * GoingShape
+         * @description Where a climb is going: its points, the target, the widening range, and that in words.
+         */
+        GoingShape: {
+            /** Climb Id */
+            climb_id: number;
+            /** Title */
+            title: string;
+            /** Points */
+            points: components["schemas"]["SpeedPointShape"][];
+            /** Target */
+            target: number;
+            /** Target Label */
+            target_label: string;
+            /** Weeks */
+            weeks: components["schemas"]["ExpectedShape"][];
+            /** Sentence */
+            sentence: string;
+            /** Is Silent */
+            is_silent: boolean;
+        };
+        /**
+         * KeptRemedyShape
+         * @description A remedy that was taken.
+         */
+        KeptRemedyShape: {
+            /** Key */
+            key: string;
             /** Name */
             name: string;
+            /** Why */
+            why: string;
+            /** Against */
+            against: string;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            part: components["schemas"]["Part"];
+            drill: components["schemas"]["Drill"];
+            spoken: components["schemas"]["Spoken"];
+            /** Say Bars */
+            say_bars: number;
+            pulse: components["schemas"]["Pulse"] | null;
+            /** Id */
+            id: number;
+            /** Climb Id */
+            climb_id: number | null;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Made At */
+            made_at: string;
+            /** Is Clean */
+            is_clean: boolean;
+        };
+        /**
+         * LessonWordsShape
+         * @description What matters in the next lesson.
+         */
+        LessonWordsShape: {
+            /** Day */
+            day: string;
+            /** Stood */
+            stood: string;
+            /** Broke */
+            broke: string;
+            /** Asked */
+            asked: components["schemas"]["AskedShape"][];
+        };
+        /**
+         * Part
+         * @description What is practised of a drill; all of it where nothing is said.
+         *
+         *     Args:
+         *         step: A step of its way in. unmoved: As it was before it was moved.
+         *         divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
+         *         reduce: Some of its notes alone, the rest in silence.
+         *         division: The legs of one division alone. only: All of it in one division.
+         *         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
+         *         articulation: Another share of its length for which each note sounds.
+         *         bars: Bars that go round; seam: the change between two legs, from 0.
+         */
+        Part: {
+            /** Step */
+            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click") | null;
             /**
-             * Instrument
-             * @default any
+             * Unmoved
+             * @default false
              */
-            instrument: string;
-            /** Lesson Weekday */
-            lesson_weekday?: number | null;
+            unmoved: boolean;
+            /** Divide */
+            divide?: ("twice" | "half") | null;
+            reduce?: components["schemas"]["Reduce"] | null;
+            /** Division */
+            division?: string | null;
+            /** Articulation */
+            articulation?: string | null;
+            bars?: components["schemas"]["Bars"] | null;
+            /** Seam */
+            seam?: number | null;
+            /** Only */
+            only?: string | null;
+            /** Burst */
+            burst?: number | null;
+        };
+        /**
+         * PlanShape
+         * @description The plan of a student as it stands; ``fits`` is the date by which all of it would fit, empty where it does.
+         */
+        PlanShape: {
+            plan: components["schemas"]["PracticePlan"];
+            /** Asked */
+            asked: string;
+            /** Done */
+            done: string;
+            /** Planned */
+            planned: string;
+            /** Unplaced */
+            unplaced: string;
+            /** Ends */
+            ends: string;
+            /** Fits */
+            fits: string;
+            /** Fits Date */
+            fits_date: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PlannedDayShape
+         * @description A day of the weeks: minutes played, minutes still planned, what it is; ``words`` says all of it.
+         */
+        PlannedDayShape: {
+            /** Date */
+            date: string;
+            /** Minutes */
+            minutes: string;
+            /** Planned */
+            planned: string;
             /**
-             * Lesson Time
-             * @default
+             * Kind
+             * @enum {string}
              */
-            lesson_time: string;
+            kind: "planned" | "done" | "lesson" | "off" | "free";
+            /** Lesson */
+            lesson: boolean;
+            /** Is Today */
+            is_today: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * PracticePlan
+         * @description What is asked for.
+         *
+         *     Args:
+         *         start: The first day. weeks: 1 to 104.
+         *         days_a_week: 1 to 7. minutes: A day, 1 to 600. most_a_day: The limit of a day in minutes.
+         *         off: Days without practice. lessons: Days with a lesson; both as ``parse_days`` reads them.
+         *         until: A later day up to which what is asked may be placed; None is the end of the weeks.
+         *         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
+         *
+         *     Raises:
+         *         OutOfRange: A number out of its range, or an end before the start.
+         *         Unreadable: Days that are none.
+         */
+        PracticePlan: {
+            /**
+             * Start
+             * Format: date
+             */
+            start: string;
+            /**
+             * Weeks
+             * @default 12
+             */
+            weeks: number;
+            /**
+             * Days A Week
+             * @default 5
+             */
+            days_a_week: number;
+            /**
+             * Minutes
+             * @default 12
+             */
+            minutes: number;
+            /**
+             * Most A Day
+             * @default 18
+             */
+            most_a_day: number;
+            /**
+             * Off
+             * @default []
+             */
+            off: string[];
+            /**
+             * Lessons
+             * @default []
+             */
+            lessons: string[];
+            /** Until */
+            until?: string | null;
+            /**
+             * Most More
+             * @default 10
+             */
+            most_more: number;
+        };
+        /**
+         * Pulse
+         * @description A pulse that fades.
+         *
+         *     Args:
+         *         school: Which multiple of the beat.
+         *         middle: Pulses a minute that the middle rate stays near.
+         *         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
+         *
+         *     Raises:
+         *         OutOfRange: Another number of bars.
+         */
+        Pulse: {
+            /**
+             * School
+             * @default middle
+             * @enum {string}
+             */
+            school: "middle" | "large" | "smallest";
+            /**
+             * Heard
+             * @default 2
+             */
+            heard: number;
+            /**
+             * Soft
+             * @default 2
+             */
+            soft: number;
+            /**
+             * Middle
+             * @default 140
+             */
+            middle: string;
+        };
+        /**
+         * SpeedPointShape
+         * @description A judged take as a point: when, how fast, how it went.
+         */
+        SpeedPointShape: {
+            /** At */
+            at: string;
+            /** Nps */
+            nps: number;
+            /** Label */
+            label: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "clean" | "shaky" | "near" | "none";
+        };
+        /**
+         * Spoken
+         * @description What the teacher asks the voice for.
+         *
+         *     Args:
+         *         what: Nothing, every slot, what is played, or the beats.
+         *         words: In count words, note names, or the numbers of the groups.
+         */
+        Spoken: {
+            /**
+             * What
+             * @default nothing
+             * @enum {string}
+             */
+            what: "nothing" | "slots" | "played" | "beats";
+            /**
+             * Words
+             * @default count
+             * @enum {string}
+             */
+            words: "count" | "names" | "groups";
+        };
+        /**
+         * StandsShape
+         * @description A climb at a glance: the last clean tempo and speed, the click, and what is weak, with how often.
+         */
+        StandsShape: {
+            climb: components["schemas"]["ClimbShape"];
+            /** Clean */
+            clean: string;
+            /** Nps */
+            nps: string;
+            /** Click */
+            click: string;
+            /** Weak */
+            weak: string[];
+        };
+        /**
+         * TaskShape
+         * @description A task of today, and the climb it is of.
+         */
+        TaskShape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "warm_up" | "rung" | "remedy" | "review";
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Minutes */
+            minutes: number;
+            /** Words */
+            words: string;
+            /** Climb Id */
+            climb_id: number | null;
+        };
+        /**
+         * TreadShape
+         * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
+         *
+         *     ``breaths`` says how many a turn takes; empty where breath does not matter. ``part`` is what is practised of the
+         *     drill on it, ``words`` that, or what is got right; empty for all of it.
+         */
+        TreadShape: {
+            /** Number */
+            number: number;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            /** Nps */
+            nps: string;
+            /** Gap Ms */
+            gap_ms: string;
+            /** Height */
+            height: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "now" | "ahead" | "target";
+            /** Marks */
+            marks: ("clean" | "shaky" | "near" | "none")[];
+            /** Click */
+            click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
+            /** Click Words */
+            click_words: string;
+            /** Breaths */
+            breaths: string;
+            part: components["schemas"]["Part"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * WeekShape
+         * @description Seven days from a Monday on, and what they come to.
+         */
+        WeekShape: {
+            /** Name */
+            name: string;
+            /** Days */
+            days: components["schemas"]["PlannedDayShape"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * WordShape
+         * @description Up, stay or back, and why.
+         */
+        WordShape: {
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "up" | "stay" | "back";
+            /** Rung */
+            rung: number;
+            /** Heading */
+            heading: string;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * ChangedStudent
@@ -3571,6 +4569,22 @@ export interface components {
             based_on: number;
         };
         /**
+         * Deleted
+         * @description What was deleted, by name.
+         */
+        Deleted: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * AwayBody
+         * @description Whether a student is put away.
+         */
+        AwayBody: {
+            /** Put Away */
+            put_away: boolean;
+        };
+        /**
          * OwnClicksBody
          * @description A click ladder, and the revision of the student that it was made from; empty takes the own one away.
          */
@@ -3579,6 +4593,224 @@ export interface components {
             clicks: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"])[];
             /** Based On */
             based_on: number;
+        };
+        /**
+         * StandBody
+         * @description How the stand is set for a student.
+         */
+        StandBody: {
+            stand: components["schemas"]["StandSettings"];
+        };
+        /**
+         * PlanBody
+         * @description A plan of practice, and the revision of the student that it was made from; none takes it away.
+         */
+        PlanBody: {
+            plan: components["schemas"]["PracticePlan"] | null;
+            /** Based On */
+            based_on: number;
+        };
+        /**
+         * WhatIfShape
+         * @description The log of a climb, replayed; ``silent`` says why there is nothing.
+         */
+        WhatIfShape: {
+            /** Silent */
+            silent: string;
+            /** Takes */
+            takes: number;
+            /** Sentence */
+            sentence: string;
+            /** Rows */
+            rows: components["schemas"]["WhatIfRow"][];
+        };
+        /**
+         * WhatIfRow
+         * @description A rule in the replays: weeks and shaky share as ranges in words.
+         */
+        WhatIfRow: {
+            /** Rule */
+            rule: string;
+            /** Is Now */
+            is_now: boolean;
+            /** Weeks */
+            weeks: string;
+            /** Shaky */
+            shaky: string;
+        };
+        /**
+         * FoundCalendar
+         * @description What of a calendar could be lessons, by name; what was left out.
+         */
+        FoundCalendar: {
+            /** Entries */
+            entries: components["schemas"]["FoundLesson"][];
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
+         * FoundLesson
+         * @description Entries of a calendar of one name: their days, and their time of day where it is always the same.
+         */
+        FoundLesson: {
+            /** Title */
+            title: string;
+            /** Dates */
+            dates: string[];
+            /** Time */
+            time: string;
+        };
+        /**
+         * CalendarBody
+         * @description A calendar file.
+         */
+        CalendarBody: {
+            /** Base64 */
+            base64: string;
+        };
+        /**
+         * GroupList
+         * @description All groups, by name.
+         */
+        GroupList: {
+            /** Groups */
+            groups: components["schemas"]["StudentGroupShape"][];
+        };
+        /**
+         * MemberShape
+         * @description A member, the part of a drill that is theirs, and that in words; and the climb played last.
+         */
+        MemberShape: {
+            student: components["schemas"]["StudentShape"];
+            part: components["schemas"]["Part"];
+            /** Part Words */
+            part_words: string;
+            climb: components["schemas"]["ClimbShape"] | null;
+        };
+        /**
+         * StudentGroupShape
+         * @description A group with its members; those who are gone are left out.
+         */
+        StudentGroupShape: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Lesson Weekday */
+            lesson_weekday: number | null;
+            /** Lesson Time */
+            lesson_time: string;
+            /** Members */
+            members: components["schemas"]["MemberShape"][];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * GroupBody
+         * @description What is written down about a new group.
+         */
+        GroupBody: {
+            /** Key */
+            key?: string | null;
+            details: components["schemas"]["GroupDetails"];
+        };
+        /**
+         * GroupDetails
+         * @description A class.
+         *
+         *     Args:
+         *         name: 1 to 80 signs. members: Up to 60 students, each once.
+         *         lesson_weekday, lesson_time: As of a student.
+         *
+         *     Raises:
+         *         OutOfRange: A name or a time that is none, or a student twice.
+         */
+        GroupDetails: {
+            /** Name */
+            name: string;
+            /**
+             * Members
+             * @default []
+             */
+            members: components["schemas"]["Member"][];
+            /** Lesson Weekday */
+            lesson_weekday?: number | null;
+            /**
+             * Lesson Time
+             * @default
+             */
+            lesson_time: string;
+        };
+        /**
+         * Member
+         * @description A student of a group, and the part of a drill that is theirs there; all of it where nothing is said.
+         */
+        Member: {
+            /** Student Id */
+            student_id: number;
+            /**
+             * @default {
+             *       "step": null,
+             *       "unmoved": false,
+             *       "divide": null,
+             *       "reduce": null,
+             *       "division": null,
+             *       "articulation": null,
+             *       "bars": null,
+             *       "seam": null,
+             *       "only": null,
+             *       "burst": null
+             *     }
+             */
+            part: components["schemas"]["Part"];
+        };
+        /**
+         * ChangedGroup
+         * @description What is written down about a group, and the revision that it was made from.
+         */
+        ChangedGroup: {
+            details: components["schemas"]["GroupDetails"];
+            /** Based On */
+            based_on: number;
+        };
+        /**
+         * DeletedGroup
+         * @description What was deleted, by name.
+         */
+        DeletedGroup: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * HandedOut
+         * @description The climbs that were started, in the order of the members.
+         */
+        HandedOut: {
+            /** Climbs */
+            climbs: components["schemas"]["ClimbShape"][];
+        };
+        /**
+         * HandOutBody
+         * @description A drill for all of a group: a plan, and the start of those who have another one than the plan says.
+         */
+        HandOutBody: {
+            /** Key */
+            key?: string | null;
+            /** Drill Id */
+            drill_id: number;
+            plan: components["schemas"]["ClimbPlan"];
+            /** Starts */
+            starts?: components["schemas"]["StartOf"][];
+        };
+        /**
+         * StartOf
+         * @description Where one member starts, in bpm.
+         */
+        StartOf: {
+            /** Student Id */
+            student_id: number;
+            /** Start */
+            start: string;
         };
         /**
          * DrillList
@@ -4281,16 +5513,6 @@ export interface components {
             slow?: string | null;
         };
         /**
-         * Bars
-         * @description Bars that go round, from 1, the last one in.
-         */
-        Bars: {
-            /** First */
-            first: number;
-            /** Last */
-            last: number;
-        };
-        /**
          * Before
          * @description What the teacher asks for before the first note.
          *
@@ -4336,93 +5558,6 @@ export interface components {
              * @default false
              */
             aloud: boolean;
-        };
-        /**
-         * Part
-         * @description What is practised of a drill; all of it where nothing is said.
-         *
-         *     Args:
-         *         step: A step of its way in. unmoved: As it was before it was moved.
-         *         divide: Divided twice or half as much, which keeps the speed at half or double the tempo.
-         *         reduce: Some of its notes alone, the rest in silence.
-         *         division: The legs of one division alone. only: All of it in one division.
-         *         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
-         *         articulation: Another share of its length for which each note sounds.
-         *         bars: Bars that go round; seam: the change between two legs, from 0.
-         */
-        Part: {
-            /** Step */
-            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click") | null;
-            /**
-             * Unmoved
-             * @default false
-             */
-            unmoved: boolean;
-            /** Divide */
-            divide?: ("twice" | "half") | null;
-            reduce?: components["schemas"]["Reduce"] | null;
-            /** Division */
-            division?: string | null;
-            /** Articulation */
-            articulation?: string | null;
-            bars?: components["schemas"]["Bars"] | null;
-            /** Seam */
-            seam?: number | null;
-            /** Only */
-            only?: string | null;
-            /** Burst */
-            burst?: number | null;
-        };
-        /**
-         * Pulse
-         * @description A pulse that fades.
-         *
-         *     Args:
-         *         school: Which multiple of the beat.
-         *         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
-         *
-         *     Raises:
-         *         OutOfRange: Another number of bars.
-         */
-        Pulse: {
-            /**
-             * School
-             * @default middle
-             * @enum {string}
-             */
-            school: "middle" | "large" | "smallest";
-            /**
-             * Heard
-             * @default 2
-             */
-            heard: number;
-            /**
-             * Soft
-             * @default 2
-             */
-            soft: number;
-        };
-        /**
-         * Spoken
-         * @description What the teacher asks the voice for.
-         *
-         *     Args:
-         *         what: Nothing, every slot, what is played, or the beats.
-         *         words: In count words, note names, or the numbers of the groups.
-         */
-        Spoken: {
-            /**
-             * What
-             * @default nothing
-             * @enum {string}
-             */
-            what: "nothing" | "slots" | "played" | "beats";
-            /**
-             * Words
-             * @default count
-             * @enum {string}
-             */
-            words: "count" | "names" | "groups";
         };
         /**
          * Amount
@@ -4638,147 +5773,6 @@ export interface components {
             climbs: components["schemas"]["ClimbShape"][];
         };
         /**
-         * ClimbShape
-         * @description A climb as it stands; ``waiting`` is a word that has not been answered.
-         */
-        ClimbShape: {
-            /** Id */
-            id: number;
-            student: components["schemas"]["StudentShape"];
-            /** Drill Id */
-            drill_id: number;
-            /** Version */
-            version: number;
-            /** Title */
-            title: string;
-            /** Sign */
-            sign: string;
-            plan: components["schemas"]["ClimbPlan"];
-            /** Rung */
-            rung: number;
-            /** Bpm */
-            bpm: string;
-            /** Bpm Label */
-            bpm_label: string;
-            /** Nps */
-            nps: string;
-            /** Target Label */
-            target_label: string;
-            /** Target Words */
-            target_words: string;
-            /** Band Place */
-            band_place: string;
-            /** Rule Words */
-            rule_words: string;
-            /** Moving Words */
-            moving_words: string;
-            /** Treads */
-            treads: components["schemas"]["TreadShape"][];
-            word: components["schemas"]["WordShape"];
-            waiting: components["schemas"]["WordShape"] | null;
-            /** Next Sentence */
-            next_sentence: string;
-            remedy: components["schemas"]["KeptRemedyShape"] | null;
-            /** Held To */
-            held_to: string;
-            /** Limits */
-            limits: string[];
-            /** Last Take At */
-            last_take_at: string | null;
-            /** Revision */
-            revision: number;
-        };
-        /**
-         * KeptRemedyShape
-         * @description A remedy that was taken.
-         */
-        KeptRemedyShape: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Why */
-            why: string;
-            /** Against */
-            against: string;
-            /** Bpm */
-            bpm: string;
-            /** Bpm Label */
-            bpm_label: string;
-            part: components["schemas"]["Part"];
-            drill: components["schemas"]["Drill"];
-            spoken: components["schemas"]["Spoken"];
-            /** Say Bars */
-            say_bars: number;
-            pulse: components["schemas"]["Pulse"] | null;
-            /** Id */
-            id: number;
-            /** Climb Id */
-            climb_id: number | null;
-            /** Drill Id */
-            drill_id: number;
-            /** Version */
-            version: number;
-            /** Made At */
-            made_at: string;
-            /** Is Clean */
-            is_clean: boolean;
-        };
-        /**
-         * TreadShape
-         * @description One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
-         *
-         *     ``breaths`` says how many a turn takes; empty where breath does not matter. ``part`` is what is practised of the
-         *     drill on it, ``words`` that, or what is got right; empty for all of it.
-         */
-        TreadShape: {
-            /** Number */
-            number: number;
-            /** Bpm */
-            bpm: string;
-            /** Bpm Label */
-            bpm_label: string;
-            /** Nps */
-            nps: string;
-            /** Gap Ms */
-            gap_ms: string;
-            /** Height */
-            height: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "done" | "now" | "ahead" | "target";
-            /** Marks */
-            marks: ("clean" | "shaky" | "near" | "none")[];
-            /** Click */
-            click: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
-            /** Click Words */
-            click_words: string;
-            /** Breaths */
-            breaths: string;
-            part: components["schemas"]["Part"] | null;
-            /** Words */
-            words: string;
-        };
-        /**
-         * WordShape
-         * @description Up, stay or back, and why.
-         */
-        WordShape: {
-            /**
-             * Decision
-             * @enum {string}
-             */
-            decision: "up" | "stay" | "back";
-            /** Rung */
-            rung: number;
-            /** Heading */
-            heading: string;
-            /** Sentence */
-            sentence: string;
-        };
-        /**
          * LadderShape
          * @description The rungs that a plan makes, before anyone climbs them, and its two rules in words.
          */
@@ -4804,6 +5798,58 @@ export interface components {
             /** Version */
             version?: number | null;
             plan: components["schemas"]["ClimbPlan"];
+            overrides?: components["schemas"]["Overrides"] | null;
+        };
+        /**
+         * Overrides
+         * @description What a student plays otherwise than the drill says; nothing where a field is left as it is.
+         *
+         *     Args:
+         *         octaves: 1 to 8. key: Another tonic, ``"Eb"``.
+         *         other_lead: The other hand or direction first.
+         *         click: Another click. counting: Other count words.
+         *         station: The slot of each beat, from 0, that has the accent.
+         *         letter: By how many symbols the hands begin later in their cycle.
+         *         articulation: A pattern of tongue and slur.
+         *         foot: Which foot keeps the beat; nothing but said.
+         *
+         *     Raises:
+         *         OutOfRange, Unreadable: A value that no drill could have.
+         */
+        Overrides: {
+            /** Octaves */
+            octaves?: number | null;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Other Lead
+             * @default false
+             */
+            other_lead: boolean;
+            /** Click */
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
+            counting?: components["schemas"]["Counting"] | null;
+            /** Station */
+            station?: number | null;
+            /**
+             * Letter
+             * @default 0
+             */
+            letter: number;
+            /**
+             * Articulation
+             * @default
+             */
+            articulation: string;
+            /**
+             * Foot
+             * @default
+             * @enum {string}
+             */
+            foot: "" | "left" | "right";
         };
         /**
          * ClimbBody
@@ -4819,6 +5865,65 @@ export interface components {
             /** Version */
             version?: number | null;
             plan: components["schemas"]["ClimbPlan"];
+            overrides?: components["schemas"]["Overrides"] | null;
+        };
+        /**
+         * SetToMakeShape
+         * @description The variants of a set before it is started, how long once through takes, and what it cannot have.
+         */
+        SetToMakeShape: {
+            /** Names */
+            names: string[];
+            /** Sentence */
+            sentence: string;
+            /** Left Out */
+            left_out: string[];
+        };
+        /**
+         * SetBody
+         * @description A drill turned through a list, for a student: a climb for each variant.
+         *
+         *     ``over`` is what every one of them has besides.
+         */
+        SetBody: {
+            /** Key */
+            key?: string | null;
+            /** Student Id */
+            student_id: number;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version?: number | null;
+            /**
+             * Turned
+             * @enum {string}
+             */
+            turned: "stations" | "keys" | "leads" | "letters" | "articulations" | "feet";
+            plan: components["schemas"]["ClimbPlan"];
+            /**
+             * @default {
+             *       "octaves": null,
+             *       "key": "",
+             *       "other_lead": false,
+             *       "click": null,
+             *       "counting": null,
+             *       "station": null,
+             *       "letter": 0,
+             *       "articulation": "",
+             *       "foot": ""
+             *     }
+             */
+            over: components["schemas"]["Overrides"];
+        };
+        /**
+         * VersionBody
+         * @description Another version of the drill; ``based_on`` is the revision of the climb.
+         */
+        VersionBody: {
+            /** Version */
+            version: number;
+            /** Based On */
+            based_on: number;
         };
         /**
          * MapShape
@@ -5404,6 +6509,14 @@ export interface components {
             is_other: boolean;
         };
         /**
+         * DeletedTake
+         * @description The take that is gone.
+         */
+        DeletedTake: {
+            /** Id */
+            id: string;
+        };
+        /**
          * NoteBody
          * @description A note on a take.
          */
@@ -5524,7 +6637,7 @@ export interface components {
         };
         /**
          * LessonShape
-         * @description A student with the climb that stands nearest: the last one played, else the newest.
+         * @description A student with the climb that stands nearest, the last one played, else the newest; what matters today.
          */
         LessonShape: {
             /** Time */
@@ -5533,6 +6646,7 @@ export interface components {
             climb: components["schemas"]["ClimbShape"] | null;
             /** Last Take */
             last_take: string;
+            words: components["schemas"]["LessonWordsShape"] | null;
         };
         /**
          * LogShape
@@ -5550,6 +6664,12 @@ export interface components {
             takes: number;
             /** Last Clean */
             last_clean: string;
+            /** Weeks */
+            weeks: components["schemas"]["LogWeekShape"][];
+            /** Weak */
+            weak: components["schemas"]["WeakShape"][];
+            /** Climbs */
+            climbs: components["schemas"]["LogClimbShape"][];
         };
         /**
          * EntryShape
@@ -5576,6 +6696,40 @@ export interface components {
             measured: string;
             /** Can Be Judged */
             can_be_judged: boolean;
+            /** By */
+            by: string;
+            /** Climb Id */
+            climb_id: number | null;
+            /** Move Id */
+            move_id: number | null;
+        };
+        /**
+         * LogClimbShape
+         * @description A climb to filter by.
+         */
+        LogClimbShape: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * LogWeekShape
+         * @description A week of a log: what was played in it.
+         */
+        LogWeekShape: {
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: string;
+            /** Takes */
+            takes: number;
+            /** Clean */
+            clean: number;
+            /** Shaky */
+            shaky: number;
+            /** Notes */
+            notes: number;
         };
         /**
          * OwnPartShape
@@ -5609,6 +6763,48 @@ export interface components {
             mark: "clean" | "shaky" | "near" | "none";
             /** Title */
             title: string;
+        };
+        /**
+         * WeakShape
+         * @description A weak place of a drill, with how often it was met lately, and before.
+         */
+        WeakShape: {
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+            /** Before */
+            before: string;
+        };
+        /**
+         * TakenInShape
+         * @description What came of a log that was read in.
+         */
+        TakenInShape: {
+            /** Sentence */
+            sentence: string;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutRow"][];
+        };
+        /**
+         * LeftOutRow
+         * @description A row that was left out, and why.
+         */
+        LeftOutRow: {
+            /** Line */
+            line: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * LogFileBody
+         * @description A log as CSV, for a student.
+         */
+        LogFileBody: {
+            /** Student Id */
+            student_id: number;
+            /** Text */
+            text: string;
         };
         /**
          * SumsShape
@@ -5653,6 +6849,41 @@ export interface components {
             setting: string;
             /** Gives */
             gives: string;
+        };
+        /**
+         * SettingsShape
+         * @description What is set, and the data.
+         */
+        SettingsShape: {
+            settings: components["schemas"]["StudioSettings"];
+            data: components["schemas"]["DataShape"];
+        };
+        /**
+         * DataShape
+         * @description The data: its folder, its size in words, and how many of each it holds.
+         */
+        DataShape: {
+            /** Folder */
+            folder: string;
+            /** Size */
+            size: string;
+            /** Students */
+            students: number;
+            /** Drills */
+            drills: number;
+            /** Climbs */
+            climbs: number;
+            /** Takes */
+            takes: number;
+            /** Is Demo */
+            is_demo: boolean;
+        };
+        /**
+         * SettingsBody
+         * @description What is set.
+         */
+        SettingsBody: {
+            settings: components["schemas"]["StudioSettings"];
         };
     };
     responses: never;
@@ -5712,7 +6943,9 @@ export interface operations {
     };
     students_list_students_students_get: {
         parameters: {
-            query?: never;
+            query?: {
+                put_away?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5808,6 +7041,57 @@ export interface operations {
             };
         };
     };
+    students_show_student_students__int_student_id__get: {
+        parameters: {
+            query?: {
+                climb_id?: number | null;
+            };
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentPageShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     students_change_student_students__int_student_id__put: {
         parameters: {
             query?: never;
@@ -5820,6 +7104,108 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangedStudent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_delete_student_students__int_student_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_put_away_students__int_student_id__put_away_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AwayBody"];
             };
         };
         responses: {
@@ -5883,6 +7269,556 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_keep_stand_students__int_student_id__stand_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_keep_practice_students__int_student_id__plan_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_show_what_if_students__int_student_id__what_if_get: {
+        parameters: {
+            query: {
+                climb_id: number;
+            };
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_save_calendar_students__int_student_id__calendar_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_find_lessons_students_lessons_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCalendar"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_list_groups_groups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_add_group_groups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentGroupShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_show_group_groups__int_group_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentGroupShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_change_group_groups__int_group_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedGroup"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentGroupShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_delete_group_groups__int_group_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedGroup"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    groups_hand_out_to_all_groups__int_group_id__climbs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOutBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOut"];
                 };
             };
             /** @description Not Found */
@@ -7224,6 +9160,259 @@ export interface operations {
             };
         };
     };
+    climbs_look_at_set_climbs_set_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetToMakeShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_begin_set_climbs_set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_show_set_climbs_set__string_set_key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                set_key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_show_drill_climbs__int_climb_id__drill_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_give_version_climbs__int_climb_id__version_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     climbs_show_climb_climbs__int_climb_id__get: {
         parameters: {
             query?: never;
@@ -7339,6 +9528,56 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_undo_move_climbs__int_climb_id__moves__int_move_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+                move_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7610,6 +9849,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takes_delete_take_takes__take_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedTake"];
                 };
             };
             /** @description Not Found */
@@ -8101,6 +10389,10 @@ export interface operations {
         parameters: {
             query: {
                 student_id: number;
+                climb_id?: number | null;
+                mark?: ("clean" | "shaky" | "near" | "none") | null;
+                by?: ("teacher" | "student") | null;
+                since?: string | null;
             };
             header?: never;
             path?: never;
@@ -8186,6 +10478,57 @@ export interface operations {
             };
         };
     };
+    log_read_in_log_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogFileBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenInShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sums_show_sums_sums_get: {
         parameters: {
             query?: {
@@ -8212,6 +10555,142 @@ export interface operations {
                     "application/json": components["schemas"]["SumsShape"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settings_show_settings_settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settings_keep_settings_settings_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    settings_save_backup_settings_backup_sqlite3_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

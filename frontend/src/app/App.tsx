@@ -6,10 +6,16 @@ import { ClimbPage } from "../features/climbs/ClimbPage";
 import { ClimbsPage } from "../features/climbs/ClimbsPage";
 import { NewClimbPage } from "../features/climbs/NewClimbPage";
 import { DeskPage } from "../features/desk/DeskPage";
+import { GroupPage } from "../features/groups/GroupPage";
+import { GuidePage } from "../features/help/GuidePage";
 import { LogPage } from "../features/log/LogPage";
+import { TakePage } from "../features/log/TakePage";
+import { SettingsPage } from "../features/settings/SettingsPage";
 import { ClimbOnStand } from "../features/stand/ClimbOnStand";
 import { DrillOnStand } from "../features/stand/DrillOnStand";
 import { EmptyStand } from "../features/stand/EmptyStand";
+import { StudentPage } from "../features/students/StudentPage";
+import { StudentsPage } from "../features/students/StudentsPage";
 import { Shell } from "./Shell";
 
 /** Which place stands at which address. */
@@ -27,8 +33,14 @@ export function App() {
         <Route path="stand" element={<EmptyStand />} />
         <Route path="stand/climb/:climbId" element={<ClimbOnStand />} />
         <Route path="stand/drill/:drillId" element={<DrillOnStand />} />
+        <Route path="students" element={<StudentsPage />} />
+        <Route path="students/:studentId" element={<StudentPage />} />
+        <Route path="groups/:groupId" element={<GroupPage />} />
         <Route path="log" element={<LogPage />} />
         <Route path="log/:studentId" element={<LogPage />} />
+        <Route path="log/take/:takeId" element={<TakePage />} />
+        <Route path="settings" element={<SettingsPage />} />
+        <Route path="guide" element={<GuidePage />} />
         <Route path="*" element={<Nowhere />} />
       </Route>
     </Routes>

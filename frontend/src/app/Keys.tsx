@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { Dialog } from "../ui/Dialog";
 
 const KEYS: readonly [string, string][] = [
@@ -16,11 +17,11 @@ const KEYS: readonly [string, string][] = [
   ["L", "large, for reading from two metres"],
   ["Enter", "take the offered step"],
   ["Esc", "back, or close what is open"],
-  ["?", "these keys"],
+  ["?", "these keys, and what the words mean"],
 ];
 
 /** All keys. None of them works while a field is being typed in. */
-export function Keys({ onClose }: { onClose: () => void }) {
+export function Keys({ onClose, onWords }: { onClose: () => void; onWords: () => void }) {
   return (
     <Dialog title="Keys" onClose={onClose}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-5 gap-y-2">
@@ -34,6 +35,14 @@ export function Keys({ onClose }: { onClose: () => void }) {
         ))}
       </dl>
       <p className="text-soft mt-4">They rest while you type in a field.</p>
+      <div className="flex flex-wrap gap-2 mt-3">
+        <button type="button" className="button" onClick={onWords}>
+          What the words mean
+        </button>
+        <Link className="button" to="/guide" onClick={onClose}>
+          The guide of ten minutes
+        </Link>
+      </div>
     </Dialog>
   );
 }

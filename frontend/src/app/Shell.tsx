@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { choicesQuery } from "../api/queries";
+import { Glossary } from "../features/help/Glossary";
 import { SumsDrawer } from "../features/sums/SumsDrawer";
 import { Key } from "../ui/Key";
 import { useNewDrill } from "../ui/useNewDrill";
@@ -22,7 +23,7 @@ const PLACES = [
 export function Shell() {
   const navigate = useNavigate();
   const place = useLocation();
-  const [open, setOpen] = useState<"sums" | "keys" | null>(null);
+  const [open, setOpen] = useState<"sums" | "keys" | "words" | null>(null);
   const isStand = place.pathname.startsWith("/stand/");
   const theme = useTheme(isStand);
   const choices = useQuery(choicesQuery);
@@ -59,6 +60,9 @@ export function Shell() {
         </nav>
         <div className="bar-tools">
           {choices.data?.is_demo && <span className="bar-note">demo: nothing is kept</span>}
+          <NavLink to="/settings" className="bar-tool bar-link">
+            Settings
+          </NavLink>
           <button type="button" className="bar-tool" onClick={theme.toggle}>
             {theme.name === "fog" ? "Dark" : "Light"}
           </button>
@@ -75,7 +79,8 @@ export function Shell() {
         <Outlet />
       </main>
       {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
-      {open === "keys" && <Keys onClose={() => setOpen(null)} />}
+      {open === "keys" && <Keys onClose={() => setOpen(null)} onWords={() => setOpen("words")} />}
+      {open === "words" && <Glossary onClose={() => setOpen(null)} />}
     </div>
   );
 }

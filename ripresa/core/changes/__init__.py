@@ -1,15 +1,23 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
+from ripresa.core.changes.overrides import Foot, Overrides, overridden, told_overrides
 from ripresa.core.changes.part import Bars, Part, part_named, practised, window_of, with_division
 from ripresa.core.changes.pressing import click_pressed, gridded, is_pressable, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
+from ripresa.core.changes.variants import TURNED, Turned, Variant, VariantSet, variant_set
 
 __all__ = [
     "TOOLS",
+    "TURNED",
     "Bars",
+    "Foot",
+    "Overrides",
     "Part",
     "Tool",
+    "Turned",
+    "Variant",
+    "VariantSet",
     "Where",
     "arriving",
     "backwards",
@@ -21,10 +29,13 @@ __all__ = [
     "is_pressable",
     "lengthened",
     "mirrored",
+    "overridden",
     "part_named",
     "practised",
     "pressed",
+    "told_overrides",
     "trimmed",
+    "variant_set",
     "window_of",
     "with_cells",
     "with_division",

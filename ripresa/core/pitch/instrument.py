@@ -37,6 +37,7 @@ class Instrument:
         hand: On keys, the hand that is fingered.
         breaks: Pairs of written notes, as MIDI numbers, between which the register changes.
         first_year: Written range of a first year, as MIDI numbers; the whole range where it is not told.
+        is_loud: Whether an hour of it beside one's own ear is too much.
     """
 
     name: str
@@ -51,6 +52,7 @@ class Instrument:
     hand: Literal["left", "right"] | None = None
     breaks: tuple[tuple[int, int], ...] = ()
     first_year: tuple[int, int] | None = None
+    is_loud: bool = False
 
     def at_level(self, level: Level) -> "Instrument":
         """Return the instrument with the range that a level has of it."""
@@ -95,10 +97,18 @@ def _guitar(name: str, *strings: int) -> Instrument:
 
 
 def _wind(
-    name: str, lowest: int, highest: int, sounds: int, breaks: tuple[tuple[int, int], ...], first_year: tuple[int, int]
+    name: str,
+    lowest: int,
+    highest: int,
+    sounds: int,
+    breaks: tuple[tuple[int, int], ...],
+    first_year: tuple[int, int],
+    is_loud: bool = False,
 ) -> Instrument:
     """Return a wind instrument, whose runs start from its lowest note."""
-    return Instrument(name, lowest, highest, lowest, sounds, "wind", _TONGUED, breaks=breaks, first_year=first_year)
+    return Instrument(
+        name, lowest, highest, lowest, sounds, "wind", _TONGUED, breaks=breaks, first_year=first_year, is_loud=is_loud
+    )
 
 
 #: The usual tuning of a guitar, as it is written.
@@ -115,8 +125,8 @@ INSTRUMENTS: dict[str, Instrument] = {
     "piano": Instrument("piano", 21, 108, 48, 0, "keys", ("hands",), hand="right", first_year=(36, 84)),
     "flute": _wind("flute", 60, 96, 0, _OCTAVE_BREAK, (64, 79)),
     "clarinet": _wind("clarinet in B♭", 52, 91, -2, _CLARINET_BREAK, (52, 79)),
-    "alto_saxophone": _wind("alto saxophone", 58, 90, -9, _OCTAVE_BREAK, (60, 81)),
-    "trumpet": _wind("trumpet in B♭", 54, 84, -2, (), (60, 72)),
+    "alto_saxophone": _wind("alto saxophone", 58, 90, -9, _OCTAVE_BREAK, (60, 81), is_loud=True),
+    "trumpet": _wind("trumpet in B♭", 54, 84, -2, (), (60, 72), is_loud=True),
     "guitar_drop_d": _guitar("guitar, low string on D", 50, 57, 62, 67, 71, 76),
     "guitar_dadgad": _guitar("guitar tuned D A D G A D", 50, 57, 62, 67, 69, 74),
     "guitar_open_g": _guitar("guitar tuned D G D G B D", 50, 55, 62, 67, 71, 74),
@@ -125,7 +135,7 @@ INSTRUMENTS: dict[str, Instrument] = {
     "piano_left": Instrument("piano, left hand", 21, 67, 36, 0, "keys", ("hands",), hand="left"),
     "piano_right": Instrument("piano, right hand", 53, 108, 60, 0, "keys", ("hands",), hand="right"),
     "clarinet_a": _wind("clarinet in A", 52, 91, -3, _CLARINET_BREAK, (52, 79)),
-    "tenor_saxophone": _wind("tenor saxophone", 58, 90, -14, _OCTAVE_BREAK, (60, 81)),
+    "tenor_saxophone": _wind("tenor saxophone", 58, 90, -14, _OCTAVE_BREAK, (60, 81), is_loud=True),
     "recorder": _wind("descant recorder", 60, 86, 12, _THUMB_BREAK, (60, 76)),
 }
 

@@ -4,6 +4,8 @@ Nothing here promises: what comes is told as a range, and nothing is told where 
 """
 
 from ripresa.core.plans.days import (
+    EARLIEST,
+    LATEST,
     WEEKDAYS,
     Days,
     days_between,
@@ -27,9 +29,11 @@ from ripresa.core.plans.tasks import TASKS, Subject, Task, TaskKind, tasks_of
 from ripresa.core.plans.what_if import MODEL, REPLAYS, Climbers, LoggedTake, WhatIf, silent_about, what_if
 
 __all__ = [
+    "EARLIEST",
     "FEWEST_DAYS",
     "FEWEST_TAKES",
     "HORIZON",
+    "LATEST",
     "MODEL",
     "REPLAYS",
     "TASKS",

@@ -6,7 +6,8 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.rhythm import Meter, inner_pulse
+from ripresa.core.exact import Exact
+from ripresa.core.rhythm import MIDDLE_RATE, Meter, inner_pulse
 
 School = Literal["middle", "large", "smallest"]
 
@@ -28,6 +29,7 @@ class Pulse:
 
     Args:
         school: Which multiple of the beat.
+        middle: Pulses a minute that the middle rate stays near.
         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
 
     Raises:
@@ -37,6 +39,7 @@ class Pulse:
     school: School = "middle"
     heard: int = 2
     soft: int = 2
+    middle: Exact = MIDDLE_RATE
 
     def __post_init__(self) -> None:
         for bars, name in ((self.heard, "heard"), (self.soft, "soft")):
@@ -51,7 +54,7 @@ class Pulse:
         """
         match self.school:
             case "middle":
-                return inner_pulse(bpm)
+                return inner_pulse(bpm, self.middle)
             case "large":
                 return Fraction(1, 2)
             case "smallest":

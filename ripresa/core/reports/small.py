@@ -14,7 +14,16 @@ from ripresa.core.reports.click import click_figures
 from ripresa.core.reports.dial import dial
 from ripresa.core.reports.groups import groups
 from ripresa.core.reports.told import starts_told, working
-from ripresa.core.rhythm import bpm_for_speed, check_bpm, gap_seconds, inner_pulse, setting, span_seconds, speed_nps
+from ripresa.core.rhythm import (
+    MIDDLE_RATE,
+    bpm_for_speed,
+    check_bpm,
+    gap_seconds,
+    inner_pulse,
+    setting,
+    span_seconds,
+    speed_nps,
+)
 
 LONGEST_PASS = 10_000
 _PULSES = {"1/2": "every second beat", "1": "the beat", "2": "2 a beat", "3": "3 a beat", "4": "4 a beat"}
@@ -24,7 +33,7 @@ _HARD_TO_HOLD = 60
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """What is asked: a tempo and a division, a speed, a group in a meter, a length, a click.
+    """What is asked: a tempo and a division, a speed, a group in a meter, a length, a click; a middle rate.
 
     Raises:
         OutOfRange: A number out of its range.
@@ -37,6 +46,7 @@ class Asked:
     meter: str
     beats: Fraction
     click: str
+    middle: Fraction = MIDDLE_RATE
 
     def __post_init__(self) -> None:
         check_bpm(self.bpm)
@@ -82,7 +92,7 @@ def small_sums(asked: Asked) -> SmallSums:
         OutOfRange: A group, a meter or a click that does not exist.
     """
     bpm, division = asked.bpm, asked.division
-    pulse = inner_pulse(bpm)
+    pulse = inner_pulse(bpm, asked.middle)
     reading = read(
         Drill(
             material=OneNote(beats=1),

@@ -11,6 +11,7 @@ from ripresa.core.rhythm.meter_text import leg_meters, meter_named
 from ripresa.core.rhythm.swing import RATIOS, Swing
 from ripresa.core.rhythm.tempo import (
     FASTEST_BPM,
+    MIDDLE_RATE,
     SETTINGS,
     SLOWEST_BPM,
     GearChange,
@@ -32,6 +33,7 @@ from ripresa.core.rhythm.tempo import (
 __all__ = [
     "FASTEST_BPM",
     "METERS",
+    "MIDDLE_RATE",
     "RATIOS",
     "SETTINGS",
     "SLOWEST_BPM",

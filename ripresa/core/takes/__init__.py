@@ -38,6 +38,7 @@ from ripresa.core.takes.player import (
 from ripresa.core.takes.remedies import Remedy, heard_fault, remedies
 from ripresa.core.takes.telling import FAULT_NAMES, fault_name
 from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, too_long
+from ripresa.core.takes.weak import Weak, pooled_faults
 
 __all__ = [
     "CALIBRATION",
@@ -80,6 +81,7 @@ __all__ = [
     "StandIn",
     "TogetherFigures",
     "Verdict",
+    "Weak",
     "by_ear",
     "changed_player",
     "delayed",
@@ -93,6 +95,7 @@ __all__ = [
     "measure_latency",
     "parse_faults",
     "play",
+    "pooled_faults",
     "remedies",
     "too_long",
 ]

@@ -5,10 +5,12 @@ from ripresa.web.routes import (
     climbs,
     desk,
     drills,
+    groups,
     log,
     play_along,
     readings,
     scores,
+    settings,
     shelf,
     sounds,
     students,
@@ -20,6 +22,7 @@ from ripresa.web.routes import (
 ALL = (
     choices.api,
     students.api,
+    groups.api,
     drills.api,
     shelf.api,
     readings.api,
@@ -32,4 +35,5 @@ ALL = (
     desk.api,
     log.api,
     sums.api,
+    settings.api,
 )

@@ -7,6 +7,7 @@ from typing import Any
 from flask import Response, current_app
 
 import ripresa
+from ripresa.core.changes import TURNED
 from ripresa.core.climbs import CLICK_LADDERS, MOVINGS, ORDERS, PRESETS, RULES, TARGETS, ClimbPlan
 from ripresa.core.drill import (
     ARTICULATIONS,
@@ -52,14 +53,16 @@ from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS, show_tonic
+from ripresa.core.plans import WEEKDAYS
 from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
-from ripresa.core.studio import WEEKDAYS
+from ripresa.core.studio import PAPERS, SOUND_FIRST, StudentDetails
 from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.words import index
+from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.shapes.choices import (
@@ -91,6 +94,7 @@ api = blueprint("choices")
 @api.get("/choices", responses={200: Choices})
 def list_choices() -> Response:
     """Everything that a brief offers."""
+    chosen = studio_settings()
     return answer(
         Choices(
             materials=[
@@ -114,7 +118,13 @@ def list_choices() -> Response:
                 )
                 for key, one in PRESETS.items()
             ],
-            plan=ClimbPlan(start=Fraction(72)),
+            plan=ClimbPlan(
+                start=Fraction(72), settings=chosen.metronome, evenness=chosen.evenness, moving=chosen.moving
+            ),
+            student=StudentDetails(name="New student"),
+            settings_of_studio=chosen,
+            papers=_named(PAPERS),
+            sound_firsts=_named(SOUND_FIRST),
             is_demo=current_app.config["DEMO"],
             version=ripresa.__version__,
             tonics=[Choice(value=tonic, label=show_tonic(tonic), why="") for tonic in TONICS],
@@ -226,6 +236,7 @@ def list_choices() -> Response:
             evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],
             limits=[_limit(figure) for figure in LIMITS],
             faults=_named(FAULT_NAMES),
+            turned=_named(TURNED),
             weekdays=[Choice(value=str(number), label=name, why="") for number, name in enumerate(WEEKDAYS)],
             stand_ins=[
                 StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()

@@ -4,8 +4,10 @@ from flask import Response
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import Overrides, Turned, overridden
 from ripresa.core.climbs import ClimbPlan, Decision, Order
 from ripresa.core.drill.click import Click
+from ripresa.core.exact import label, short
 from ripresa.core.studio import Climb
 from ripresa.core.takes import Limits
 from ripresa.store import climbs as store
@@ -14,7 +16,19 @@ from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Id, Once
 from ripresa.web.shapes.climbs import ClimbShape, LadderShape, MapShape, climb_shape, ladder_shape, map_shape
-from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, map_of, move_on, start_climb
+from ripresa.web.shapes.drills import DrillShape, drill_shape
+from ripresa.work.climbs import (
+    as_they_stand,
+    change_clicks,
+    change_limits,
+    ladder,
+    map_of,
+    move_on,
+    set_of,
+    start_climb,
+    start_set,
+    take_version,
+)
 
 api = blueprint("climbs")
 
@@ -23,6 +37,12 @@ class ClimbPath(BaseModel):
     """Which climb."""
 
     climb_id: Id
+
+
+class MovePath(ClimbPath):
+    """Which move of a climb."""
+
+    move_id: Id
 
 
 class StudentQuery(BaseModel):
@@ -37,6 +57,7 @@ class LadderBody(BaseModel):
     drill_id: Id
     version: Id | None = None
     plan: ClimbPlan
+    overrides: Overrides | None = None
 
 
 class ClimbBody(Once):
@@ -46,6 +67,42 @@ class ClimbBody(Once):
     drill_id: Id
     version: Id | None = None
     plan: ClimbPlan
+    overrides: Overrides | None = None
+
+
+class SetBody(Once):
+    """A drill turned through a list, for a student: a climb for each variant.
+
+    ``over`` is what every one of them has besides.
+    """
+
+    student_id: Id
+    drill_id: Id
+    version: Id | None = None
+    turned: Turned
+    plan: ClimbPlan
+    over: Overrides = Overrides()
+
+
+class SetPath(BaseModel):
+    """Which set of variants."""
+
+    set_key: str
+
+
+class VersionBody(BaseModel):
+    """Another version of the drill; ``based_on`` is the revision of the climb."""
+
+    version: Id
+    based_on: Id
+
+
+class SetToMakeShape(BaseModel):
+    """The variants of a set before it is started, how long once through takes, and what it cannot have."""
+
+    names: list[str]
+    sentence: str
+    left_out: list[str]
 
 
 class MoveBody(Once):
@@ -96,14 +153,55 @@ def list_climbs(query: StudentQuery) -> Response:
 @api.post("/climbs/ladder", responses={200: LadderShape})
 def show_ladder(body: LadderBody) -> Response:
     """The rungs of a plan, before it is started."""
-    return answer(ladder_shape(ladder(body.plan, drills.find_drill(body.drill_id, body.version).drill)))
+    drill = drills.find_drill(body.drill_id, body.version).drill
+    return answer(ladder_shape(ladder(body.plan, overridden(drill, body.overrides or Overrides()))))
 
 
 @api.post("/climbs", responses={201: ClimbShape})
 def begin(body: ClimbBody) -> Response:
     """Start a climb on its first rung."""
-    climb = start_climb(body.student_id, body.drill_id, body.version, body.plan, now(), body.key)
+    climb = start_climb(body.student_id, body.drill_id, body.version, body.plan, now(), body.key, body.overrides)
     return answer(_standing(climb), 201)
+
+
+@api.post("/climbs/set/look", responses={200: SetToMakeShape})
+def look_at_set(body: SetBody) -> Response:
+    """The variants of a drill, before a climb is started for each."""
+    found = set_of(body.drill_id, body.version, body.turned, body.plan, body.over).found
+    count, minutes = len(found.variants), short(found.seconds / 60, 1)
+    return answer(
+        SetToMakeShape(
+            names=[one.name for one in found.variants],
+            sentence=f"{count} variants, once through in {minutes} minutes at {label(body.plan.start)}.",
+            left_out=list(found.left_out),
+        )
+    )
+
+
+@api.post("/climbs/set", responses={201: ClimbList})
+def begin_set(body: SetBody) -> Response:
+    """Start a climb for each variant of a drill, in their order."""
+    made = start_set(body.student_id, body.drill_id, body.version, body.turned, body.plan, body.over, now(), body.key)
+    return answer(ClimbList(climbs=[climb_shape(stood) for stood in as_they_stand(made)]), 201)
+
+
+@api.get("/climbs/set/<string:set_key>", responses={200: ClimbList})
+def show_set(path: SetPath) -> Response:
+    """The climbs of a set of variants, in its order."""
+    found = as_they_stand(store.climbs_of_set(path.set_key))
+    return answer(ClimbList(climbs=[climb_shape(stood) for stood in found]))
+
+
+@api.get("/climbs/<int:climb_id>/drill", responses={200: DrillShape})
+def show_drill(path: ClimbPath) -> Response:
+    """The drill of a climb as its student plays it: the version, with what differs laid over it."""
+    return answer(drill_shape(store.find_climb(path.climb_id).drill))
+
+
+@api.put("/climbs/<int:climb_id>/version", responses={200: ClimbShape})
+def give_version(path: ClimbPath, body: VersionBody) -> Response:
+    """Let a climb go on with another version of its drill."""
+    return answer(_standing(take_version(path.climb_id, body.version, body.based_on)))
 
 
 @api.get("/climbs/<int:climb_id>", responses={200: ClimbShape})
@@ -132,6 +230,12 @@ def move(path: ClimbPath, body: MoveBody) -> Response:
         key=body.key,
     )
     return answer(_standing(climb), 201)
+
+
+@api.delete("/climbs/<int:climb_id>/moves/<int:move_id>", responses={200: ClimbShape})
+def undo_move(path: MovePath) -> Response:
+    """Take back the last move of a climb: it stands where it stood before."""
+    return answer(_standing(store.undo_move(path.climb_id, path.move_id)))
 
 
 @api.put("/climbs/<int:climb_id>/clicks", responses={200: ClimbShape})

@@ -6,6 +6,7 @@ from pydantic import BaseModel
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
+from ripresa.web.shapes.student_page import LessonWordsShape, lesson_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.desk import Lesson, desk_of
 
@@ -13,12 +14,13 @@ api = blueprint("desk")
 
 
 class LessonShape(BaseModel):
-    """A student with the climb that stands nearest: the last one played, else the newest."""
+    """A student with the climb that stands nearest, the last one played, else the newest; what matters today."""
 
     time: str
     student: StudentShape
     climb: ClimbShape | None
     last_take: str
+    words: LessonWordsShape | None
 
 
 class DayShape(BaseModel):
@@ -73,4 +75,5 @@ def _lesson(lesson: Lesson) -> LessonShape:
         student=student_shape(lesson.student),
         climb=climb_shape(lesson.stood) if lesson.stood else None,
         last_take=lesson.last_take,
+        words=lesson_shape(lesson.words) if lesson.words else None,
     )

@@ -1,5 +1,6 @@
 """The library of drills: versions, files in and out."""
 
+from dataclasses import replace
 from typing import Any
 
 from flask import Response
@@ -7,11 +8,13 @@ from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
+from ripresa.core.rhythm import Counting
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
 from ripresa.formats.musicxml import write_musicxml
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
+from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key, Once
@@ -103,8 +106,12 @@ def archive_drill(path: DrillPath, body: ArchiveBody) -> Response:
 @api.post("/drills", responses={201: DrillShape})
 def add_drill(body: NewDrill) -> Response:
     """Keep a new drill."""
-    read(body.drill)
-    return answer(drill_shape(store.add_drill(body.drill, now(), body.key, body.writer or "")), 201)
+    drill = body.drill
+    if drill.counting == Counting():
+        # A drill that says nothing of it is counted as this teacher counts.
+        drill = replace(drill, counting=studio_settings().counting)
+    read(drill)
+    return answer(drill_shape(store.add_drill(drill, now(), body.key, body.writer or "")), 201)
 
 
 @api.post("/drills/file", responses={201: DrillShape})

@@ -1,27 +1,35 @@
 """The log: what happened, as a list, as points over time, and as CSV."""
 
 from collections.abc import Iterator
+from datetime import date
 from itertools import islice
+from typing import Literal
 
 from flask import Response, stream_with_context
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
-from ripresa.core.exact import label, short
+from ripresa.core.exact import label, plural, short
+from ripresa.core.plans import told
 from ripresa.core.takes import MARK_WORDS, SOURCES, Mark
-from ripresa.web.answers import answer
+from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.web.shapes.takes import measured_words
-from ripresa.work.log import MOST_SHOWN, Moved, PlayedTake, log_lines, log_of
+from ripresa.work.log import MOST_SHOWN, Filters, Moved, PlayedTake, log_lines, log_of
+from ripresa.work.log_in import MOST_TOLD, take_in
 
 api = blueprint("log")
 
 
 class LogQuery(BaseModel):
-    """Whose log."""
+    """Whose log, and what of it: a climb, a mark, whose ear, from which day on."""
 
     student_id: Id
+    climb_id: Id | None = None
+    mark: Mark | None = None
+    by: Literal["teacher", "student"] | None = None
+    since: date | None = None
 
 
 class CsvQuery(BaseModel):
@@ -43,6 +51,56 @@ class EntryShape(BaseModel):
     note: str
     measured: str
     can_be_judged: bool
+    by: str
+    climb_id: int | None
+    move_id: int | None
+
+
+class LogWeekShape(BaseModel):
+    """A week of a log: what was played in it."""
+
+    name: str
+    minutes: str
+    takes: int
+    clean: int
+    shaky: int
+    notes: int
+
+
+class WeakShape(BaseModel):
+    """A weak place of a drill, with how often it was met lately, and before."""
+
+    title: str
+    words: str
+    before: str
+
+
+class LogClimbShape(BaseModel):
+    """A climb to filter by."""
+
+    id: int
+    title: str
+
+
+class LogFileBody(BaseModel):
+    """A log as CSV, for a student."""
+
+    student_id: Id
+    text: str = Field(max_length=6_000_000)
+
+
+class LeftOutRow(BaseModel):
+    """A row that was left out, and why."""
+
+    line: int
+    why: str
+
+
+class TakenInShape(BaseModel):
+    """What came of a log that was read in."""
+
+    sentence: str
+    left_out: list[LeftOutRow]
 
 
 class PlayedShape(BaseModel):
@@ -73,12 +131,16 @@ class LogShape(BaseModel):
     parts: list[OwnPartShape]
     takes: int
     last_clean: str
+    weeks: list[LogWeekShape]
+    weak: list[WeakShape]
+    climbs: list[LogClimbShape]
 
 
 @api.get("/log", responses={200: LogShape})
 def show_log(query: LogQuery) -> Response:
     """The log of a student."""
-    found = log_of(query.student_id)
+    only = Filters(query.climb_id, query.mark, query.by, query.since)
+    found = log_of(query.student_id, now(), only)
     entries = [_take_entry(played) for played in found.takes[:MOST_SHOWN]]
     entries += [_move_entry(moved) for moved in found.moves]
     entries.sort(key=lambda entry: entry.at, reverse=True)
@@ -98,8 +160,32 @@ def show_log(query: LogQuery) -> Response:
             ],
             takes=found.count,
             last_clean=_speed(found.last_clean) if found.last_clean else "",
+            weeks=[
+                LogWeekShape(
+                    name=told(monday),
+                    minutes=f"{played.seconds / 60:.0f}",
+                    takes=played.takes,
+                    clean=played.clean,
+                    shaky=played.shaky,
+                    notes=played.notes,
+                )
+                for monday, played in found.weeks
+            ],
+            weak=[WeakShape(title=title, words=words, before=before) for title, words, before in found.weak],
+            climbs=[LogClimbShape(id=one.id, title=one.title) for one in found.climbs],
         )
     )
+
+
+@api.post("/log.csv", responses={200: TakenInShape})
+def read_in(body: LogFileBody) -> Response:
+    """Take in a log as CSV, in the columns of our own export; rows that cannot be read are listed, none is guessed."""
+    found = take_in(body.student_id, body.text.encode())
+    said = f"{plural(found.new, 'take')} taken in"
+    said += f", {found.known} were here already" if found.known else ""
+    said += f", {plural(len(found.left_out), 'row')} left out" if found.left_out else ""
+    told_rows = [LeftOutRow(line=one.line, why=one.why) for one in found.left_out[:MOST_TOLD]]
+    return answer(TakenInShape(sentence=f"{said}.", left_out=told_rows))
 
 
 @api.get("/log.csv")
@@ -130,6 +216,9 @@ def _take_entry(played: PlayedTake) -> EntryShape:
         note=take.note,
         measured=measured_words(take),
         can_be_judged=take.source != "by_ear",
+        by=take.ear_by or "",
+        climb_id=take.climb_id,
+        move_id=None,
     )
 
 
@@ -148,6 +237,9 @@ def _move_entry(moved: Moved) -> EntryShape:
         note="",
         measured="",
         can_be_judged=False,
+        by="",
+        climb_id=move.climb_id,
+        move_id=move.id,
     )
 
 

@@ -17,6 +17,7 @@ from ripresa.store import drills
 from ripresa.web.answers import answer, file_name
 from ripresa.web.blueprint import blueprint
 from ripresa.web.jobs import Job, Jobs
+from ripresa.web.middle import near_the_middle
 from ripresa.web.numbers import Count, Id
 
 api = blueprint("play_along", "/api/play-along")
@@ -79,7 +80,7 @@ def begin(body: PlayAlongBody) -> Response:
         heard=Heard(body.click, body.notes, body.timbre),
         before=body.before,
         spoken=body.spoken,
-        pulse=body.pulse,
+        pulse=near_the_middle(body.pulse),
         back=tuple(body.backing),
     )
     asked.check()

@@ -15,6 +15,7 @@ from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
+from ripresa.web.middle import near_the_middle
 from ripresa.web.numbers import Count, Seconds
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
 from ripresa.work.practise import Practice, practise
@@ -101,7 +102,7 @@ def show_performance(body: PerformanceBody) -> Response:
             slow=body.slow,
             before=body.before,
             spoken=body.spoken,
-            pulse=body.pulse,
+            pulse=near_the_middle(body.pulse),
             back=tuple(body.backing),
         )
     )

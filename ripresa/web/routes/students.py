@@ -1,27 +1,57 @@
-"""The roster."""
+"""The roster: students, each with a page of their own."""
 
+import base64
+import binascii
+from datetime import timedelta
 from fractions import Fraction
+from typing import Any
 
 from flask import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill.click import Click
-from ripresa.core.studio import StudentDetails
+from ripresa.core.errors import Unreadable
+from ripresa.core.plans import PracticePlan
+from ripresa.core.studio import StandSettings, StudentDetails
+from ripresa.formats.calendar_ics import read_lessons
 from ripresa.store import students as store
-from ripresa.web.answers import answer, now
+from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Once
+from ripresa.web.shapes.student_page import StudentPageShape, WhatIfShape, page_shape, what_if_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
+from ripresa.work.calendar import calendar_of
+from ripresa.work.students import keep_plan, page_of, replayed
 
 api = blueprint("students")
+#: How far back and ahead lessons are looked for in a calendar, in days.
+_BACK, _AHEAD = 7, 365
 
 
 class StudentPath(BaseModel):
     """Which student."""
 
     student_id: Id
+
+
+class AwayQuery(BaseModel):
+    """Those in use, or those that were put away."""
+
+    put_away: bool = False
+
+
+class PageQuery(BaseModel):
+    """The climb whose way is shown; the one played last if left out."""
+
+    climb_id: Id | None = None
+
+
+class ClimbQuery(BaseModel):
+    """Which climb."""
+
+    climb_id: Id
 
 
 class StudentBody(Once):
@@ -44,16 +74,63 @@ class OwnClicksBody(BaseModel):
     based_on: Id
 
 
+class PlanBody(BaseModel):
+    """A plan of practice, and the revision of the student that it was made from; none takes it away."""
+
+    plan: PracticePlan | None
+    based_on: Id
+
+
+class StandBody(BaseModel):
+    """How the stand is set for a student."""
+
+    stand: StandSettings
+
+
+class AwayBody(BaseModel):
+    """Whether a student is put away."""
+
+    put_away: bool
+
+
+class CalendarBody(BaseModel):
+    """A calendar file."""
+
+    base64: str = Field(max_length=6_000_000)
+
+
+class FoundLesson(BaseModel):
+    """Entries of a calendar of one name: their days, and their time of day where it is always the same."""
+
+    title: str
+    dates: list[str]
+    time: str
+
+
+class FoundCalendar(BaseModel):
+    """What of a calendar could be lessons, by name; what was left out."""
+
+    entries: list[FoundLesson]
+    left_out: list[str]
+
+
 class StudentList(BaseModel):
     """The roster, by name."""
 
     students: list[StudentShape]
 
 
+class Deleted(BaseModel):
+    """What was deleted, by name."""
+
+    name: str
+
+
 @api.get("/students", responses={200: StudentList})
-def list_students() -> Response:
-    """The roster."""
-    return answer(StudentList(students=[student_shape(one) for one in store.all_students()]))
+def list_students(query: AwayQuery) -> Response:
+    """The roster: students in use, or those put away."""
+    found = store.all_students(put_away=query.put_away)
+    return answer(StudentList(students=[student_shape(one) for one in found]))
 
 
 @api.post("/students", responses={201: StudentShape})
@@ -62,10 +139,30 @@ def add_student(body: StudentBody) -> Response:
     return answer(student_shape(store.add_student(body.details, now(), body.key)), 201)
 
 
+@api.get("/students/<int:student_id>", responses={200: StudentPageShape})
+def show_student(path: StudentPath, query: PageQuery) -> Response:
+    """The page of a student."""
+    return answer(page_shape(page_of(path.student_id, now(), query.climb_id)))
+
+
 @api.put("/students/<int:student_id>", responses={200: StudentShape})
 def change_student(path: StudentPath, body: ChangedStudent) -> Response:
     """Change what is written down about a student."""
     return answer(student_shape(store.change_student(path.student_id, body.details, body.based_on)))
+
+
+@api.delete("/students/<int:student_id>", responses={200: Deleted})
+def delete_student(path: StudentPath) -> Response:
+    """Delete a student with all climbs, takes and notes; drills stay."""
+    name = store.find_student(path.student_id).details.name
+    store.delete_student(path.student_id)
+    return answer(Deleted(name=name))
+
+
+@api.put("/students/<int:student_id>/put-away", responses={200: StudentShape})
+def put_away(path: StudentPath, body: AwayBody) -> Response:
+    """Put a student away, or take one back; climbs and takes stay either way."""
+    return answer(student_shape(store.put_away(path.student_id, now() if body.put_away else None)))
 
 
 @api.put("/students/<int:student_id>/clicks", responses={200: StudentShape})
@@ -74,3 +171,48 @@ def keep_clicks(path: StudentPath, body: OwnClicksBody) -> Response:
     # A plan refuses what cannot be a ladder.
     clicks = ClimbPlan(start=Fraction(60), clicks=tuple(body.clicks)).clicks
     return answer(student_shape(store.keep_clicks(path.student_id, clicks, body.based_on)))
+
+
+@api.put("/students/<int:student_id>/stand", responses={200: StudentShape})
+def keep_stand(path: StudentPath, body: StandBody) -> Response:
+    """Keep how the stand is set for a student: in the studio, not in a browser."""
+    return answer(student_shape(store.keep_stand(path.student_id, body.stand)))
+
+
+@api.put("/students/<int:student_id>/plan", responses={200: StudentShape})
+def keep_practice(path: StudentPath, body: PlanBody) -> Response:
+    """Keep a plan of practice; none takes it away."""
+    return answer(student_shape(keep_plan(path.student_id, body.plan, body.based_on)))
+
+
+@api.get("/students/<int:student_id>/what-if", responses={200: WhatIfShape})
+def show_what_if(path: StudentPath, query: ClimbQuery) -> Response:
+    """The log of a climb, replayed under its own rule and others."""
+    store.find_student(path.student_id)
+    return answer(what_if_shape(*replayed(query.climb_id)))
+
+
+@api.get("/students/<int:student_id>/calendar.ics")
+def save_calendar(path: StudentPath) -> Any:
+    """Practice and lessons to come, as iCalendar."""
+    student = store.find_student(path.student_id)
+    body = calendar_of(student, now())
+    return download(body, f"{file_name(student.details.name)}.ics", "text/calendar")
+
+
+@api.post("/students/lessons", responses={200: FoundCalendar})
+def find_lessons(body: CalendarBody) -> Response:
+    """The entries of a calendar file that could be lessons, from last week to a year ahead."""
+    try:
+        data = base64.b64decode(body.base64, validate=True)
+    except (binascii.Error, ValueError) as error:
+        raise Unreadable("The file did not arrive whole. Open it again.", field="base64") from error
+    today = now().date()
+    found = read_lessons(data, today - timedelta(days=_BACK), today + timedelta(days=_AHEAD), now().tzinfo)
+    titles: dict[str, FoundLesson] = {}
+    for day, title, at in found.days:
+        time = f"{at:%H:%M}" if at else ""
+        entry = titles.setdefault(title, FoundLesson(title=title, dates=[], time=time))
+        entry.dates.append(day.isoformat())
+        entry.time = time if entry.time == time else ""
+    return answer(FoundCalendar(entries=list(titles.values()), left_out=list(found.left_out)))

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from ripresa.core.exact import parse_amount
 from ripresa.core.reports import Asked, small_sums
+from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
@@ -63,5 +64,6 @@ def show_sums(query: SumsQuery) -> Response:
         meter=query.meter,
         beats=parse_amount(query.beats),
         click=query.click,
+        middle=studio_settings().middle_rate,
     )
     return answer(SumsShape(**asdict(small_sums(asked))))

@@ -129,6 +129,12 @@ class TakeList(BaseModel):
     takes: list[TakeLineShape]
 
 
+class DeletedTake(BaseModel):
+    """The take that is gone."""
+
+    id: str
+
+
 class NoteBody(BaseModel):
     """A note on a take."""
 
@@ -224,6 +230,13 @@ def show_take(path: TakePath) -> Response:
 def show_again(path: TakePath) -> Response:
     """A take judged again under today's rule, beside what was said then, which stays."""
     return answer(again_shape(judge_again(path.take_id)))
+
+
+@api.delete("/takes/<take_id>", responses={200: DeletedTake})
+def delete_take(path: TakePath) -> Response:
+    """Delete a take that was kept by mistake; moves that it led to stay, and can be taken back by themselves."""
+    found = store.delete_take(path.take_id)
+    return answer(DeletedTake(id=found.id))
 
 
 @api.put("/takes/<take_id>/note", responses={200: TakeShape})

@@ -14,6 +14,7 @@ from ripresa.core.drill.material import (
     Material,
 )
 from ripresa.core.drill.second import Plays
+from ripresa.core.studio import StudentDetails, StudioSettings
 from ripresa.core.takes import Evenness, StandIn
 from ripresa.formats.recipes import Recipes
 from ripresa.formats.wire import WireExact
@@ -171,6 +172,10 @@ class Choices(BaseModel):
     movings: list[Choice]
     presets: list[PresetChoice]
     plan: ClimbPlan
+    student: StudentDetails
+    settings_of_studio: StudioSettings
+    papers: list[Choice]
+    sound_firsts: list[Choice]
 
     is_demo: bool
     version: str
@@ -231,6 +236,7 @@ class Choices(BaseModel):
     evenness: list[Choice]
     limits: list[FigureChoice]
     faults: list[Choice]
+    turned: list[Choice]
     weekdays: list[Choice]
     stand_ins: list[StandInChoice]
     calibration: Drill

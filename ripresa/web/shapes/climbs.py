@@ -118,7 +118,12 @@ class ClimbShape(BaseModel):
     student: StudentShape
     drill_id: int
     version: int
+    newer_version: int | None
     title: str
+    drill_title: str
+    differs: list[str]
+    set_key: str
+    set_place: int
     sign: str
     plan: ClimbPlan
     rung: int
@@ -206,7 +211,12 @@ def climb_shape(stood: Stood) -> ClimbShape:
         student=student_shape(climb.student),
         drill_id=climb.drill.id,
         version=climb.drill.version,
-        title=climb.drill.drill.title,
+        newer_version=stood.newest if stood.newest > climb.drill.version else None,
+        title=climb.title,
+        drill_title=climb.drill.drill.title,
+        differs=list(climb.differs),
+        set_key=climb.set_key,
+        set_place=climb.set_place,
         sign=meter_named(climb.drill.drill.meter).sign,
         plan=climb.plan,
         rung=climb.rung,

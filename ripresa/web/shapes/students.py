@@ -4,8 +4,10 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill.click import Click
+from ripresa.core.exact import plural
 from ripresa.core.pitch import instrument_named
-from ripresa.core.studio import Student
+from ripresa.core.plans import parse_days, told_days
+from ripresa.core.studio import Student, StudentDetails
 
 
 class StudentShape(BaseModel):
@@ -19,6 +21,16 @@ class StudentShape(BaseModel):
     lesson_time: str
     clicks: list[Click]
     revision: int
+    details: StudentDetails
+    lesson_words: str
+    is_put_away: bool
+
+
+def lesson_words(details: StudentDetails) -> str:
+    """Return when there are lessons: ``Wednesdays 14:30``, ``every 2 weeks from 7 Oct, 14:30``; empty without any."""
+    days = [told_days(parse_days(one)) for one in details.lesson_days]
+    shown = ", ".join(days[:3]) + (f" and {plural(len(days) - 3, 'day')} more" if len(days) > 3 else "")
+    return f"{shown} {details.lesson_time}".strip()
 
 
 def student_shape(student: Student) -> StudentShape:
@@ -33,4 +45,7 @@ def student_shape(student: Student) -> StudentShape:
         lesson_time=details.lesson_time,
         clicks=list(student.clicks),
         revision=student.revision,
+        details=details,
+        lesson_words=lesson_words(details),
+        is_put_away=student.put_away_at is not None,
     )

@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api } from "../../api/client";
 import { archiveQuery, drillsQuery, forgetWork } from "../../api/queries";
+import { base64Of } from "../../ui/base64";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -100,14 +101,6 @@ export function LibraryPage() {
       {score && <OpenScore score={score} onClose={() => setScore(null)} />}
     </div>
   );
-}
-
-async function base64Of(file: File): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
-  let text = "";
-  for (let at = 0; at < bytes.length; at += 0x8000)
-    text += String.fromCharCode(...bytes.subarray(at, at + 0x8000));
-  return btoa(text);
 }
 
 /** Drills that were put away; asked for once they are looked at. */

@@ -13,8 +13,10 @@ import { WordButtons } from "../../ui/WordButtons";
 import { ChangeLadder } from "./ChangeLadder";
 import { ChangeLimits } from "./ChangeLimits";
 import { ClimbPicture } from "./ClimbPicture";
+import { NewerVersion } from "./NewerVersion";
 import { Remedies } from "./Remedies";
 import { RungTable } from "./RungTable";
+import { SetOf } from "./SetOf";
 
 /** One climb: from here to the target, tread by tread. */
 export function ClimbPage() {
@@ -41,7 +43,10 @@ function OneClimb({ climb }: { climb: Climb }) {
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-3 mb-2">
           <h1 className="text-2xl sm:text-3xl font-extrabold flex-1 break-words">
-            {climb.student.name}: {climb.title}
+            <Link to={`/students/${climb.student.id}`} className="no-underline hover:underline">
+              {climb.student.name}
+            </Link>
+            : {climb.title}
           </h1>
           <Link className="button" to={`/bench/${climb.drill_id}`}>
             The drill
@@ -55,6 +60,8 @@ function OneClimb({ climb }: { climb: Climb }) {
         </div>
         <PlanSentence climb={climb} />
         <ClimbPicture climb={climb} />
+        <NewerVersion climb={climb} />
+        {climb.set_key && <SetOf climb={climb} />}
         <RungTable treads={climb.treads} sign={climb.sign} />
         <ChangeLimits key={`limits ${JSON.stringify(climb.plan)}`} climb={climb} />
         <ChangeLadder key={JSON.stringify(climb.plan)} climb={climb} />

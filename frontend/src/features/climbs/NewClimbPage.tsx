@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import { api, type Choices, type Schemas, type Student } from "../../api/client";
+import { api, type Choices, type Overrides, type Schemas, type Student } from "../../api/client";
 import { choicesQuery, drillsQuery, forgetWork, ladderQuery, studentsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -10,6 +10,7 @@ import { useLastGood } from "../../ui/useLastGood";
 import { useOnce } from "../../ui/useOnce";
 import { ClickLadder } from "./ClickLadder";
 import { KeepLadder } from "./KeepLadder";
+import { AS_WRITTEN, OverrideWords, type Turned } from "./OverrideWords";
 import { PlanBrief } from "./PlanBrief";
 import { RungTable } from "./RungTable";
 import { Treads } from "./Treads";
@@ -39,6 +40,12 @@ export function NewClimbPage() {
   return <NewClimb choices={choices.data} students={students.data.students} drills={drills.data.drills} />;
 }
 
+/** What a plan begins with for a student: the own ladder, the own evenness. */
+function ownOf(student: Student | undefined) {
+  const evenness = student?.details.evenness;
+  return { clicks: student?.clicks ?? [], ...(evenness ? { evenness } : {}) };
+}
+
 type Props = { choices: Choices; students: Student[]; drills: Schemas["DrillLine"][] };
 
 function NewClimb({ choices, students, drills }: Props) {
@@ -47,7 +54,7 @@ function NewClimb({ choices, students, drills }: Props) {
   const [studentId, setStudentId] = useState(Number(asked.get("student")) || (students[0]?.id ?? 0));
   const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
   const student = students.find((one) => one.id === studentId);
-  const [plan, setPlan] = useState({ ...choices.plan, clicks: student?.clicks ?? [] });
+  const [plan, setPlan] = useState({ ...choices.plan, ...ownOf(student) });
   const chooseStudent = (id: number) => {
     setStudentId(id);
     const before = JSON.stringify(student?.clicks ?? []);
@@ -55,15 +62,26 @@ function NewClimb({ choices, students, drills }: Props) {
     // Another student's own ladder takes the place of the first one's, not of what was chosen by hand.
     if (JSON.stringify(plan.clicks) === before) setPlan({ ...plan, clicks: own });
   };
-  const ladder = useQuery({ ...ladderQuery(drillId, plan), placeholderData: keepPreviousData, retry: false });
+  const [overrides, setOverrides] = useState<Overrides>(AS_WRITTEN);
+  const [turned, setTurned] = useState("");
+  const ladder = useQuery({
+    ...ladderQuery(drillId, plan, overrides),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
   const shown = useLastGood(ladder.data);
   const once = useOnce();
   const start = useMutation({
-    mutationFn: () => api.startClimb(studentId, drillId, plan, once.key([studentId, drillId, plan])),
-    onSuccess: (climb) => {
+    mutationFn: async () => {
+      const body = { student_id: studentId, drill_id: drillId, version: null, plan };
+      const key = once.key([body, overrides, turned]);
+      if (!turned) return [await api.startClimb({ ...body, overrides, key })];
+      return (await api.startSet({ ...body, over: overrides, turned: turned as Turned, key })).climbs;
+    },
+    onSuccess: (climbs) => {
       once.done();
       forgetWork();
-      void navigate(`/climbs/${climb.id}`);
+      void navigate(`/climbs/${climbs[0]?.id}`);
     },
   });
   const sign = drills.find((one) => one.id === drillId)?.tempo.split(" ")[0] ?? "♩";
@@ -77,7 +95,7 @@ function NewClimb({ choices, students, drills }: Props) {
           disabled={start.isPending || ladder.isError}
           onClick={() => start.mutate()}
         >
-          Start this climb
+          {turned ? "Start the set" : "Start this climb"}
         </button>
       </div>
       <PlanBrief
@@ -101,6 +119,17 @@ function NewClimb({ choices, students, drills }: Props) {
         onDrill={setDrillId}
         refusal={refusalOf(ladder.error)}
         onChange={setPlan}
+      />
+      <OverrideWords
+        overrides={overrides}
+        turned={turned}
+        choices={choices}
+        studentId={studentId}
+        drillId={drillId}
+        plan={plan}
+        refusal={refusalOf(ladder.error)}
+        onChange={setOverrides}
+        onTurned={setTurned}
       />
       {plan.clicks.length > 0 && (
         <details className="card-plain mb-3">

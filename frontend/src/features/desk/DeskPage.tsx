@@ -1,12 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { deskQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
+import { NewStudent } from "../students/NewStudent";
+import { FirstQuarter } from "./FirstQuarter";
 import { LessonLine } from "./LessonLine";
-import { NewStudent } from "./NewStudent";
 import { QuickSum } from "./QuickSum";
 import { Waiting } from "./Waiting";
 import { Week } from "./Week";
@@ -36,6 +38,9 @@ export function DeskPage() {
           <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">
             {weekday}, {COUNTS[lessons.length] ?? `${lessons.length} lessons`}
           </h1>
+          <Link className="button button-quiet" to="/students">
+            Students
+          </Link>
           <button type="button" className="button" onClick={() => setAdding(true)}>
             New student
           </button>
@@ -54,13 +59,7 @@ export function DeskPage() {
           </section>
         )}
         {lessons.length + others.length === 0 ? (
-          <div className="card-plain">
-            <h2>Nobody here yet</h2>
-            <p className="mb-3">Add your first student, then make a drill and start a climb.</p>
-            <button type="button" className="button" onClick={() => setAdding(true)}>
-              Add a student
-            </button>
-          </div>
+          <FirstQuarter onAdd={() => setAdding(true)} />
         ) : (
           <ul className="space-y-2.5">
             {lessons.map((lesson) => (

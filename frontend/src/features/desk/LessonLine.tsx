@@ -1,15 +1,16 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Staircase } from "../../ui/Staircase";
+import { LessonWords } from "../students/NextLesson";
 
 /** One student: when, the drill on the stand, the staircase in small, what comes next, one press to play. */
 export function LessonLine({ lesson }: { lesson: Schemas["LessonShape"] }) {
-  const { student, climb } = lesson;
+  const { student, climb, words } = lesson;
   return (
     <li className="card-plain lesson-line grid items-center gap-x-4 gap-y-2 grid-cols-[3.5rem_1fr] md:grid-cols-[3.5rem_9.5rem_1fr_13.5rem]">
       <span className="text-lg font-bold">{lesson.time || "–"}</span>
       <div className="min-w-0">
-        <Link to={`/log/${student.id}`} className="font-semibold text-lg leading-tight break-words">
+        <Link to={`/students/${student.id}`} className="font-semibold text-lg leading-tight break-words">
           {student.name}
         </Link>
         <p className="text-soft leading-tight">{student.instrument_name}</p>
@@ -29,6 +30,11 @@ export function LessonLine({ lesson }: { lesson: Schemas["LessonShape"] }) {
         </div>
       ) : (
         <p className="text-soft col-span-2 md:col-span-1">Nothing on the stand yet.</p>
+      )}
+      {words && (words.stood || words.broke || words.asked.length > 0) && (
+        <div className="col-span-2 md:col-span-full md:order-last text-sm md:pl-18">
+          <LessonWords words={words} />
+        </div>
       )}
       <div className="col-span-2 md:col-span-1 md:text-right">
         {climb ? (

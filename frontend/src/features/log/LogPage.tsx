@@ -1,10 +1,14 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { files, type Schemas } from "../../api/client";
+import { files, type LogFilter, type Schemas } from "../../api/client";
 import { logQuery, studentsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { Entry } from "./Entry";
+import { Filters } from "./Filters";
+import { Glance } from "./Glance";
+import { ReadLog } from "./ReadLog";
 import { SpeedPlot } from "./SpeedPlot";
 
 /** The log of one student: what happened, and the speed over time. */
@@ -29,7 +33,8 @@ export function LogPage() {
 
 function StudentLog({ id, students }: { id: number; students: Schemas["StudentShape"][] }) {
   const navigate = useNavigate();
-  const log = useQuery(logQuery(id));
+  const [filter, setFilter] = useState<LogFilter>({ student_id: id });
+  const log = useQuery({ ...logQuery({ ...filter, student_id: id }), placeholderData: keepPreviousData });
   return (
     <div className="max-w-6xl">
       <div className="flex flex-wrap items-center gap-3 mb-4">
@@ -47,10 +52,17 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
           ))}
         </select>
         <span className="flex-1" />
-        <a className="button" href={files.log(id)} download>
+        <Link className="button no-print" to={`/students/${id}`}>
+          The student
+        </Link>
+        <button type="button" className="button button-quiet no-print" onClick={() => window.print()}>
+          Print
+        </button>
+        <ReadLog studentId={id} />
+        <a className="button no-print" href={files.log(id)} download>
           Save as CSV
         </a>
-        <a className="button button-quiet" href={files.log()} download>
+        <a className="button button-quiet no-print" href={files.log()} download>
           Everyone’s as CSV
         </a>
       </div>
@@ -72,6 +84,7 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
               <p>No take yet. Put a drill on the stand and play it.</p>
             )}
           </section>
+          <Glance log={log.data} />
           {log.data.parts.length > 0 && (
             <section className="card-plain mb-4">
               <h2>Parts practised by themselves</h2>
@@ -86,13 +99,31 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
               </ul>
             </section>
           )}
+          <Filters
+            filter={filter}
+            climbs={log.data.climbs}
+            onChange={(changed) => setFilter({ ...changed, student_id: id })}
+          />
+          {log.data.entries.length === 0 && <p className="card-plain">Nothing of this kind.</p>}
           <ol className="space-y-2">
             {log.data.entries.map((entry) => (
-              <Entry key={`${entry.at} ${entry.kind} ${entry.take_id}`} entry={entry} />
+              <Entry
+                key={`${entry.at} ${entry.kind} ${entry.take_id} ${entry.move_id}`}
+                entry={entry}
+                undoable={isLastMove(entry, log.data.entries)}
+              />
             ))}
           </ol>
         </>
       )}
     </div>
+  );
+}
+
+/** Whether an entry is the last move of its climb, which can be taken back. */
+function isLastMove(entry: Schemas["EntryShape"], entries: readonly Schemas["EntryShape"][]): boolean {
+  return (
+    entry.move_id !== null &&
+    entries.find((one) => one.move_id !== null && one.climb_id === entry.climb_id)?.move_id === entry.move_id
   );
 }

@@ -20,6 +20,8 @@ type Props = {
   takes: ReturnType<typeof useTakes>;
   playing: boolean;
   large: boolean;
+  /** Shows the figures, where the ear comes first; null where they stand there anyway. */
+  onFigures: (() => void) | null;
   onMoved: (climb: Climb) => void;
   onRemedy: (remedy: KeptRemedy) => void;
   onBack: () => void;
@@ -63,11 +65,18 @@ export function AfterTheTake(props: Props) {
 type JudgedProps = Props & { judged: Judged };
 
 function Figures(props: JudgedProps) {
-  const { judged, onNote, takes } = props;
+  const { judged, onNote, takes, onFigures } = props;
   const { figures } = judged.take;
   return (
     <div className="grid gap-3 lg:grid-cols-[1fr_24rem]">
-      {figures?.matched ? (
+      {onFigures ? (
+        <div className="card-plain">
+          <p className="mb-2">First the ear: how was it? The figures wait.</p>
+          <button type="button" className="button" onClick={onFigures}>
+            Show the figures
+          </button>
+        </div>
+      ) : figures?.matched ? (
         <div className="card-plain min-w-0 !py-3">
           <WhereItFell figures={figures} onNote={onNote} />
           <ThroughThePass figures={figures} onNote={onNote} />

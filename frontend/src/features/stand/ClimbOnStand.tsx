@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Choices, Climb, Drill, KeptRemedy, Schemas } from "../../api/client";
-import { choicesQuery, climbQuery, drillQuery, remedyQuery } from "../../api/queries";
+import { choicesQuery, climbDrillQuery, climbQuery, remedyQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { StandScreen } from "./StandScreen";
@@ -16,7 +16,7 @@ export function ClimbOnStand() {
   const remedy = useQuery({ ...remedyQuery(asked), enabled: asked > 0 });
   const choices = useQuery(choicesQuery);
   const drill = useQuery({
-    ...drillQuery(climb.data?.drill_id ?? 0, climb.data?.version),
+    ...climbDrillQuery(id, climb.data?.version),
     enabled: climb.data !== undefined,
   });
   const failed =
@@ -92,6 +92,7 @@ function Standing({ climb, kept, choices, remedy, tried: asked, startsAt }: Prop
         </>
       }
       choices={choices}
+      stand={climb.student.details.stand}
       bpm={at?.bpm ?? climb.bpm}
       steps={{ slower: stepTo(number - 1), faster: stepTo(number + 1) }}
       onTempo={() => setTried(number)}

@@ -33,6 +33,7 @@ export function DrillOnStand() {
 type Props = { kept: Schemas["DrillShape"]; choices: Choices; students: Student[] };
 
 function Standing({ kept, choices, students }: Props) {
+  const [asked] = useSearchParams();
   const [bpm, setBpm] = useState(kept.drill.bpm);
   const [click, setClick] = useState(kept.drill.click);
   const [studentId, setStudentId] = useState<number | null>(null);
@@ -74,10 +75,12 @@ function Standing({ kept, choices, students }: Props) {
         title={kept.drill.title}
         above="tempo"
         choices={choices}
+        stand={students.find((one) => one.id === studentId)?.details.stand ?? null}
         bpm={bpm}
         steps={null}
         onTempo={setBpm}
         onClick={setClick}
+        turns={Number(asked.get("turns")) || null}
         onMoved={() => {}}
         onRung={(to) => {
           setBpm(to);

@@ -66,7 +66,7 @@ const PARTS: Part[] = [
     offer: "the inner pulse",
     why: "The beat that the student counts inside, to hear at first.",
     isUsed: ({ pulse }) => pulse !== null,
-    start: (count) => ({ ...count, pulse: { school: "middle", heard: 2, soft: 2 } }),
+    start: (count) => ({ ...count, pulse: { school: "middle", heard: 2, soft: 2, middle: "140" } }),
     words: (props) => <PulseWords {...props} />,
   },
 ];

@@ -35,6 +35,7 @@ export function StandScreen(props: StandProps) {
         moment={stand.moment}
         passes={isPractice ? null : count.passes}
         large={large}
+        onFigures={on.isSoundFirst ? on.showFigures : null}
         meanwhile={choices.meanwhile.find((one) => one.value === count.meanwhile)?.why ?? ""}
         words={
           <StandWords
@@ -133,6 +134,7 @@ export function StandScreen(props: StandProps) {
         takes={takes}
         playing={stand.isPlaying}
         large={large}
+        onFigures={on.isSoundFirst ? on.showFigures : null}
         onMoved={(moved) => {
           takes.clear();
           props.onMoved(moved);

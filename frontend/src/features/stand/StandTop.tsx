@@ -12,10 +12,13 @@ type Props = {
   /** What the student does while nobody plays. */
   meanwhile: string;
   words: ReactNode;
+  /** Shows the figures, where the ear comes first; null where they stand there anyway. */
+  onFigures: (() => void) | null;
 };
 
 /** The big numbers: tempo, speed, where one is; and the words that set the click and the count. */
-export function StandTop({ title, above, reading, moment, passes, large, meanwhile, words }: Props) {
+export function StandTop(props: Props) {
+  const { title, above, reading, moment, passes, large, meanwhile, words, onFigures } = props;
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
       <div>
@@ -27,10 +30,18 @@ export function StandTop({ title, above, reading, moment, passes, large, meanwhi
       </div>
       <div className="pb-2 min-w-0">
         <h1 className="text-soft break-words max-w-120 font-sans font-normal">{title}</h1>
-        <p className={`font-display font-bold ${large ? "text-5xl" : "text-2xl"}`}>
-          {reading.peak_nps} notes a second
-        </p>
-        <p className="text-soft">{reading.closest}</p>
+        {onFigures ? (
+          <button type="button" className="button button-small button-quiet" onClick={onFigures}>
+            Show the figures
+          </button>
+        ) : (
+          <>
+            <p className={`font-display font-bold ${large ? "text-5xl" : "text-2xl"}`}>
+              {reading.peak_nps} notes a second
+            </p>
+            <p className="text-soft">{reading.closest}</p>
+          </>
+        )}
       </div>
       <div className="pb-2 min-w-44" aria-live="off">
         <Where

@@ -28,8 +28,20 @@ const USUAL: Sound = {
 };
 const key = (studentId: number | null) => `sound.${studentId ?? "nobody"}`;
 
-export const soundFor = (studentId: number | null): Sound => ({
+/** How the stand is set for a student: as the studio keeps it, or as this browser did before; for nobody, this browser. */
+export const soundFor = (studentId: number | null, ofStudio = ""): Sound => ({
   ...USUAL,
-  ...kept<Partial<Sound>>(key(studentId)),
+  ...(parsed(ofStudio) ?? kept<Partial<Sound>>(key(studentId))),
 });
-export const keepSound = (studentId: number | null, sound: Sound): void => void keep(key(studentId), sound);
+
+/** Keeps it for nobody in this browser. */
+export const keepSound = (sound: Sound): void => void keep(key(null), sound);
+
+function parsed(text: string): Partial<Sound> | null {
+  try {
+    const found: unknown = text ? JSON.parse(text) : null;
+    return typeof found === "object" ? found : null;
+  } catch {
+    return null;
+  }
+}

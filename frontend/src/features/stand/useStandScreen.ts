@@ -1,17 +1,17 @@
 import { type ReactNode, useMemo, useRef, useState } from "react";
-import type { Choices, Climb, Drill, KeptRemedy } from "../../api/client";
+import type { Choices, Climb, Drill, KeptRemedy, StudentDetails } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
 import { USUAL } from "./count";
-import { keepSwitch, keptSwitch, useFootSwitch } from "./footSwitch";
+import { useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
 import { ALL_OF_IT, type Practice, partDue, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
-import { keepSound, soundFor } from "./sound";
 import { useAwake } from "./useAwake";
 import { useLarge } from "./useLarge";
 import { usePlayed } from "./usePlayed";
 import { useStand } from "./useStand";
 import { useStandKeys } from "./useStandKeys";
+import { useStandSettings } from "./useStandSettings";
 import { type Subject, useTakes } from "./useTakes";
 
 export type StandProps = {
@@ -21,6 +21,8 @@ export type StandProps = {
   /** What stands over the big number: the rung, or the drill. */
   above: ReactNode;
   choices: Choices;
+  /** How the stand is set for the student; null for nobody. */
+  stand: StudentDetails["stand"] | null;
   bpm: string;
   /** One press slower or faster, null at an end; where none is given it is a tempo that the server says. */
   steps: { slower: (() => void) | null; faster: (() => void) | null } | null;
@@ -31,6 +33,8 @@ export type StandProps = {
   remedy?: KeptRemedy | null;
   /** A tempo and a division to try beside the rungs when it is opened. */
   tried?: Pick<Practice, "bpm" | "only">;
+  /** Passes each in turn with the teacher, when it is opened: call and answer. */
+  turns?: number | null;
   /** Whom it may offer another rung to; null where none fits. */
   onRung: ((bpm: string) => boolean) | null;
 };
@@ -43,25 +47,17 @@ export function useStandScreen(props: StandProps) {
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
   const [open, setOpen] = useState<"latency" | "switch" | null>(null);
-  const [footSwitch, setFootSwitch] = useState(keptSwitch);
   const [latency, setLatency] = useState(keptLatency);
   const [practice, setPractice] = useState<Practice>(() =>
-    props.remedy ? practiceOf(props.remedy) : { ...ALL_OF_IT, ...props.tried },
+    props.remedy ? practiceOf(props.remedy) : { ...ALL_OF_IT, turns: props.turns ?? null, ...props.tried },
   );
-  const [sound, setSound] = useState(() => soundFor(subject.studentId));
-  const [soundOf, setSoundOf] = useState(subject.studentId);
-  if (soundOf !== subject.studentId) {
-    setSoundOf(subject.studentId);
-    setSound(soundFor(subject.studentId));
-  }
+  const { sound, footSwitch, changeSound, chooseSwitch } = useStandSettings(subject.studentId, props.stand);
+  const [shown, setShown] = useState(false);
+  const isSoundFirst = (props.stand?.sound_first ?? choices.settings_of_studio.sound_first) && !shown;
   const rail = useRef<RailHandle>(null);
   const part = useMemo(() => partDue(practice, subject.part), [practice, subject.part]);
   const { asked, played, isPractice, isMeasured, isHidden } = usePlayed(subject, bpm, count, practice, sound);
   const takes = useTakes(subject, source, latency, choices, practice);
-  const changeSound = (changed: typeof sound) => {
-    setSound(changed);
-    keepSound(subject.studentId, changed);
-  };
   const stand = useStand({
     made: choices,
     performance: played ?? undefined,
@@ -123,6 +119,8 @@ export function useStandScreen(props: StandProps) {
   };
 
   return {
+    isSoundFirst,
+    showFigures: () => setShown(true),
     toTheDrill,
     practiseRemedy: (remedy: KeptRemedy) => {
       takes.clear();
@@ -146,10 +144,7 @@ export function useStandScreen(props: StandProps) {
     sound,
     changeSound,
     footSwitch,
-    chooseSwitch: (key: string) => {
-      setFootSwitch(key);
-      keepSwitch(key);
-    },
+    chooseSwitch,
     rail,
     asked,
     played,

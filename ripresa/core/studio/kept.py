@@ -1,4 +1,4 @@
-"""What a studio keeps: students, drills with versions, climbs, takes and moves."""
+"""Work as it is kept: drills with versions, climbs, takes and moves."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -6,61 +6,13 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Literal
 
-from ripresa.core.changes import Part
+from ripresa.core.changes import Overrides, Part
 from ripresa.core.climbs import ClimbPlan, Decision
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.pitch import instrument_named
+from ripresa.core.studio.people import Student
 from ripresa.core.takes import Fault, FaultKind, Figures, HeardNote, Mark, Offer, Remedy, Source
-
-WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
-LONGEST_NAME = 80
-LONGEST_NOTE = 2000
-
-
-@dataclass(frozen=True, slots=True)
-class StudentDetails:
-    """What is written down about a student; no more than lessons need.
-
-    Args:
-        name: 1 to 80 signs.
-        instrument: Key of ``INSTRUMENTS``.
-        lesson_weekday: 0 (Monday) to 6, or None without a regular lesson.
-        lesson_time: ``"15:30"``, or empty.
-
-    Raises:
-        OutOfRange: A name, weekday or time that is not one.
-    """
-
-    name: str
-    instrument: str = "any"
-    lesson_weekday: int | None = None
-    lesson_time: str = ""
-
-    def __post_init__(self) -> None:
-        if not self.name.strip() or len(self.name) > LONGEST_NAME:
-            raise OutOfRange(f"A student needs a name of 1 to {LONGEST_NAME} signs.", field="name")
-        instrument_named(self.instrument)
-        if self.lesson_weekday is not None and not 0 <= self.lesson_weekday < len(WEEKDAYS):
-            raise OutOfRange("A weekday is 0 (Monday) to 6 (Sunday).", field="lesson_weekday")
-        if self.lesson_time and not _is_time(self.lesson_time):
-            raise OutOfRange(f"“{self.lesson_time}” is not a time of day. Write 15:30.", field="lesson_time")
-
-
-@dataclass(frozen=True, slots=True)
-class Student:
-    """A student, as kept.
-
-    Args:
-        clicks: The click ladder that is the student's own; empty without one.
-        revision: Counts its changes, from 1.
-    """
-
-    id: int
-    details: StudentDetails
-    clicks: tuple[Click, ...] = ()
-    revision: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,11 +27,14 @@ class KeptDrill:
 
 @dataclass(frozen=True, slots=True)
 class Climb:
-    """A student on the way from a start to a target with one version of a drill.
+    """A student on the way from a start to a target with one version of a drill: an assignment.
 
     Args:
+        drill: The version, with what the student plays otherwise laid over it.
         rung: Number of the present rung, from 1.
         revision: Counts changes of the plan, from 1.
+        overrides: What the student plays otherwise. differs: That in words.
+        set_key: Of the set of variants that it belongs to; empty without one. set_place: Its place there, from 0.
     """
 
     id: int
@@ -89,6 +44,15 @@ class Climb:
     rung: int
     started_at: datetime
     revision: int = 1
+    overrides: Overrides = Overrides()
+    differs: tuple[str, ...] = ()
+    set_key: str = ""
+    set_place: int = 0
+
+    @property
+    def title(self) -> str:
+        """The title of its drill, with what differs from it."""
+        return ", ".join((self.drill.drill.title, *self.differs))
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,6 +120,7 @@ class Take:
         mark: What counts: the ear's where one spoke, else the machine's. machine: The machine's own.
         refused: Why there was no word, by its kind; offers: what fits better.
         remedy_id: The remedy that it was a try of.
+        played_notes: Notes that were due in its time; None where nobody counted.
     """
 
     id: str
@@ -187,6 +152,7 @@ class Take:
     machine: Mark | None = None
     ear: Ear | None = None
     remedy_id: int | None = None
+    played_notes: int | None = None
 
     @property
     def known_latency(self) -> tuple[float, float] | None:
@@ -283,9 +249,3 @@ class Move:
     decision: Decision
     reason: str
     made_at: datetime
-
-
-def _is_time(text: str) -> bool:
-    hours, colon, minutes = text.partition(":")
-    digits = hours.isascii() and hours.isdigit() and minutes.isascii() and minutes.isdigit() and len(minutes) == 2
-    return bool(colon) and digits and int(hours) < 24 and int(minutes) < 60

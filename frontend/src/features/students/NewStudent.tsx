@@ -9,12 +9,9 @@ import { useOnce } from "../../ui/useOnce";
 /** A new student: no more than lessons need. */
 export function NewStudent({ onClose }: { onClose: () => void }) {
   const choices = useQuery(choicesQuery);
-  const [details, setDetails] = useState<StudentDetails>({
-    name: "",
-    instrument: "guitar",
-    lesson_weekday: null,
-    lesson_time: "",
-  });
+  const [typed, setTyped] = useState<Partial<StudentDetails>>({ name: "", instrument: "guitar" });
+  const details = { ...choices.data?.student, ...typed } as StudentDetails;
+  const setDetails = (changed: StudentDetails) => setTyped(changed);
   const once = useOnce();
   const add = useMutation({
     mutationFn: () => api.addStudent(details, once.key(details)),

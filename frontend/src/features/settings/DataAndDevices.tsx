@@ -1,0 +1,57 @@
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { keepSwitch, keptSwitch, switchName } from "../stand/footSwitch";
+import { keptLatency } from "../stand/latency";
+
+type Props = { data: Schemas["DataShape"]; backup: string };
+
+/** The data, where it lies and how it is copied; and what this browser keeps by itself. */
+export function DataAndDevices({ data, backup }: Props) {
+  const latency = keptLatency();
+  const [foot, setFoot] = useState(keptSwitch);
+  return (
+    <>
+      <section className="card-plain mb-4">
+        <h2>Your data</h2>
+        <p>
+          {data.students} students, {data.drills} drills, {data.climbs} climbs and {data.takes} takes:{" "}
+          {data.size} in <span className="break-all">{data.folder}</span>, on this computer and nowhere else.
+        </p>
+        <div className="flex flex-wrap gap-2 my-2">
+          <a className="button" href={backup} download>
+            Save a backup
+          </a>
+        </div>
+        <p className="text-soft">
+          To put a backup in place, stop Ripresa and type <code>ripresa restore FILE</code>; what was there
+          before is kept beside it.{" "}
+          {data.is_demo
+            ? "This is the demo: it is gone when Ripresa stops. “make run” starts with your own data."
+            : "The demo lies in a folder of its own and is gone when it stops: there is nothing of it to delete here."}
+        </p>
+      </section>
+      <section className="card-plain mb-4">
+        <h2>This browser</h2>
+        <p>
+          {latency
+            ? `Latency of taps: ${latency.ms} ms ± ${latency.half}.`
+            : "The latency of taps is not measured yet."}{" "}
+          It is measured on the stand, and again when the device changes.
+        </p>
+        <p className="mt-1">
+          A foot switch sends {switchName(foot)}.{" "}
+          <button
+            type="button"
+            className="button button-small button-quiet"
+            onClick={() => {
+              keepSwitch("PageDown");
+              setFoot("PageDown");
+            }}
+          >
+            Back to Page Down
+          </button>
+        </p>
+      </section>
+    </>
+  );
+}

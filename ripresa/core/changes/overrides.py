@@ -1,0 +1,149 @@
+"""An assignment: a drill as one student plays it; what differs from the drill is said in words.
+
+Overrides never change the drill: they are laid over a version of it, over the next one too.
+"""
+
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from ripresa.core.changes.tools import mirrored
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import TypedAccents
+from ripresa.core.drill.click import Click
+from ripresa.core.drill.hands import ARTICULATION_PATTERNS, Articulated, ByOrder
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.pitch import parse_tonic, show_tonic
+from ripresa.core.rhythm import SYSTEMS, Counting, count_word
+
+Foot = Literal["", "left", "right"]
+MOST_STATIONS = 16
+
+
+@dataclass(frozen=True, slots=True)
+class Overrides:
+    """What a student plays otherwise than the drill says; nothing where a field is left as it is.
+
+    Args:
+        octaves: 1 to 8. key: Another tonic, ``"Eb"``.
+        other_lead: The other hand or direction first.
+        click: Another click. counting: Other count words.
+        station: The slot of each beat, from 0, that has the accent.
+        letter: By how many symbols the hands begin later in their cycle.
+        articulation: A pattern of tongue and slur.
+        foot: Which foot keeps the beat; nothing but said.
+
+    Raises:
+        OutOfRange, Unreadable: A value that no drill could have.
+    """
+
+    octaves: int | None = None
+    key: str = ""
+    other_lead: bool = False
+    click: Click | None = None
+    counting: Counting | None = None
+    station: int | None = None
+    letter: int = 0
+    articulation: str = ""
+    foot: Foot = ""
+
+    def __post_init__(self) -> None:
+        if self.key:
+            parse_tonic(self.key)
+        if self.station is not None and not 0 <= self.station < MOST_STATIONS:
+            raise OutOfRange(f"An accent stands on slot 1 to {MOST_STATIONS} of a beat.", field="overrides.station")
+        if self.articulation and self.articulation not in ARTICULATION_PATTERNS:
+            raise OutOfRange(f"“{self.articulation}” is no pattern of tongue and slur.", field="overrides.articulation")
+
+    @property
+    def is_nothing(self) -> bool:
+        """Whether it leaves everything as it is."""
+        return self == Overrides()
+
+
+def overridden(drill: Drill, by: Overrides) -> Drill:
+    """Return a drill as a student plays it.
+
+    Raises:
+        OutOfRange: What is asked for is not there: octaves of a line, a cycle where no hands are written.
+    """
+    if by.is_nothing:
+        return drill
+    if by.octaves is not None:
+        drill = _with_material(drill, "octaves", by.octaves, "No octaves are counted in this material.")
+    if by.key:
+        drill = _with_material(drill, "tonic", by.key, "This material has no key of its own.")
+    if by.other_lead:
+        drill = mirrored(drill)
+    if by.click is not None:
+        drill = replace(drill, click=by.click)
+    if by.counting is not None:
+        drill = replace(drill, counting=by.counting)
+    if by.station is not None:
+        drill = replace(drill, accents=TypedAccents(cycle=_station(by.station), restart="beat"))
+    if by.letter:
+        drill = _begun_later(drill, by.letter)
+    if by.articulation:
+        drill = replace(drill, hands=Articulated(pattern=by.articulation))
+    return drill
+
+
+def told_overrides(drill: Drill, by: Overrides) -> tuple[str, ...]:
+    """Return what differs from a drill, in a few words each, in the order of the brief."""
+    found = []
+    if by.octaves is not None and by.octaves != getattr(drill.material, "octaves", None):
+        found.append(plural(by.octaves, "octave"))
+    if by.key and by.key != getattr(drill.material, "tonic", ""):
+        found.append(f"in {show_tonic(by.key)}")
+    if by.other_lead:
+        found.append(f"{_first_of(overridden(drill, Overrides(other_lead=True)))} first")
+    if by.letter:
+        found.append(f"beginning with {_first_of(overridden(drill, replace(by, other_lead=False)))}")
+    if by.articulation:
+        found.append(ARTICULATION_PATTERNS[by.articulation][1])  # type: ignore[index]
+    if by.station is not None:
+        found.append(f"the accent on {station_word(drill, by.station)}")
+    if by.counting is not None and by.counting != drill.counting:
+        found.append(f"counted {SYSTEMS[by.counting.system][0]}")
+    if by.click is not None and by.click != drill.click:
+        found.append(f"the click {by.click.words}")
+    if by.foot:
+        found.append(f"{by.foot} foot")
+    return tuple(found)
+
+
+def station_word(drill: Drill, station: int) -> str:
+    """Return the count word of a slot in the division of a drill that has most of them."""
+    division = max((leg.fastest for leg in drill.legs if leg.fastest.denominator == 1), default=None)
+    if division is None or station >= division:
+        return f"slot {station + 1}"
+    return count_word(division, 1, station)
+
+
+def _with_material(drill: Drill, name: str, value: object, missing: str) -> Drill:
+    if not hasattr(drill.material, name):
+        raise OutOfRange(missing, field="overrides")
+    material: Any = drill.material
+    return replace(drill, material=replace(material, **{name: value}))
+
+
+def _station(station: int) -> tuple[Literal["accent", "plain"], ...]:
+    # The cycle begins anew with each beat, so that what lies beyond its slots is plain.
+    return tuple("accent" if slot == station else "plain" for slot in range(MOST_STATIONS))
+
+
+def _begun_later(drill: Drill, by: int) -> Drill:
+    hands = drill.hands
+    if not isinstance(hands, ByOrder):
+        raise OutOfRange(
+            "No letters are written that could begin elsewhere. Choose a cycle of hands.", field="overrides"
+        )
+    turn = by % len(hands.cycle)
+    return replace(drill, hands=replace(hands, cycle=(*hands.cycle[turn:], *hands.cycle[:turn])))
+
+
+def _first_of(drill: Drill) -> str:
+    hands = drill.hands
+    if isinstance(hands, ByOrder):
+        return hands.cycle[0]
+    return str(getattr(hands, "lead", "the other hand"))

@@ -1,0 +1,119 @@
+"""Variant sets: one drill turned through a list, none forgotten; each variant keeps its own clean tempo and click."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import Literal
+
+from ripresa.core.changes.overrides import MOST_STATIONS, Overrides, overridden, told_overrides
+from ripresa.core.drill import Drill
+from ripresa.core.drill.hands import ARTICULATION_PATTERNS, ByOrder
+from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.pitch import parse_tonic
+from ripresa.core.reading import read
+from ripresa.core.rhythm import span_seconds
+
+Turned = Literal["stations", "keys", "leads", "letters", "articulations", "feet"]
+
+TURNED: dict[Turned, tuple[str, str]] = {
+    "stations": ("the accent on each slot", "Every slot of the beat gets its turn, and its own clean tempo."),
+    "keys": ("all keys, by fifths", "One sharp more each time, twelve of them, back to where it began."),
+    "leads": ("both leads", "The weak hand first is another drill."),
+    "letters": ("each letter first", "The cycle of the hands begins with each of its symbols."),
+    "articulations": ("each pattern of tongue and slur", "The fingers stay the same, the tongue changes."),
+    "feet": ("either foot", "The foot that keeps the beat changes, the hands stay."),
+}
+#: Round by fifths, in the spelling that has the fewer signs.
+_NOTHING = Overrides()
+_FIFTHS = ("C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F")
+
+
+@dataclass(frozen=True, slots=True)
+class Variant:
+    """One of a set: what is laid over the drill, and what it is called."""
+
+    name: str
+    overrides: Overrides
+
+
+@dataclass(frozen=True, slots=True)
+class VariantSet:
+    """A drill turned through a list, in the order in which it is gone through.
+
+    Args:
+        left_out: What the list has too and this drill cannot be, with the reason.
+        seconds: How long once through all of them takes.
+    """
+
+    variants: tuple[Variant, ...]
+    left_out: tuple[str, ...]
+    seconds: Fraction
+
+
+def variant_set(drill: Drill, turned: Turned, bpm: Fraction, over: Overrides = _NOTHING) -> VariantSet:
+    """Return a drill turned through a list.
+
+    Args:
+        bpm: The tempo for its time. over: What every one of them has besides.
+
+    Raises:
+        OutOfRange: The drill has nothing that could be turned so.
+    """
+    found: list[Variant] = []
+    left_out: list[str] = []
+    seconds = Fraction(0)
+    for changed in _LISTS[turned](drill, over):
+        try:
+            reading = read(overridden(drill, changed))
+        except RipresaError as error:
+            left_out.append(error.message)
+            continue
+        found.append(Variant(", ".join(told_overrides(drill, changed)) or "as it is written", changed))
+        seconds += span_seconds(reading.loop_beats, bpm)
+    if len(found) < 2:
+        why = left_out[0] if left_out else "There is only one of it."
+        raise OutOfRange(f"No set of {TURNED[turned][0]} can be made of this drill. {why}", field="turned")
+    return VariantSet(tuple(found), tuple(dict.fromkeys(left_out)), seconds)
+
+
+def _stations(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    most = max((leg.fastest for leg in drill.legs if leg.fastest.denominator == 1), default=Fraction(1))
+    return [replace(over, station=slot) for slot in range(min(MOST_STATIONS, int(most)))]
+
+
+def _keys(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    tonic = over.key or getattr(drill.material, "tonic", "C")
+    same = parse_tonic(tonic)
+    begin = next((number for number, one in enumerate(_FIFTHS) if parse_tonic(one).midi % 12 == same.midi % 12), 0)
+    return [replace(over, key=_FIFTHS[(begin + number) % len(_FIFTHS)]) for number in range(len(_FIFTHS))]
+
+
+def _leads(_drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    return [replace(over, other_lead=False), replace(over, other_lead=True)]
+
+
+def _letters(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    hands = drill.hands
+    length = len(hands.cycle) if isinstance(hands, ByOrder) else 1
+    return [replace(over, letter=number) for number in range(length)]
+
+
+def _articulations(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    most = max(leg.fastest for leg in drill.legs)
+    size = 3 if most.numerator % 3 == 0 and most.denominator == 1 else 4
+    keys = [key for key, (cycle, _, _) in ARTICULATION_PATTERNS.items() if not cycle or size % len(cycle) == 0]
+    return [replace(over, articulation=key) for key in keys]
+
+
+def _feet(_drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    return [replace(over, foot="left"), replace(over, foot="right")]
+
+
+_LISTS: dict[Turned, Callable[[Drill, Overrides], Sequence[Overrides]]] = {
+    "stations": _stations,
+    "keys": _keys,
+    "leads": _leads,
+    "letters": _letters,
+    "articulations": _articulations,
+    "feet": _feet,
+}

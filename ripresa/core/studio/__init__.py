@@ -1,0 +1,52 @@
+"""What a studio keeps: students and groups, drills with versions, climbs, takes and moves."""
+
+from ripresa.core.studio.kept import (
+    Climb,
+    Ear,
+    KeptDrill,
+    KeptRemedy,
+    Move,
+    PartStanding,
+    Standing,
+    Take,
+    TakeLine,
+)
+from ripresa.core.studio.people import (
+    LONGEST_NAME,
+    LONGEST_NOTE,
+    Group,
+    GroupDetails,
+    Guardian,
+    Hand,
+    Member,
+    StandSettings,
+    Student,
+    StudentDetails,
+)
+from ripresa.core.studio.settings import PAPERS, SOUND_FIRST, Paper, StudioSettings
+
+__all__ = [
+    "LONGEST_NAME",
+    "LONGEST_NOTE",
+    "PAPERS",
+    "SOUND_FIRST",
+    "Climb",
+    "Ear",
+    "Group",
+    "GroupDetails",
+    "Guardian",
+    "Hand",
+    "KeptDrill",
+    "KeptRemedy",
+    "Member",
+    "Move",
+    "Paper",
+    "PartStanding",
+    "StandSettings",
+    "Standing",
+    "Student",
+    "StudentDetails",
+    "StudioSettings",
+    "Take",
+    "TakeLine",
+]

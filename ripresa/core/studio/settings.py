@@ -1,0 +1,53 @@
+"""Settings of the whole studio: where schools differ, which one this teacher takes to begin with."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ripresa.core.climbs import Moving
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Exact
+from ripresa.core.rhythm import MIDDLE_RATE, Counting
+from ripresa.core.rhythm import Settings as Metronome
+from ripresa.core.takes import Evenness
+
+Paper = Literal["A4", "letter"]
+PAPERS: dict[Paper, tuple[str, str]] = {
+    "A4": ("A4", "210 × 297 mm."),
+    "letter": ("US letter", "8½ × 11 inches."),
+}
+SOUND_FIRST: dict[str, tuple[str, str]] = {
+    "no": ("sums first", "Figures stand beside everything from the start: for who likes to know."),
+    "yes": ("sound first", "On the stand figures stay hidden until they are asked for: the ear decides first."),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class StudioSettings:
+    """What new drills, climbs and pages begin with.
+
+    Args:
+        metronome: Which tempi can be set. evenness, moving: Of new climbs.
+        middle_rate: Pulses a minute that the inner pulse stays near, 40 to 300.
+        counting: Count words of new drills.
+        most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
+        paper: Of what is printed.
+        sound_first: Whether figures on the stand stay hidden until they are asked for.
+
+    Raises:
+        OutOfRange: A number out of its range.
+    """
+
+    metronome: Metronome = "whole"
+    evenness: Evenness = "working"
+    moving: Moving = "stay_until_clean"
+    middle_rate: Exact = MIDDLE_RATE
+    counting: Counting = Counting()
+    most_more: int = 10
+    paper: Paper = "A4"
+    sound_first: bool = False
+
+    def __post_init__(self) -> None:
+        if not 40 <= self.middle_rate <= 300:
+            raise OutOfRange("The middle rate of an inner pulse is 40 to 300 a minute.", field="middle_rate")
+        if not 0 <= self.most_more <= 100:
+            raise OutOfRange("The notes of a week may grow by 0 to 100 %.", field="most_more")

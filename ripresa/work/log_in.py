@@ -1,0 +1,82 @@
+"""A log as CSV, taken in: takes that were kept elsewhere. What cannot be read is listed, none is guessed."""
+
+import uuid
+from dataclasses import dataclass
+
+from ripresa.core.climbs import laid_rungs, rung_of
+from ripresa.core.drill.click import Click, NamedClick
+from ripresa.core.exact import label
+from ripresa.core.studio import Ear, KeptDrill, Take
+from ripresa.formats.log_csv_in import LoggedRow, UnreadRow, read_log
+from ripresa.store import climbs, drills, students, takes
+
+#: Rows that are told of one by one.
+MOST_TOLD = 200
+USUAL_SECONDS = 30.0
+
+
+@dataclass(frozen=True, slots=True)
+class TakenIn:
+    """What came of a log: takes that are new, those that were there already, and rows that were left out."""
+
+    new: int
+    known: int
+    left_out: tuple[UnreadRow, ...]
+
+
+def take_in(student_id: int, data: bytes) -> TakenIn:
+    """Keep the takes of a log as this student's; the same row twice is the same take.
+
+    A row belongs to the drill of its title; of a climb with that drill it takes the rung of its tempo.
+
+    Raises:
+        NotFound: There is no such student.
+        Unreadable: It is no log.
+    """
+    student = students.find_student(student_id)
+    found = read_log(data)
+    library = {one.drill.title: one for one in (*drills.all_drills(archived=True), *drills.all_drills())}
+    left_out = list(found.unread)
+    new = known = 0
+    for row in found.rows:
+        drill = library.get(row.drill)
+        if row.student and row.student != student.details.name:
+            left_out.append(UnreadRow(row.line, f"It is {row.student}’s, not {student.details.name}’s."))
+        elif drill is None:
+            left_out.append(
+                UnreadRow(row.line, f"There is no drill of the title “{row.drill}”. Make or open it first.")
+            )
+        else:
+            _, is_new = takes.add_take(_take(student_id, row, drill))
+            new, known = new + is_new, known + (not is_new)
+    return TakenIn(new, known, tuple(sorted(left_out, key=lambda one: one.line)))
+
+
+def _take(student_id: int, row: LoggedRow, drill: KeptDrill) -> Take:
+    climb = next((one for one in climbs.all_climbs(student_id) if one.drill.id == drill.id), None)
+    click: Click = drill.drill.click if row.click in {"", drill.drill.click.words} else NamedClick()
+    rung = rung_of(laid_rungs(climb.plan), row.bpm, click, None) if climb else None
+    key = f"{student_id} {row.played_at.isoformat()} {row.drill} {label(row.bpm)} {row.click}"
+    return Take(
+        id=str(uuid.uuid5(uuid.NAMESPACE_OID, key)),
+        student_id=student_id,
+        climb_id=climb.id if climb else None,
+        rung=rung,
+        drill_id=drill.id,
+        version=drill.version,
+        bpm=row.bpm,
+        click=row.click or click.words,
+        click_plan=click,
+        source="by_ear",
+        played_at=row.played_at,
+        start=0.0,
+        end=row.seconds if row.seconds and row.seconds > 0 else USUAL_SECONDS,
+        latency=0.0,
+        is_calibrated=False,
+        notes=(),
+        figures=None,
+        mark=row.mark,
+        reasons=("From a log that was read in.",),
+        note=row.note,
+        ear=Ear(row.mark) if row.mark in {"clean", "shaky"} else None,
+    )
