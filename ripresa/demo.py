@@ -139,7 +139,7 @@ _PUPILS = (
         "sixes",
         ClimbPlan(start=Fraction(60), target=BpmTarget(Fraction(84)), rule=PerCent(Fraction(4))),
         StandIn(spread_ms=9, bias_ms=-4, stumble_ms=66, miss_percent=0.5),
-        20,
+        13,
         more=StudentDetails("as usual", breath=Fraction(11), level="some_years", lowest="E3", highest="C6"),
         plan_of_practice=_PLAN,
     ),
@@ -236,7 +236,7 @@ def fill_demo_studio(now: datetime) -> None:
 
 def _second_climbs(kept: dict[str, KeptDrill], now: datetime) -> None:
     """Start climbs that nobody has played yet: one through the divisions to a band, and a set of variants."""
-    begun = now - timedelta(days=1)
+    begun = now - timedelta(days=30)
     through = ClimbPlan(
         start=Fraction(60),
         target=BandTarget(Fraction(8), Fraction(9)),

@@ -17,11 +17,14 @@ from ripresa.store.tables import database
 from ripresa.web.app import create_app
 
 NOW = datetime(2026, 5, 6, 18, 0, tzinfo=UTC)
-STUDENTS = 20
+STUDENTS, CLIMBS_EACH = 200, 10
 #: What is asked for, and how it is called in the table.
 PLACES = {
     "desk": "/api/desk",
+    "students": "/api/students",
+    "a student": "/api/students/1",
     "climbs": "/api/climbs",
+    "a map": "/api/climbs/1/map",
     "log page": "/api/log?student_id=1",
     "takes of a climb": "/api/takes?climb_id=1&most=20",
     "CSV of all": "/api/log.csv",
@@ -29,7 +32,7 @@ PLACES = {
 
 
 def fill(path: Path, takes: int) -> None:
-    """Make a studio of 20 students with two climbs each, and so many takes over three years."""
+    """Make a studio of 200 students with ten climbs each, and so many takes over three years."""
     create_app(path)
     with database.connection_context(), database.atomic():
         fill_demo_studio(NOW)
@@ -40,7 +43,9 @@ def fill(path: Path, takes: int) -> None:
         # The demo studio's students and climbs, over and over.
         for number in range(STUDENTS - len(students)):
             _insert(opened, "student", (None, *students[number % len(students)][1:]))
-        for number in range(2 * STUDENTS - len(climbs)):
+        # Lessons lie on every day of the week, as those of a teacher do.
+        opened.execute("UPDATE student SET lesson_weekday = id % 7")
+        for number in range(CLIMBS_EACH * STUDENTS - len(climbs)):
             _insert(opened, "climb", (None, number % STUDENTS + 1, *climbs[number % len(climbs)][2:]))
         columns = [row[1] for row in opened.execute("PRAGMA table_info(take)")]
         patterns = [dict(zip(columns, row, strict=True)) for row in opened.execute("SELECT * FROM take")]
@@ -51,7 +56,7 @@ def fill(path: Path, takes: int) -> None:
         def rows() -> Iterator[tuple[object, ...]]:
             for number in range(takes):
                 played = NOW - apart * (takes - number)
-                climb = number % (2 * STUDENTS) + 1
+                climb = number % (CLIMBS_EACH * STUDENTS) + 1
                 yield tuple(
                     {
                         **patterns[number % len(patterns)],
@@ -65,7 +70,7 @@ def fill(path: Path, takes: int) -> None:
         opened.executemany(f"INSERT INTO take VALUES ({marks})", rows())
         for number in range(takes // 3):
             made = (NOW - apart * (takes - 3 * number)).isoformat(timespec="milliseconds")
-            _insert(opened, "move", (None, number % (2 * STUDENTS) + 1, None, 1, 1, *moves[0][5:8], made))
+            _insert(opened, "move", (None, number % (CLIMBS_EACH * STUDENTS) + 1, None, 1, 1, *moves[0][5:8], made))
 
 
 def _insert(opened: sqlite3.Connection, table: str, row: tuple[object, ...]) -> None:
@@ -89,7 +94,7 @@ def measure(path: Path, told: Connection) -> None:
 
 def main(sizes: list[int]) -> None:
     print("\nPlaces of a studio against its takes: milliseconds an answer (size in kB), and peak memory")
-    print(f"{'takes':>10}" + "".join(f"{name:>24}" for name in (*PLACES, "memory, MB")))
+    print(f"{'takes':>10}" + "".join(f"{name:>18}" for name in (*PLACES, "memory, MB")))
     for size in sizes:
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "ripresa.sqlite3"
@@ -101,7 +106,7 @@ def main(sizes: list[int]) -> None:
             process.join()
         memory, _ = found.pop("memory")
         cells = [f"{took * 1000:.0f} ({size / 1000:.0f})" for took, size in found.values()]
-        print(f"{size:>10}" + "".join(f"{cell:>24}" for cell in (*cells, f"{memory:.0f}")))
+        print(f"{size:>10}" + "".join(f"{cell:>18}" for cell in (*cells, f"{memory:.0f}")))
 
 
 if __name__ == "__main__":

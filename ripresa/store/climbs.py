@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
 from typing import get_args
@@ -19,7 +20,18 @@ from ripresa.core.studio import Climb, KeptDrill, Move
 from ripresa.store.drills import to_drill, version_row
 from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student
-from ripresa.store.tables import ClimbRow, MadeRow, MoveRow, Row, StudentRow, TakeRow, VersionRow, database, moment
+from ripresa.store.tables import (
+    ClimbRow,
+    MadeRow,
+    MomentField,
+    MoveRow,
+    Row,
+    StudentRow,
+    TakeRow,
+    VersionRow,
+    database,
+    moment,
+)
 from ripresa.store.takes import click_of, place
 from ripresa.store.unread import one, readable
 
@@ -39,22 +51,59 @@ def all_climbs(student_id: int | None = None) -> list[Climb]:
     return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), _to_climb))
 
 
-def climbs_of(student_ids: Collection[int]) -> list[Climb]:
-    """Return all climbs of some students."""
-    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(student_ids)),))
-    return list(readable("climb", _rows().where(ClimbRow.student.in_(listed)), _to_climb))
+@dataclass(frozen=True, slots=True)
+class FoundClimbs:
+    """Some climbs, the last played first, and how many there are of the kind."""
+
+    climbs: tuple[Climb, ...]
+    count: int
 
 
-def last_played_of(student_ids: Collection[int]) -> dict[int, int]:
-    """Return the number of the climb of each student that was played last, else of the newest."""
+def search_climbs(words: str, most: int, student_id: int | None = None) -> FoundClimbs:
+    """Return climbs of students in use whose student or drill has some words in its name, the last played first."""
     asked = """
-        SELECT asked.value, (
-            SELECT id FROM climb WHERE student_id = asked.value ORDER BY
-              coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), '') DESC, id DESC LIMIT 1)
-        FROM json_each(?) AS asked
+        FROM climb JOIN student ON student.id = climb.student_id
+        JOIN drill_version ON drill_version.id = climb.version_id
+        WHERE student.put_away_at IS NULL AND (?1 IS NULL OR climb.student_id = ?1)
+          AND (?2 = '' OR instr(lower(student.name || ' ' || CASE WHEN json_valid(drill_version.body)
+            THEN coalesce(json_extract(drill_version.body, '$.title'), '') ELSE '' END), ?2) > 0)
+    """
+    given = (student_id, words.strip().lower())
+    count = int(database.execute_sql(f"SELECT count(*) {asked}", given).fetchone()[0])
+    ordered = f"""
+        SELECT climb.id {asked}
+        ORDER BY coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), climb.started_at) DESC,
+          climb.id DESC LIMIT ?3
+    """
+    order = [row[0] for row in database.execute_sql(ordered, (*given, most)).fetchall()]
+    found = {climb.id: climb for climb in some_climbs(order)}
+    return FoundClimbs(tuple(found[one] for one in order if one in found), count)
+
+
+def climbs_of(student_ids: Collection[int], since: datetime | None = None) -> list[Climb]:
+    """Return the climbs of some students; those that were played since a moment alone, where one is given."""
+    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(student_ids)),))
+    rows = _rows().where(ClimbRow.student.in_(listed))
+    if since is not None:
+        played = "EXISTS (SELECT 1 FROM take WHERE take.climb_id = t1.id AND take.played_at >= ?)"
+        rows = rows.where(SQL(played, (MomentField().db_value(since),)))
+    return list(readable("climb", rows, _to_climb))
+
+
+def last_played_of(student_ids: Collection[int]) -> dict[int, tuple[int, str]]:
+    """Return the number of the climb of each student that was played last, else of the newest, and when that was.
+
+    When is as it is kept: a text that sorts; empty for never.
+    """
+    asked = """
+        SELECT student_id, id, last, max(last || printf('%012d', id)) FROM (
+            SELECT climb.student_id, climb.id,
+              coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), '') AS last
+            FROM climb WHERE climb.student_id IN (SELECT value FROM json_each(?)))
+        GROUP BY student_id
     """
     rows = database.execute_sql(asked, (json.dumps(list(student_ids)),)).fetchall()
-    return {student: climb for student, climb in rows if climb is not None}
+    return {student: (climb, last) for student, climb, last, _ in rows}
 
 
 def some_climbs(climb_ids: Collection[int]) -> list[Climb]:

@@ -80,19 +80,19 @@ def practised_days(student_id: int, begin: datetime, end: datetime, zone: tzinfo
 def speeds_of(climb_ids: Collection[int], most: int) -> dict[int, list[SpeedOf]]:
     """Return the last judged takes of some climbs, remedies left out, oldest first."""
     asked = """
-        SELECT take.climb_id, take.played_at, take.bpm, take.part, take.mark
-        FROM json_each(?) AS asked JOIN take ON take.id IN (
-            SELECT id FROM take AS own WHERE own.climb_id = asked.value AND own.mark IN ('clean', 'shaky')
-              AND own.remedy IS NULL ORDER BY own.played_at DESC LIMIT ?)
+        SELECT asked.value, (SELECT json_group_array(json_array(played_at, bpm, part, mark)) FROM (
+            SELECT played_at, bpm, part, mark FROM take WHERE climb_id = asked.value
+              AND mark IN ('clean', 'shaky') AND remedy IS NULL ORDER BY played_at DESC LIMIT ?))
+        FROM json_each(?) AS asked
     """
     found: dict[int, list[SpeedOf]] = {climb: [] for climb in climb_ids}
-    for climb, at, bpm, part, mark in _rows(asked, json.dumps(list(climb_ids)), most):
-        try:
-            found[climb].append(
-                SpeedOf(climb, moment(at), Fraction(bpm), _PART.validate_json(part) if part else None, mark)
-            )
-        except (ValueError, ZeroDivisionError):
-            continue
+    for climb, takes_of in _rows(asked, most, json.dumps(list(climb_ids))):
+        for at, bpm, part, mark in json.loads(takes_of or "[]"):
+            try:
+                own = _PART.validate_json(part) if part else None
+                found[climb].append(SpeedOf(climb, moment(at), Fraction(bpm), own, mark))
+            except (ValueError, ZeroDivisionError):
+                continue
     for takes in found.values():
         takes.sort(key=lambda take: take.played_at)
     return found

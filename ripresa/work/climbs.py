@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from fractions import Fraction
+from functools import lru_cache
 
 from ripresa.core.changes import Overrides, Part, Turned, VariantSet, overridden, practised, variant_set
 from ripresa.core.climbs import (
@@ -30,6 +31,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import division_label, label, plural
+from ripresa.core.pitch import parse_pitch
 from ripresa.core.reading import Reading, left_divisions, read
 from ripresa.core.reports import RungBreath, breaths_by_rung, peak_of_drill, slowest_of_one_breath
 from ripresa.core.rhythm import span_seconds
@@ -68,14 +70,8 @@ class Stood:
     @property
     def gaps(self) -> dict[str, float]:
         """The even gap of each division at the present rung, in seconds: limits are shares of it."""
-        reading, bpm = read(self.climb.drill.drill), self.here.bpm
-        rows = (
-            division
-            for leg in reading.legs
-            for division in (*leg.divisions, *(left_divisions(reading.drill, leg) if reading.other else ()))
-        )
-        divisions = dict.fromkeys(rows)
-        return {division_label(one): float(span_seconds(1 / one, bpm)) for one in divisions}
+        bpm = self.here.bpm
+        return {name: float(span_seconds(1 / one, bpm)) for name, one in _divisions_of(self.climb.drill.drill)}
 
     @property
     def breaths(self) -> dict[Fraction, RungBreath]:
@@ -99,10 +95,44 @@ class Ladder:
     breaths: dict[Fraction, RungBreath] = field(default_factory=dict)
 
 
+@lru_cache(maxsize=1024)
+def _divisions_of(drill: Drill) -> tuple[tuple[str, Fraction], ...]:
+    """Return every division of a drill once, in its order, with its name; lists show the same drills over and over."""
+    reading = read(drill)
+    rows = (
+        division
+        for leg in reading.legs
+        for division in (*leg.divisions, *(left_divisions(reading.drill, leg) if reading.other else ()))
+    )
+    return tuple((division_label(one), one) for one in dict.fromkeys(rows))
+
+
 def breaths_of(reading: Reading, rungs: Sequence[Rung]) -> dict[Fraction, RungBreath]:
     """Return the breaths of a turn at each tempo, each once."""
     tempi = list(dict.fromkeys(rung.bpm for rung in rungs))
     return {one.bpm: one for one in breaths_by_rung(reading, tempi)}
+
+
+def cautions_of(climb: Climb) -> tuple[str, ...]:
+    """Return where a climb goes beyond what is written down about its student: range, breath, tempo."""
+    details, reading = climb.student.details, read(climb.drill.drill)
+    found = []
+    pitches = [event.pitch for event in reading.every if event.pitch]
+    if pitches and details.lowest and min(pitches, key=lambda one: one.midi).midi < parse_pitch(details.lowest).midi:
+        lowest = min(pitches, key=lambda one: one.midi)
+        found.append(f"It goes down to {lowest.shown}; {details.name} reaches {parse_pitch(details.lowest).shown}.")
+    if pitches and details.highest and max(pitches, key=lambda one: one.midi).midi > parse_pitch(details.highest).midi:
+        highest = max(pitches, key=lambda one: one.midi)
+        found.append(f"It goes up to {highest.shown}; {details.name} reaches {parse_pitch(details.highest).shown}.")
+    breath = climb.drill.drill.breath
+    if breath and details.breath and breath > details.breath:
+        found.append(
+            f"The drill counts on a breath of {label(breath)} s; {details.name} has {label(details.breath)} s."
+        )
+    most = details.guardian.most_bpm
+    if most is not None and climb.plan.goal > most:
+        found.append(f"The target lies above the {label(most)} bpm that the guardian of {details.name} allows.")
+    return tuple(found)
 
 
 def map_of(climb_id: int) -> SpeedMap:

@@ -13,8 +13,12 @@ from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
 from ripresa.work.students import NextLesson, next_lessons
 
-#: Lessons of a day whose three sentences are made: more than one gives in a day.
-MOST_WORDS = 16
+#: Lessons whose three sentences are made: those that come next, by the clock.
+MOST_WORDS = 8
+#: Students without a lesson today that the desk shows, those who wait first; the roster has all.
+MOST_OTHERS = 20
+#: Of so many that played last it is found out whether they wait.
+MOST_LOOKED = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,11 +52,12 @@ class Day:
 
 @dataclass(frozen=True, slots=True)
 class Desk:
-    """A day's desk: lessons by the clock, then the other students; ``unread`` names what cannot be read."""
+    """A day's desk: lessons by the clock, other students and how many more; ``unread`` names what cannot be read."""
 
     weekday: str
     lessons: tuple[Lesson, ...]
     others: tuple[Lesson, ...]
+    more: int
     week: tuple[Day, ...]
     unread: tuple[str, ...]
 
@@ -66,29 +71,45 @@ class Desk:
 def desk_of(moment: datetime) -> Desk:
     """Return the desk of a day."""
     everyone = students.all_students()
-    nearest = nearest_climbs([student.id for student in everyone])
-    found = [_lesson(student, nearest.get(student.id), moment) for student in everyone]
     today = moment.date()
-    lessons = [one for one in found if one.student.details.has_lesson(today)]
-    others = [one for one in found if not one.student.details.has_lesson(today)]
+    nearest = climbs.last_played_of([student.id for student in everyone])
+    here = [student for student in everyone if student.details.has_lesson(today)]
+    away = [student for student in everyone if not student.details.has_lesson(today)]
+    # Of those without a lesson today the last played are looked at: who waits for a word has played.
+    away.sort(key=lambda one: nearest.get(one.id, (0, ""))[1], reverse=True)
+    looked = away[:MOST_LOOKED]
+    stood = _stood_of([nearest[one.id][0] for one in (*here, *looked) if one.id in nearest])
+    lessons = [_lesson(student, stood.get(student.id), moment) for student in here]
+    others = [_lesson(student, stood.get(student.id), moment) for student in looked]
     # 9:30 comes before 10:00.
     lessons.sort(key=lambda one: one.student.details.lesson_time.rjust(5, "0"))
-    # Who waits for a word comes first, whether there is a lesson or not.
+    # Who waits for a word comes first; then who played last.
     others.sort(key=lambda one: not (one.stood and one.stood.is_open))
-    words = next_lessons([one.student for one in lessons[:MOST_WORDS]], moment)
+    words = next_lessons([one.student for one in _coming(lessons, moment)], moment)
     return Desk(
         weekday=WEEKDAYS[moment.weekday()],
         lessons=tuple(replace(one, words=words.get(one.student.id)) for one in lessons),
-        others=tuple(others),
+        others=tuple(others[:MOST_OTHERS]),
+        more=max(0, len(away) - MOST_OTHERS),
         week=tuple(_week(moment)),
         unread=tuple(unread()),
     )
 
 
+def _coming(lessons: Sequence[Lesson], moment: datetime) -> Sequence[Lesson]:
+    """Return the lessons that come next, the one that is just over among them; at the end of a day its last ones."""
+    from_now = f"{moment - timedelta(hours=1):%H:%M}"
+    coming = [one for one in lessons if one.student.details.lesson_time.rjust(5, "0") >= from_now]
+    return coming[:MOST_WORDS] if len(coming) >= MOST_WORDS else lessons[-MOST_WORDS:]
+
+
 def nearest_climbs(student_ids: Sequence[int]) -> dict[int, Stood]:
     """Return the climb that stands nearest, by student: the last one played, else the newest."""
-    nearest = climbs.last_played_of(student_ids)
-    return {stood.climb.student.id: stood for stood in as_they_stand(climbs.some_climbs(list(nearest.values())))}
+    return _stood_of([climb for climb, _ in climbs.last_played_of(student_ids).values()])
+
+
+def _stood_of(climb_ids: Sequence[int]) -> dict[int, Stood]:
+    return {stood.climb.student.id: stood for stood in as_they_stand(climbs.some_climbs(climb_ids))}
 
 
 def _lesson(student: Student, stood: Stood | None, moment: datetime) -> Lesson:

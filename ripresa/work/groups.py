@@ -64,8 +64,8 @@ def hand_out(
     made = []
     with database.atomic():
         for student, _ in found:
-            own = replace(plan, start=starts.get(student.id, plan.start), clicks=student.clicks or plan.clicks)
             try:
+                own = replace(plan, start=starts.get(student.id, plan.start), clicks=student.clicks or plan.clicks)
                 one = start_climb(student.id, drill_id, None, own, now, f"{key}-{student.id}" if key else None)
             except OutOfRange as error:
                 raise OutOfRange(f"{student.details.name}: {error.message}", field=error.field) from error

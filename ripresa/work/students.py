@@ -7,6 +7,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ripresa.core.climbs import Checkpoints, ClimbPlan, rungs
+from ripresa.core.drill.hands import NoHands
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
 from ripresa.core.pitch import instrument_named
@@ -103,11 +104,13 @@ class NextLesson:
     Args:
         day: Of the lesson; None without one. stood, broke: Sentences; empty for nothing.
         asked: Notes that were written since the last one.
+        recap: What was played today, in a sentence; empty for nothing.
     """
 
     day: date | None
     stood: str
     broke: str
+    recap: str
     asked: tuple[Said, ...]
 
 
@@ -164,11 +167,17 @@ def stands_of(student_id: int) -> list[Stands]:
     return stands_by_student([student_id])[student_id]
 
 
-def stands_by_student(student_ids: Sequence[int]) -> dict[int, list[Stands]]:
-    """Return how every climb of some students stands, in as many questions as for one."""
-    own = climbs.climbs_of(student_ids)
+def stands_by_student(
+    student_ids: Sequence[int], since: datetime | None = None, most: int = MOST_TRACED
+) -> dict[int, list[Stands]]:
+    """Return how every climb of some students stands, in as many questions as for one.
+
+    Args:
+        since: Those alone that were played since then. most: Takes of each that are looked at.
+    """
+    own = climbs.climbs_of(student_ids, since)
     ids = [climb.id for climb in own]
-    speeds, faults = speeds_of(ids, MOST_TRACED), faults_of(ids, MOST_POOLED)
+    speeds, faults = speeds_of(ids, most), faults_of(ids, MOST_POOLED)
     never = datetime.min.replace(tzinfo=UTC)
     found: dict[int, list[Stands]] = {student: [] for student in student_ids}
     for stood in as_they_stand(own):
@@ -246,6 +255,9 @@ def care_of(student: Student, stands: Sequence[Stands]) -> tuple[str, ...]:
         found.append("It is loud: short stretches, some distance to walls, ears protected where it is needed.")
     if instrument.voice in {"keys", "pluck"}:
         found.append("A finger that does not obey any more needs advice, not repetition.")
+    if any(one.stood.climb.drill.drill.hands != NoHands() for one in stands):
+        found.append("Alternate the hands, and what they do: nothing the same for long.")
+    found.append("Listen no louder than one can talk over.")
     if any(one.stood.climb.drill.drill.body.movement in {"step", "sway"} for one in stands):
         found.append("Stepping and swaying need a clear floor.")
     return tuple(found)
@@ -253,7 +265,10 @@ def care_of(student: Student, stands: Sequence[Stands]) -> tuple[str, ...]:
 
 def next_lessons(found: Sequence[Student], now: datetime) -> dict[int, NextLesson]:
     """Return what matters before the next lesson of some students, in as many questions as for one."""
-    stands = stands_by_student([student.id for student in found])
+    if not found:
+        return {}
+    since = min(_last_lesson(student, now) for student in found)
+    stands = stands_by_student([student.id for student in found], since, MOST_POOLED)
     said = notes_since({student.id: _last_lesson(student, now) for student in found}, MOST_SAID)
     return {student.id: next_lesson(student, stands[student.id], said[student.id], now) for student in found}
 
@@ -271,9 +286,25 @@ def next_lesson(student: Student, stands: Sequence[Stands], said: Sequence[Said]
     return NextLesson(
         day=today + timedelta(days=ahead) if ahead is not None else None,
         stood=" ".join(_stood(one, takes) for one, takes in clean[:2]),
+        recap=_recap(stands, now),
         broke=_broke([one for one, takes in lately if any(take.mark == "shaky" for take in takes)]),
         asked=tuple(said),
     )
+
+
+def _recap(stands: Sequence[Stands], now: datetime) -> str:
+    """Return what was played today: how many takes, how many clean, how far up, and where the climb stands now."""
+    begin = _at(now.date(), now.tzinfo)
+    told = []
+    for one in stands:
+        takes = [take for take in one.speeds if take.played_at >= begin]
+        if not takes:
+            continue
+        clean = [take.bpm for take in takes if take.mark == "clean"]
+        best = f", up to {label(max(clean))}" if clean else ""
+        here = f"; now on rung {one.stood.climb.rung}, {one.stood.next_sentence}"
+        told.append(f"{plural(len(takes), 'take')} of {one.stood.climb.title}, {len(clean)} clean{best}{here}.")
+    return " ".join(told[:3])
 
 
 def _last_lesson(student: Student, now: datetime) -> datetime:

@@ -21,6 +21,12 @@ PLACES = {
     "stand": "/stand/climb/2",
     "drill on the stand": "/stand/drill/1",
     "log": "/log/1",
+    "map": "/climbs/7?view=map",
+    "students": "/students",
+    "student": "/students/1",
+    "group": "/groups/1",
+    "settings": "/settings",
+    "guide": "/guide",
 }
 
 

@@ -184,8 +184,7 @@ export const api = {
   amount: (text: string, what: string, { signal }: Abort = {}) =>
     taken(client.GET("/api/amount", { params: { query: { text, what } }, signal: signal ?? null })),
 
-  climbs: (studentId?: number) =>
-    taken(client.GET("/api/climbs", { params: { query: studentId ? { student_id: studentId } : {} } })),
+  climbs: (words = "") => taken(client.GET("/api/climbs", { params: { query: { words } } })),
   climb: (id: number) => taken(client.GET("/api/climbs/{climb_id}", { params: { path: { climb_id: id } } })),
   map: (id: number) =>
     taken(client.GET("/api/climbs/{climb_id}/map", { params: { path: { climb_id: id } } })),

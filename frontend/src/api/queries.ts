@@ -53,7 +53,8 @@ export const shelfQuery = queryOptions({
   queryFn: api.shelf,
   staleTime: Number.POSITIVE_INFINITY,
 });
-export const climbsQuery = queryOptions({ queryKey: ["climbs"], queryFn: () => api.climbs() });
+export const climbsQuery = (words = "") =>
+  queryOptions({ queryKey: ["climbs", "search", words], queryFn: () => api.climbs(words) });
 export const climbQuery = (id: number) =>
   queryOptions({ queryKey: ["climbs", id], queryFn: () => api.climb(id) });
 export const mapQuery = (climbId: number) =>

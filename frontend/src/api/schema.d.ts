@@ -614,7 +614,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Climbs of one student, or of all. */
+        /** Climbs of one student, or of all in use, the last played first. */
         get: operations["climbs_list_climbs_climbs_get"];
         put?: never;
         /** Start a climb on its first rung. */
@@ -4151,6 +4151,8 @@ export interface components {
             limits: string[];
             /** Last Take At */
             last_take_at: string | null;
+            /** Cautions */
+            cautions: string[];
             /** Revision */
             revision: number;
         };
@@ -4239,6 +4241,8 @@ export interface components {
             stood: string;
             /** Broke */
             broke: string;
+            /** Recap */
+            recap: string;
             /** Asked */
             asked: components["schemas"]["AskedShape"][];
         };
@@ -5766,11 +5770,13 @@ export interface components {
         };
         /**
          * ClimbList
-         * @description Climbs, the newest first.
+         * @description Climbs, and how many there are of the kind.
          */
         ClimbList: {
             /** Climbs */
             climbs: components["schemas"]["ClimbShape"][];
+            /** Count */
+            count: number;
         };
         /**
          * LadderShape
@@ -6612,6 +6618,8 @@ export interface components {
             lessons: components["schemas"]["LessonShape"][];
             /** Others */
             others: components["schemas"]["LessonShape"][];
+            /** More */
+            more: number;
             /** Waiting */
             waiting: components["schemas"]["ClimbShape"][];
             /** Week */
@@ -9013,6 +9021,8 @@ export interface operations {
         parameters: {
             query?: {
                 student_id?: number | null;
+                words?: string;
+                most?: number;
             };
             header?: never;
             path?: never;

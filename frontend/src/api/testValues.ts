@@ -135,6 +135,7 @@ export const CLIMB: Climb = {
   held_to: "evenness working",
   limits: [],
   last_take_at: null,
+  cautions: [],
 };
 
 export const JUDGED: Judged = {

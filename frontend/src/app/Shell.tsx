@@ -25,6 +25,8 @@ export function Shell() {
   const place = useLocation();
   const [open, setOpen] = useState<"sums" | "keys" | "words" | null>(null);
   const isStand = place.pathname.startsWith("/stand/");
+  // A dialog that makes way for another says that it is closed when the other one stands there already.
+  const close = (which: typeof open) => setOpen((now) => (now === which ? null : now));
   const theme = useTheme(isStand);
   const choices = useQuery(choicesQuery);
   const newDrill = useNewDrill();
@@ -79,8 +81,8 @@ export function Shell() {
         <Outlet />
       </main>
       {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
-      {open === "keys" && <Keys onClose={() => setOpen(null)} onWords={() => setOpen("words")} />}
-      {open === "words" && <Glossary onClose={() => setOpen(null)} />}
+      {open === "keys" && <Keys onClose={() => close("keys")} onWords={() => setOpen("words")} />}
+      {open === "words" && <Glossary onClose={() => close("words")} />}
     </div>
   );
 }

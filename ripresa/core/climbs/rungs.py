@@ -112,6 +112,7 @@ def laid_rungs(plan: ClimbPlan) -> LaidRungs:
     return found
 
 
+@lru_cache(maxsize=4096)
 def rungs(plan: ClimbPlan, division: Fraction) -> tuple[Rung, ...]:
     """Return the rungs of a climb with their speed, the first at the start.
 

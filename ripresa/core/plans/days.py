@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import lru_cache
 
 from ripresa.core.errors import Unreadable
 
@@ -36,6 +37,7 @@ class Days:
         return (day - self.first).days % self.every == 0
 
 
+@lru_cache(maxsize=1024)
 def parse_days(text: str) -> Days:
     """Return the days that are written: ``sunday``, ``2026-12-22``, ``2026-12-22/2027-01-02``, ``R/2026-10-07/P2W``.
 

@@ -1,7 +1,9 @@
 """Climbs: planned, started, moved."""
 
+from collections.abc import Sequence
+
 from flask import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Overrides, Turned, overridden
@@ -19,6 +21,7 @@ from ripresa.web.shapes.climbs import ClimbShape, LadderShape, MapShape, climb_s
 from ripresa.web.shapes.drills import DrillShape, drill_shape
 from ripresa.work.climbs import (
     as_they_stand,
+    cautions_of,
     change_clicks,
     change_limits,
     ladder,
@@ -45,10 +48,12 @@ class MovePath(ClimbPath):
     move_id: Id
 
 
-class StudentQuery(BaseModel):
-    """Whose climbs; everyone's if left out."""
+class SearchQuery(BaseModel):
+    """Whose climbs, everyone's if left out; those with some words in the name of student or drill; how many at most."""
 
     student_id: Id | None = None
+    words: str = Field(default="", max_length=200)
+    most: int = Field(default=60, ge=1, le=200)
 
 
 class LadderBody(BaseModel):
@@ -138,16 +143,17 @@ class LimitsBody(BaseModel):
 
 
 class ClimbList(BaseModel):
-    """Climbs, the newest first."""
+    """Climbs, and how many there are of the kind."""
 
     climbs: list[ClimbShape]
+    count: int
 
 
 @api.get("/climbs", responses={200: ClimbList})
-def list_climbs(query: StudentQuery) -> Response:
-    """Climbs of one student, or of all."""
-    found = as_they_stand(store.all_climbs(query.student_id))
-    return answer(ClimbList(climbs=[climb_shape(stood) for stood in found]))
+def list_climbs(query: SearchQuery) -> Response:
+    """Climbs of one student, or of all in use, the last played first."""
+    found = store.search_climbs(query.words, query.most, query.student_id)
+    return answer(_list(found.climbs, found.count))
 
 
 @api.post("/climbs/ladder", responses={200: LadderShape})
@@ -182,14 +188,14 @@ def look_at_set(body: SetBody) -> Response:
 def begin_set(body: SetBody) -> Response:
     """Start a climb for each variant of a drill, in their order."""
     made = start_set(body.student_id, body.drill_id, body.version, body.turned, body.plan, body.over, now(), body.key)
-    return answer(ClimbList(climbs=[climb_shape(stood) for stood in as_they_stand(made)]), 201)
+    return answer(_list(made, len(made)), 201)
 
 
 @api.get("/climbs/set/<string:set_key>", responses={200: ClimbList})
 def show_set(path: SetPath) -> Response:
     """The climbs of a set of variants, in its order."""
-    found = as_they_stand(store.climbs_of_set(path.set_key))
-    return answer(ClimbList(climbs=[climb_shape(stood) for stood in found]))
+    found = store.climbs_of_set(path.set_key)
+    return answer(_list(found, len(found)))
 
 
 @api.get("/climbs/<int:climb_id>/drill", responses={200: DrillShape})
@@ -251,5 +257,9 @@ def give_limits(path: ClimbPath, body: LimitsBody) -> Response:
     return answer(_standing(change_limits(path.climb_id, body.limits, body.based_on)))
 
 
+def _list(found: Sequence[Climb], count: int) -> ClimbList:
+    return ClimbList(climbs=[climb_shape(stood) for stood in as_they_stand(found)], count=count)
+
+
 def _standing(climb: Climb) -> ClimbShape:
-    return climb_shape(as_they_stand([climb])[0])
+    return climb_shape(as_they_stand([climb])[0], cautions_of(climb))

@@ -39,6 +39,7 @@ class DeskShape(BaseModel):
     weekday: str
     lessons: list[LessonShape]
     others: list[LessonShape]
+    more: int
     waiting: list[ClimbShape]
     week: list[DayShape]
     unread: list[str]
@@ -48,12 +49,15 @@ class DeskShape(BaseModel):
 def show_desk() -> Response:
     """Today."""
     desk = desk_of(now())
+    lessons, others = ([_lesson(one) for one in some] for some in (desk.lessons, desk.others))
+    waits = {stood.climb.id for stood in desk.waiting}
     return answer(
         DeskShape(
             weekday=desk.weekday,
-            lessons=[_lesson(one) for one in desk.lessons],
-            others=[_lesson(one) for one in desk.others],
-            waiting=[climb_shape(stood) for stood in desk.waiting],
+            lessons=lessons,
+            more=desk.more,
+            others=others,
+            waiting=[one.climb for one in (*lessons, *others) if one.climb and one.climb.id in waits],
             week=[
                 DayShape(
                     name=day.name[:2],

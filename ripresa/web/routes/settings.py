@@ -1,10 +1,13 @@
 """Settings of the studio, and its data: where it lies, how big it is, a copy of it."""
 
+import shutil
 import tempfile
+import weakref
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from flask import Response, current_app, send_file
+from flask import Response, current_app
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
@@ -15,6 +18,8 @@ from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 
 api = blueprint("settings")
+#: Bytes of a copy that are sent at once.
+_PIECE = 1_000_000
 
 
 class SettingsBody(BaseModel):
@@ -58,14 +63,26 @@ def keep_settings(body: SettingsBody) -> Response:
 @api.get("/settings/backup.sqlite3")
 def save_backup() -> Any:
     """A whole copy of all data in one file, made while it is in use."""
-    path = Path(current_app.config["DATABASE"])
-    with tempfile.TemporaryDirectory(prefix="ripresa-backup-") as folder:
-        copy = Path(folder) / "backup.sqlite3"
-        backup(path, copy)
-        # Opened before its folder goes: what is open stays readable until it is sent.
-        opened = copy.open("rb")
+    folder = Path(tempfile.mkdtemp(prefix="ripresa-backup-"))
+    copy = folder / "backup.sqlite3"
+    try:
+        backup(Path(current_app.config["DATABASE"]), copy)
+    except BaseException:
+        shutil.rmtree(folder, ignore_errors=True)
+        raise
+    response = Response(_pieces(copy), mimetype="application/vnd.sqlite3")
+    # The copy goes with the answer, sent or not.
+    weakref.finalize(response, shutil.rmtree, folder, ignore_errors=True)
     name = f"ripresa-{now().date().isoformat()}.sqlite3"
-    return send_file(opened, "application/vnd.sqlite3", as_attachment=True, download_name=name)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    response.content_length = copy.stat().st_size
+    return response
+
+
+def _pieces(copy: Path) -> Iterator[bytes]:
+    with copy.open("rb") as opened:
+        while piece := opened.read(_PIECE):
+            yield piece
 
 
 def _shape() -> SettingsShape:

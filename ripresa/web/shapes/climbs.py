@@ -2,7 +2,8 @@
 
 from collections.abc import Mapping, Sequence
 from fractions import Fraction
-from typing import Literal
+from functools import lru_cache
+from typing import Literal, NamedTuple
 
 from pydantic import BaseModel
 
@@ -143,6 +144,7 @@ class ClimbShape(BaseModel):
     held_to: str
     limits: list[str]
     last_take_at: str | None
+    cautions: list[str]
     revision: int
 
 
@@ -201,8 +203,12 @@ def _column(tempi: Sequence[Fraction], bpm: Fraction) -> float:
     return before + float((bpm - tempi[before]) / wide) if wide else float(before)
 
 
-def climb_shape(stood: Stood) -> ClimbShape:
-    """Return a climb with its treads and its word."""
+def climb_shape(stood: Stood, cautions: Sequence[str] = ()) -> ClimbShape:
+    """Return a climb with its treads and its word.
+
+    Args:
+        cautions: Where it goes beyond what is written down about its student; lists leave them out.
+    """
     climb, here = stood.climb, stood.here
     word = _word(stood.word)
     played = stood.standing.last_take_at
@@ -236,6 +242,7 @@ def climb_shape(stood: Stood) -> ClimbShape:
         held_to=climb.plan.limits.words,
         limits=list(limit_words(climb.plan.limits, stood.gaps)),
         last_take_at=played.isoformat() if played else None,
+        cautions=list(cautions),
         revision=climb.revision,
     )
 
@@ -264,17 +271,16 @@ def _word(word: Word) -> WordShape:
 
 
 def _treads(
-    found: Sequence[Rung], now: int, marks: Mapping[int, Sequence[Mark]], breaths: Mapping[Fraction, RungBreath]
+    found: tuple[Rung, ...], now: int, marks: Mapping[int, Sequence[Mark]], breaths: Mapping[Fraction, RungBreath]
 ) -> list[TreadShape]:
-    heights = _heights(found)
     return [
         TreadShape(
             number=rung.number,
             bpm=rung.bpm,
-            bpm_label=label(rung.bpm),
-            nps=short(rung.nps),
-            gap_ms=decimal(rung.gap_seconds * 1000, 1),
-            height=heights[rung.number - 1],
+            bpm_label=text.bpm,
+            nps=text.nps,
+            gap_ms=text.gap_ms,
+            height=text.height,
             state=_state(rung.number, now, len(found)),
             marks=list(marks.get(rung.number, ())),
             click=rung.click,
@@ -283,8 +289,25 @@ def _treads(
             part=rung.part,
             words=rung.words,
         )
-        for rung in found
+        for rung, text in zip(found, _texts(found), strict=True)
     ]
+
+
+class _Text(NamedTuple):
+    """What of a tread stays the same whoever climbs it: its numbers in words, and how high it lies."""
+
+    bpm: str
+    nps: str
+    gap_ms: str
+    height: float
+
+
+@lru_cache(maxsize=1024)
+def _texts(found: tuple[Rung, ...]) -> tuple[_Text, ...]:
+    return tuple(
+        _Text(label(rung.bpm), short(rung.nps), decimal(rung.gap_seconds * 1000, 1), height)
+        for rung, height in zip(found, _heights(found), strict=True)
+    )
 
 
 def _heights(found: Sequence[Rung]) -> list[float]:

@@ -117,6 +117,7 @@ class LessonWordsShape(BaseModel):
     day: str
     stood: str
     broke: str
+    recap: str
     asked: list[AskedShape]
 
 
@@ -182,6 +183,7 @@ def lesson_shape(lesson: NextLesson) -> LessonWordsShape:
         day=f"{lesson.day:%A}, {told(lesson.day)}" if lesson.day else "",
         stood=lesson.stood,
         broke=lesson.broke,
+        recap=lesson.recap,
         asked=[AskedShape(at=one.at.isoformat(), note=one.note, by=one.by) for one in lesson.asked],
     )
 

@@ -92,6 +92,11 @@ function OneClimb({ climb }: { climb: Climb }) {
         <Remedies climb={climb} />
         <section className="card-plain bg-care text-care-text">
           <h2 className="!text-care-text">Care</h2>
+          {climb.cautions.map((line) => (
+            <p key={line} className="font-semibold mb-1">
+              {line}
+            </p>
+          ))}
           <p>
             Stop at pain, tingling, numbness or weakness, and do not train through it; see a doctor or a
             performers’ clinic. Rest 5 minutes after 25. No records at the end of a session.

@@ -1,13 +1,19 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import { climbsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { Staircase } from "../../ui/Staircase";
+import { useSettled } from "../../ui/useSettled";
 
-/** Every climb: who, what, how far. */
+/** So many are taken in at a glance, without a search. */
+const FEW = 12;
+
+/** The climbs, the last played first: who, what, how far. */
 export function ClimbsPage() {
-  const climbs = useQuery(climbsQuery);
+  const [words, setWords] = useState("");
+  const climbs = useQuery({ ...climbsQuery(useSettled(words, 150)), placeholderData: keepPreviousData });
   if (climbs.isPending) return <Loading what="the climbs" />;
   if (climbs.isError) return <Problem error={climbs.error} onRetry={() => void climbs.refetch()} />;
   return (
@@ -18,9 +24,22 @@ export function ClimbsPage() {
           Start a climb
         </Link>
       </div>
+      {(words || climbs.data.count > FEW) && (
+        <label className="block mb-3">
+          Find by student or drill
+          <input className="field" value={words} onChange={(event) => setWords(event.target.value)} />
+        </label>
+      )}
       {climbs.data.climbs.length === 0 && (
         <p className="card-plain">
-          No climb yet. A climb leads one student with one drill from a tempo to a target.
+          {words
+            ? "No climb with these words in the name of its student or its drill."
+            : "No climb yet. A climb leads one student with one drill from a tempo to a target."}
+        </p>
+      )}
+      {climbs.data.count > climbs.data.climbs.length && (
+        <p className="text-soft mb-2">
+          The {climbs.data.climbs.length} played last, of {climbs.data.count}.
         </p>
       )}
       <ul className="space-y-2.5">

@@ -70,6 +70,8 @@ function NewClimb({ choices, students, drills }: Props) {
     retry: false,
   });
   const shown = useLastGood(ladder.data);
+  const refusal = refusalOf(ladder.error);
+  const isOfOverrides = refusal?.field?.startsWith("overrides") ?? false;
   const once = useOnce();
   const start = useMutation({
     mutationFn: async () => {
@@ -117,7 +119,7 @@ function NewClimb({ choices, students, drills }: Props) {
         }))}
         drillId={drillId}
         onDrill={setDrillId}
-        refusal={refusalOf(ladder.error)}
+        refusal={isOfOverrides ? null : refusal}
         onChange={setPlan}
       />
       <OverrideWords
@@ -127,7 +129,7 @@ function NewClimb({ choices, students, drills }: Props) {
         studentId={studentId}
         drillId={drillId}
         plan={plan}
-        refusal={refusalOf(ladder.error)}
+        refusal={isOfOverrides ? refusal : null}
         onChange={setOverrides}
         onTurned={setTurned}
       />

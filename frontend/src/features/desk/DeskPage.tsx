@@ -30,7 +30,7 @@ export function DeskPage() {
   const [adding, setAdding] = useState(false);
   if (desk.isPending) return <Loading what="today’s lessons" />;
   if (desk.isError) return <Problem error={desk.error} onRetry={() => void desk.refetch()} />;
-  const { lessons, others, waiting, week, weekday, unread } = desk.data;
+  const { lessons, others, more, waiting, week, weekday, unread } = desk.data;
   return (
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
       <div className="min-w-0">
@@ -75,6 +75,13 @@ export function DeskPage() {
                 <LessonLine key={lesson.student.id} lesson={lesson} />
               ))}
             </ul>
+            {more > 0 && (
+              <p className="mt-2">
+                <Link className="text-link" to="/students">
+                  And {more} more
+                </Link>
+              </p>
+            )}
           </section>
         )}
       </div>

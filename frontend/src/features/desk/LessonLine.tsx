@@ -31,7 +31,7 @@ export function LessonLine({ lesson }: { lesson: Schemas["LessonShape"] }) {
       ) : (
         <p className="text-soft col-span-2 md:col-span-1">Nothing on the stand yet.</p>
       )}
-      {words && (words.stood || words.broke || words.asked.length > 0) && (
+      {words && (words.stood || words.broke || words.recap || words.asked.length > 0) && (
         <div className="col-span-2 md:col-span-full md:order-last text-sm md:pl-18">
           <LessonWords words={words} />
         </div>

@@ -108,12 +108,11 @@ function OneGroup({ group, students, choices }: Props) {
             <button
               type="button"
               className="button button-small button-quiet"
-              aria-label={`Take ${student.name} out of the group`}
               onClick={() =>
                 save.mutate({ members: details.members.filter((one) => one.student_id !== student.id) })
               }
             >
-              Take out
+              Take out<span className="sr-only">: {student.name}</span>
             </button>
           </li>
         ))}

@@ -6,7 +6,7 @@ import { Problem } from "../../ui/Problem";
 
 /** The stand with nothing on it: what could be. */
 export function EmptyStand() {
-  const climbs = useQuery(climbsQuery);
+  const climbs = useQuery(climbsQuery());
   if (climbs.isPending) return <Loading what="the climbs" />;
   if (climbs.isError) return <Problem error={climbs.error} onRetry={() => void climbs.refetch()} />;
   return (

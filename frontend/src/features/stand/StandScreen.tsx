@@ -11,6 +11,7 @@ import { StandFolds } from "./StandFolds";
 import { StandRail } from "./StandRail";
 import { StandTop } from "./StandTop";
 import { StandWords } from "./StandWords";
+import { useRest } from "./useRest";
 import { type StandProps, useStandScreen } from "./useStandScreen";
 
 /** The stand: where a drill is played, heard and measured. */
@@ -18,6 +19,7 @@ export function StandScreen(props: StandProps) {
   const { subject, climb, choices, bpm, onTempo } = props;
   const on = useStandScreen(props);
   const { asked, played, isPractice, practice, count, large, open, setOpen, stand, takes } = on;
+  const restIsDue = useRest(stand.isPlaying);
   if (!played)
     return asked.isError ? (
       <Problem error={asked.error} onRetry={() => void asked.refetch()} />
@@ -108,6 +110,11 @@ export function StandScreen(props: StandProps) {
               {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
             </button>
           )}
+        </p>
+      )}
+      {restIsDue && (
+        <p role="status" className="bg-care text-care-text rounded-lg px-3 py-2 font-semibold">
+          Twenty-five minutes of playing: rest for five. Wind players rest as long as they play.
         </p>
       )}
       {stand.message && (

@@ -27,7 +27,8 @@ type Props = {
 export function TheWord(props: Props) {
   const { judged, rung, choices, large, busy, onMoved, onEar, onRemedy, onBack } = props;
   const { take, climb } = judged;
-  const isPart = take.part_name !== "";
+  // A rung may ask for a part of the drill: that is the climb itself, and no practice beside it.
+  const isPart = take.part_name !== "" && take.rung === null;
   const counts = climb !== null && !isPart && rung === climb.rung;
   const good = take.mark === "clean";
   const [first, ...others] = take.reasons;

@@ -29,9 +29,15 @@ export function NextLesson({ page }: { page: StudentPage }) {
 
 /** The three sentences of a lesson. */
 export function LessonWords({ words }: { words: Schemas["LessonWordsShape"] }) {
-  if (!words.stood && !words.broke && !words.asked.length) return <p>Nothing was played since.</p>;
+  if (!words.stood && !words.broke && !words.recap && !words.asked.length)
+    return <p>Nothing was played since.</p>;
   return (
     <>
+      {words.recap && (
+        <p>
+          <strong>Today:</strong> {words.recap}
+        </p>
+      )}
       {words.stood && (
         <p>
           <strong>Stood:</strong> {words.stood}

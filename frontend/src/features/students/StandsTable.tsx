@@ -45,9 +45,9 @@ export function StandsTable({ stands, studentId, shown }: Props) {
                       className="block text-link text-sm font-normal no-print"
                       to={`/students/${studentId}?climb=${climb.id}`}
                       aria-current={climb.id === shown ? "true" : undefined}
-                      aria-label={`Show where it is going: ${climb.title}`}
                     >
                       {climb.id === shown ? "shown above" : "show its way"}
+                      <span className="sr-only">: {climb.title}</span>
                     </Link>
                   </th>
                   <td className="w-40 min-w-32">

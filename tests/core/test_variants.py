@@ -1,0 +1,129 @@
+"""Assignments and variants: what differs is said, none is forgotten, and what cannot be is told."""
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+
+from ripresa.core.changes import TURNED, Overrides, Part, Turned, overridden, practised, told_overrides, variant_set
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.hands import Articulated, ByOrder
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.reading import read
+from ripresa.core.rhythm import Counting
+from tests.strategies import drills
+
+RUN = Drill(
+    title="Stairs",
+    material=ScaleRun(tonic="D", octaves=1),
+    legs=(Leg(F(3)), Leg(F(4))),
+    hands=ByOrder(("R", "L", "R", "R")),
+    instrument="piano",
+)
+
+
+@pytest.mark.parametrize(
+    ("by", "says"),
+    [
+        (Overrides(), ()),
+        (Overrides(octaves=2), ("2 octaves",)),
+        (Overrides(octaves=1), ()),
+        (Overrides(key="Eb"), ("in E♭",)),
+        (Overrides(key="D"), ()),
+        (Overrides(other_lead=True), ("L first",)),
+        (Overrides(letter=1), ("beginning with L",)),
+        (Overrides(station=2), ("the accent on &",)),
+        (Overrides(counting=Counting("syllables")), ("counted in syllables",)),
+        (Overrides(click=NamedClick(plan="two_and_four")), ("the click 2 and 4",)),
+        (Overrides(foot="left"), ("left foot",)),
+        (Overrides(articulation="all_slurred"), ("all slurred",)),
+    ],
+)
+def test_what_differs_is_said_and_played(by: Overrides, says: tuple[str, ...]) -> None:
+    assert told_overrides(RUN, by) == says
+    same = overridden(RUN, by) == RUN
+    assert same is (not says or by.foot != "")
+
+
+def test_overrides_lie_over_a_later_version_too() -> None:
+    later = Drill(**{**{name: getattr(RUN, name) for name in RUN.__dataclass_fields__}, "bpm": F(99)})
+    assert overridden(later, Overrides(key="Eb")).bpm == 99
+
+
+@pytest.mark.parametrize(
+    ("turned", "names"),
+    [
+        ("stations", ["the accent on 1", "the accent on e", "the accent on &", "the accent on a"]),
+        ("leads", ["as it is written", "L first"]),
+        ("letters", ["as it is written", "beginning with L", "beginning with R", "beginning with R"]),
+        ("feet", ["left foot", "right foot"]),
+    ],
+)
+def test_a_set_has_every_one_of_its_list_in_order(turned: Turned, names: list[str]) -> None:
+    found = variant_set(RUN, turned, F(60))
+    assert [one.name for one in found.variants] == names
+    assert found.left_out == ()
+
+
+def test_the_keys_go_round_by_fifths_from_its_own() -> None:
+    found = variant_set(RUN, "keys", F(60))
+    keys = [one.overrides.key for one in found.variants]
+    assert keys == ["D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F", "C", "G"]
+
+
+def test_the_time_of_a_circuit_is_that_of_its_turns() -> None:
+    found = variant_set(RUN, "leads", F(60))
+    assert found.seconds == 2 * read(RUN).loop_beats
+
+
+def test_the_accent_of_a_station_falls_on_its_slot_and_nowhere_else() -> None:
+    reading = read(overridden(RUN, Overrides(station=2)))
+    accented = {(event.division, event.slot) for event in reading.notes if event.accent == "accent"}
+    assert accented == {(3, 2), (4, 2)}
+
+
+def test_articulations_change_the_tongue_and_not_the_notes() -> None:
+    found = variant_set(RUN, "articulations", F(60))
+    assert len(found.variants) >= 8
+    for one in found.variants:
+        drill = overridden(RUN, one.overrides)
+        assert isinstance(drill.hands, Articulated)
+        assert [event.pitch for event in read(drill).notes] == [event.pitch for event in read(RUN).notes]
+
+
+@pytest.mark.parametrize(
+    ("turned", "says"),
+    [("keys", "no key of its own"), ("letters", "only one of it"), ("leads", "No hands are written")],
+)
+def test_a_set_that_cannot_be_says_why(turned: Turned, says: str) -> None:
+    bare = Drill(material=OneNote(beats=4), legs=(Leg(F(4)),))
+    with pytest.raises(OutOfRange, match=says):
+        variant_set(bare, turned, F(60))
+
+
+@settings(max_examples=40)
+@given(drills)
+def test_whatever_is_turned_can_be_read_or_is_refused(drill: Drill) -> None:
+    for turned in TURNED:
+        try:
+            found = variant_set(drill, turned, F(60))
+        except RipresaError:
+            continue
+        for one in found.variants:
+            read(overridden(drill, one.overrides))
+
+
+def test_a_burst_sounds_to_the_note_it_arrives_on_and_rests_as_long() -> None:
+    drill = Drill(material=OneNote(beats=8), legs=(Leg(F(4)),))
+    reading = read(practised(drill, Part(burst=2)))
+    sounding = [event.onset for event in reading.notes]
+    whole = [event.onset for event in read(drill).notes]
+    assert sounding == [onset for onset in whole if onset % 4 <= 2]
+    assert reading.loop_beats == read(drill).loop_beats
+
+
+def test_all_in_one_division_keeps_the_material() -> None:
+    reading = read(practised(RUN, Part(only=F(5))))
+    assert {event.division for event in reading.notes} == {5}
