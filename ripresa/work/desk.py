@@ -6,8 +6,8 @@ from datetime import date, datetime, time, timedelta
 from itertools import pairwise
 
 from ripresa.core.plans import WEEKDAYS
-from ripresa.core.studio import Student
-from ripresa.store import climbs, students
+from ripresa.core.studio import Group, Student
+from ripresa.store import climbs, groups, students
 from ripresa.store.takes import seconds_played
 from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
@@ -58,6 +58,7 @@ class Desk:
     lessons: tuple[Lesson, ...]
     others: tuple[Lesson, ...]
     more: int
+    groups: tuple[Group, ...]
     week: tuple[Day, ...]
     unread: tuple[str, ...]
 
@@ -91,6 +92,12 @@ def desk_of(moment: datetime) -> Desk:
         lessons=tuple(replace(one, words=words.get(one.student.id)) for one in lessons),
         others=tuple(others[:MOST_OTHERS]),
         more=max(0, len(away) - MOST_OTHERS),
+        groups=tuple(
+            sorted(
+                (one for one in groups.all_groups() if one.details.lesson_weekday == moment.weekday()),
+                key=lambda one: one.details.lesson_time.rjust(5, "0"),
+            )
+        ),
         week=tuple(_week(moment)),
         unread=tuple(unread()),
     )

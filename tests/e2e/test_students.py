@@ -126,7 +126,8 @@ def test_a_group_and_its_parts(page: Page, demo: Server) -> None:
     page.get_by_role("link", name="The Saturday ferry band").click()
     members = page.get_by_label("Members")
     expect(members.get_by_role("listitem")).to_have_count(4)
-    members.get_by_label("plays").first.select_option("between")
+    with page.expect_response(re.compile("/api/groups/1$")):
+        members.get_by_label("plays").first.select_option("between")
     page.reload()
     expect(members.get_by_label("plays").first).to_have_value("between")
     page.get_by_role("button", name="One drill for all").click()

@@ -408,3 +408,45 @@ def test_the_data_is_told_and_copied_whole(client: FlaskClient, studio: Studio) 
     assert f"ripresa-{NOW.date()}.sqlite3" in copy.headers["Content-Disposition"]
     assert studio.student.details.name.encode() in body
     copy.close()
+
+
+def test_a_group_with_a_lesson_today_is_on_the_desk(client: FlaskClient, studio: Studio) -> None:
+    members = [{"student_id": studio.student.id, "part": {}}]
+    for name, weekday, time in (("Late", 2, "18:00"), ("Early", 2, "9:00"), ("Another day", 3, "9:00")):
+        details = {"name": name, "members": members, "lesson_weekday": weekday, "lesson_time": time}
+        client.post("/api/groups", json={"details": details})
+    groups = client.get("/api/desk").get_json()["groups"]
+    assert [(one["name"], one["members"]) for one in groups] == [("Early", 1), ("Late", 1)]
+
+
+def test_the_day_ends_with_a_recap(client: FlaskClient, studio: Studio) -> None:
+    send(client, take(studio, 1))
+    recap = page(client, studio.student.id)["lesson"]["recap"]
+    assert recap == "1 take of Slip steps, 1 clean, up to 84; now on rung 1, 1 clean take to go up."
+
+
+def test_a_climb_says_where_it_goes_beyond_its_student(client: FlaskClient, studio: Studio) -> None:
+    run = {"title": "High", "material": {"kind": "scale_run", "octaves": 2}, "instrument": "clarinet", "breath": "12"}
+    drill = client.post("/api/drills", json={"drill": run}).get_json()
+    changed(client, studio, guardian={}, lowest="D4", highest="C5", breath="9")
+    body = {"student_id": studio.student.id, "drill_id": drill["id"], "plan": PLAN}
+    climb = client.get(f"/api/climbs/{client.post('/api/climbs', json=body).get_json()['id']}").get_json()
+    assert any(line.startswith("It goes up to") and "reaches C5" in line for line in climb["cautions"])
+    assert any("a breath of 12 s; Mira Sund has 9 s" in line for line in climb["cautions"])
+    assert client.get(f"/api/climbs/{studio.climb.id}").get_json()["cautions"] == []
+
+
+def test_climbs_are_found_by_student_and_by_drill(client: FlaskClient, studio: Studio) -> None:
+    begun(client, studio)
+    names = {
+        words: [one["student"]["name"] for one in client.get(f"/api/climbs?words={words}").get_json()["climbs"]]
+        for words in ("", "mira", "SLIP", "nobody")
+    }
+    assert names == {
+        "": ["Oskar Vane", "Mira Sund"],
+        "mira": ["Mira Sund"],
+        "SLIP": ["Oskar Vane", "Mira Sund"],
+        "nobody": [],
+    }
+    some = client.get("/api/climbs?most=1").get_json()
+    assert (len(some["climbs"]), some["count"]) == (1, 2)

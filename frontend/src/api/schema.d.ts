@@ -6620,6 +6620,8 @@ export interface components {
             others: components["schemas"]["LessonShape"][];
             /** More */
             more: number;
+            /** Groups */
+            groups: components["schemas"]["GroupToday"][];
             /** Waiting */
             waiting: components["schemas"]["ClimbShape"][];
             /** Week */
@@ -6642,6 +6644,20 @@ export interface components {
             is_today: boolean;
             /** Is Ahead */
             is_ahead: boolean;
+        };
+        /**
+         * GroupToday
+         * @description A group that has its lesson today.
+         */
+        GroupToday: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Time */
+            time: string;
+            /** Members */
+            members: number;
         };
         /**
          * LessonShape

@@ -33,6 +33,15 @@ class DayShape(BaseModel):
     is_ahead: bool
 
 
+class GroupToday(BaseModel):
+    """A group that has its lesson today."""
+
+    id: int
+    name: str
+    time: str
+    members: int
+
+
 class DeskShape(BaseModel):
     """All that the desk shows; ``unread`` names what of the data cannot be read."""
 
@@ -40,6 +49,7 @@ class DeskShape(BaseModel):
     lessons: list[LessonShape]
     others: list[LessonShape]
     more: int
+    groups: list[GroupToday]
     waiting: list[ClimbShape]
     week: list[DayShape]
     unread: list[str]
@@ -56,6 +66,15 @@ def show_desk() -> Response:
             weekday=desk.weekday,
             lessons=lessons,
             more=desk.more,
+            groups=[
+                GroupToday(
+                    id=one.id,
+                    name=one.details.name,
+                    time=one.details.lesson_time,
+                    members=len(one.details.members),
+                )
+                for one in desk.groups
+            ],
             others=others,
             waiting=[one.climb for one in (*lessons, *others) if one.climb and one.climb.id in waits],
             week=[

@@ -30,7 +30,7 @@ export function DeskPage() {
   const [adding, setAdding] = useState(false);
   if (desk.isPending) return <Loading what="today’s lessons" />;
   if (desk.isError) return <Problem error={desk.error} onRetry={() => void desk.refetch()} />;
-  const { lessons, others, more, waiting, week, weekday, unread } = desk.data;
+  const { lessons, groups, others, more, waiting, week, weekday, unread } = desk.data;
   return (
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
       <div className="min-w-0">
@@ -64,6 +64,19 @@ export function DeskPage() {
           <ul className="space-y-2.5">
             {lessons.map((lesson) => (
               <LessonLine key={lesson.student.id} lesson={lesson} />
+            ))}
+          </ul>
+        )}
+        {groups.length > 0 && (
+          <ul className="space-y-2.5 mt-2.5" aria-label="Groups today">
+            {groups.map((one) => (
+              <li key={one.id} className="card-plain flex flex-wrap items-baseline gap-x-4">
+                <span className="text-lg font-bold">{one.time || "–"}</span>
+                <Link to={`/groups/${one.id}`} className="font-semibold text-lg break-words min-w-0">
+                  {one.name}
+                </Link>
+                <span className="text-soft">a group of {one.members}</span>
+              </li>
             ))}
           </ul>
         )}

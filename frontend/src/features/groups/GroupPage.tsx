@@ -117,7 +117,7 @@ function OneGroup({ group, students, choices }: Props) {
           </li>
         ))}
       </ul>
-      <div className="card-plain grid gap-3 sm:grid-cols-3 mb-4">
+      <div className="card-plain grid gap-3 sm:grid-cols-2 lg:grid-cols-4 mb-4">
         <FormSelect
           label="Add a member"
           field="members"
@@ -132,7 +132,8 @@ function OneGroup({ group, students, choices }: Props) {
           }
         />
         <Renamed
-          key={`${group.name} ${group.lesson_time}`}
+          key={`${group.name} ${group.lesson_time} ${group.lesson_weekday}`}
+          choices={choices}
           details={details}
           onSave={(to) => save.mutate(to)}
         />
@@ -158,17 +159,30 @@ function OneGroup({ group, students, choices }: Props) {
   );
 }
 
-type RenamedProps = { details: GroupDetails; onSave: (changed: Partial<GroupDetails>) => void };
+type RenamedProps = {
+  details: GroupDetails;
+  choices: Choices;
+  onSave: (changed: Partial<GroupDetails>) => void;
+};
 
-function Renamed({ details, onSave }: RenamedProps) {
+function Renamed({ details, choices, onSave }: RenamedProps) {
   const [name, setName] = useState(details.name);
   const [time, setTime] = useState(details.lesson_time);
-  const isChanged = name !== details.name || time !== details.lesson_time;
+  const [day, setDay] = useState(details.lesson_weekday);
+  const isChanged = name !== details.name || time !== details.lesson_time || day !== details.lesson_weekday;
   return (
     <>
       <FormField label="Name" field="name" wrong="" value={name} onChange={setName} />
+      <FormSelect
+        label="Lesson on"
+        field="lesson_weekday"
+        wrong=""
+        value={String(day ?? "")}
+        choices={[{ value: "", label: "no fixed day" }, ...choices.weekdays]}
+        onChange={(chosen) => setDay(chosen === "" ? null : Number(chosen))}
+      />
       <FormField
-        label="Lesson at"
+        label="At"
         field="lesson_time"
         wrong=""
         placeholder="17:00"
@@ -176,8 +190,12 @@ function Renamed({ details, onSave }: RenamedProps) {
         onChange={setTime}
       />
       {isChanged && (
-        <button type="button" className="button" onClick={() => onSave({ name, lesson_time: time })}>
-          Keep name and time
+        <button
+          type="button"
+          className="button"
+          onClick={() => onSave({ name, lesson_time: time, lesson_weekday: day })}
+        >
+          Keep name, day and time
         </button>
       )}
     </>
