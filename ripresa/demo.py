@@ -33,7 +33,8 @@ from ripresa.core.reading import read
 from ripresa.core.studio import Climb, Ear, GroupDetails, Guardian, KeptDrill, Member, StudentDetails
 from ripresa.core.takes import StandIn
 from ripresa.store import drills, groups, students, takes
-from ripresa.work.climbs import Stood, as_it_stands, move_on, start_climb, start_set
+from ripresa.work.assignments import start_set
+from ripresa.work.climbs import Stood, as_it_stands, move_on, start_climb
 from ripresa.work.takes import Played, judge_take, stand_in_plays, turn_seconds
 
 

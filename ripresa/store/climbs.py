@@ -1,14 +1,12 @@
 """Finding and saving climbs and their moves."""
 
-import json
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
 from datetime import datetime
 from functools import lru_cache
 from typing import get_args
 from uuid import uuid4
 
-from peewee import SQL, Case, fn
+from peewee import Case, fn
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
@@ -23,7 +21,6 @@ from ripresa.store.students import find_student, to_student
 from ripresa.store.tables import (
     ClimbRow,
     MadeRow,
-    MomentField,
     MoveRow,
     Row,
     StudentRow,
@@ -43,76 +40,6 @@ _DECISIONS = get_args(Decision)
 _AT_ONCE = 500
 
 
-def all_climbs(student_id: int | None = None) -> list[Climb]:
-    """Return climbs, of one student or of all, the newest first."""
-    rows = _rows()
-    if student_id is not None:
-        rows = rows.where(ClimbRow.student == student_id)
-    return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), _to_climb))
-
-
-@dataclass(frozen=True, slots=True)
-class FoundClimbs:
-    """Some climbs, the last played first, and how many there are of the kind."""
-
-    climbs: tuple[Climb, ...]
-    count: int
-
-
-def search_climbs(words: str, most: int, student_id: int | None = None) -> FoundClimbs:
-    """Return climbs of students in use whose student or drill has some words in its name, the last played first."""
-    asked = """
-        FROM climb JOIN student ON student.id = climb.student_id
-        JOIN drill_version ON drill_version.id = climb.version_id
-        WHERE student.put_away_at IS NULL AND (?1 IS NULL OR climb.student_id = ?1)
-          AND (?2 = '' OR instr(lower(student.name || ' ' || CASE WHEN json_valid(drill_version.body)
-            THEN coalesce(json_extract(drill_version.body, '$.title'), '') ELSE '' END), ?2) > 0)
-    """
-    given = (student_id, words.strip().lower())
-    count = int(database.execute_sql(f"SELECT count(*) {asked}", given).fetchone()[0])
-    ordered = f"""
-        SELECT climb.id {asked}
-        ORDER BY coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), climb.started_at) DESC,
-          climb.id DESC LIMIT ?3
-    """
-    order = [row[0] for row in database.execute_sql(ordered, (*given, most)).fetchall()]
-    found = {climb.id: climb for climb in some_climbs(order)}
-    return FoundClimbs(tuple(found[one] for one in order if one in found), count)
-
-
-def climbs_of(student_ids: Collection[int], since: datetime | None = None) -> list[Climb]:
-    """Return the climbs of some students; those that were played since a moment alone, where one is given."""
-    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(student_ids)),))
-    rows = _rows().where(ClimbRow.student.in_(listed))
-    if since is not None:
-        played = "EXISTS (SELECT 1 FROM take WHERE take.climb_id = t1.id AND take.played_at >= ?)"
-        rows = rows.where(SQL(played, (MomentField().db_value(since),)))
-    return list(readable("climb", rows, _to_climb))
-
-
-def last_played_of(student_ids: Collection[int]) -> dict[int, tuple[int, str]]:
-    """Return the number of the climb of each student that was played last, else of the newest, and when that was.
-
-    When is as it is kept: a text that sorts; empty for never.
-    """
-    asked = """
-        SELECT student_id, id, last, max(last || printf('%012d', id)) FROM (
-            SELECT climb.student_id, climb.id,
-              coalesce((SELECT max(played_at) FROM take WHERE climb_id = climb.id), '') AS last
-            FROM climb WHERE climb.student_id IN (SELECT value FROM json_each(?)))
-        GROUP BY student_id
-    """
-    rows = database.execute_sql(asked, (json.dumps(list(student_ids)),)).fetchall()
-    return {student: (climb, last) for student, climb, last, _ in rows}
-
-
-def some_climbs(climb_ids: Collection[int]) -> list[Climb]:
-    """Return some climbs, by their numbers."""
-    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(climb_ids)),))
-    rows = _rows().where(ClimbRow.id.in_(listed))
-    return list(readable("climb", rows, _to_climb))
-
-
 def find_climb(climb_id: int) -> Climb:
     """Return a climb.
 
@@ -120,10 +47,10 @@ def find_climb(climb_id: int) -> Climb:
         NotFound: There is none of this number.
         Unreadable: Its data is damaged.
     """
-    row = _rows().where(ClimbRow.id == climb_id).first()
+    row = climb_rows().where(ClimbRow.id == climb_id).first()
     if row is None:
         raise NotFound("This climb does not exist.")
-    return one("climb", row, _to_climb)
+    return one("climb", row, to_climb)
 
 
 def add_climb(
@@ -169,8 +96,10 @@ def add_set(
     variants: Sequence[Overrides],
     now: datetime,
     key: str | None = None,
-) -> list[Climb]:
-    """Start a climb for each variant of a set, in its order, all or none; the same key twice is the same set.
+) -> str:
+    """Start a climb for each variant of a set, in its order, all or none, and return the key of the set.
+
+    The same key of a press twice is the same set.
 
     Raises:
         NotFound: There is no such student, drill or version.
@@ -195,13 +124,7 @@ def add_set(
             first = first or int(made.id)
         return first
 
-    return climbs_of_set(find_climb(once(key, "set", make)).set_key)
-
-
-def climbs_of_set(set_key: str) -> list[Climb]:
-    """Return the climbs of a set of variants, in its order."""
-    rows = _rows().where(ClimbRow.set_key == set_key).order_by(ClimbRow.set_place)
-    return list(readable("climb", rows, _to_climb))
+    return find_climb(once(key, "set", make)).set_key
 
 
 def newest_versions(drill_ids: Collection[int]) -> dict[int, int]:
@@ -354,7 +277,8 @@ def moves_of(climb_ids: list[int], most: int) -> list[Move]:
     return list(readable("move", rows.limit(most), _to_move))
 
 
-def _rows() -> Row:
+def climb_rows() -> Row:
+    """Return the question for climbs with their student and their version."""
     return ClimbRow.select(ClimbRow, StudentRow, VersionRow).join(StudentRow).switch(ClimbRow).join(VersionRow)
 
 
@@ -371,7 +295,8 @@ def _plan(text: str) -> ClimbPlan:
     return _PLAN.validate_json(text)
 
 
-def _to_climb(row: Row) -> Climb:
+def to_climb(row: Row) -> Climb:
+    """Return the climb of a row."""
     plan = _plan(row.plan)
     if not 1 <= row.rung <= len(laid_rungs(plan)):
         raise OutOfRange(f"It stands on rung {row.rung} of {len(laid_rungs(plan))}.")

@@ -6,7 +6,8 @@ from ripresa.core.exact import plural
 from ripresa.core.plans import PlannedDay, tasks_of
 from ripresa.core.studio import Student
 from ripresa.formats.calendar_ics import Session, write_calendar
-from ripresa.work.students import plan_of, stands_of, subject_of
+from ripresa.work.standing import stands_of
+from ripresa.work.students import plan_of, subject_of
 
 #: How far ahead lessons are written where no plan says an end.
 _LESSONS_AHEAD = 84

@@ -6,7 +6,7 @@ from datetime import datetime
 from fractions import Fraction
 from functools import lru_cache
 
-from ripresa.core.changes import Overrides, Part, Turned, VariantSet, overridden, practised, variant_set
+from ripresa.core.changes import Overrides, Part, overridden, practised
 from ripresa.core.climbs import (
     BandTarget,
     ClimbPlan,
@@ -31,7 +31,6 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import division_label, label, plural
-from ripresa.core.pitch import parse_pitch
 from ripresa.core.reading import Reading, left_divisions, read
 from ripresa.core.reports import RungBreath, breaths_by_rung, peak_of_drill, slowest_of_one_breath
 from ripresa.core.rhythm import span_seconds
@@ -113,28 +112,6 @@ def breaths_of(reading: Reading, rungs: Sequence[Rung]) -> dict[Fraction, RungBr
     return {one.bpm: one for one in breaths_by_rung(reading, tempi)}
 
 
-def cautions_of(climb: Climb) -> tuple[str, ...]:
-    """Return where a climb goes beyond what is written down about its student: range, breath, tempo."""
-    details, reading = climb.student.details, read(climb.drill.drill)
-    found = []
-    pitches = [event.pitch for event in reading.every if event.pitch]
-    if pitches and details.lowest and min(pitches, key=lambda one: one.midi).midi < parse_pitch(details.lowest).midi:
-        lowest = min(pitches, key=lambda one: one.midi)
-        found.append(f"It goes down to {lowest.shown}; {details.name} reaches {parse_pitch(details.lowest).shown}.")
-    if pitches and details.highest and max(pitches, key=lambda one: one.midi).midi > parse_pitch(details.highest).midi:
-        highest = max(pitches, key=lambda one: one.midi)
-        found.append(f"It goes up to {highest.shown}; {details.name} reaches {parse_pitch(details.highest).shown}.")
-    breath = climb.drill.drill.breath
-    if breath and details.breath and breath > details.breath:
-        found.append(
-            f"The drill counts on a breath of {label(breath)} s; {details.name} has {label(details.breath)} s."
-        )
-    most = details.guardian.most_bpm
-    if most is not None and climb.plan.goal > most:
-        found.append(f"The target lies above the {label(most)} bpm that the guardian of {details.name} allows.")
-    return tuple(found)
-
-
 def map_of(climb_id: int) -> SpeedMap:
     """Return the map of a climb, with how the last take went at each tempo and division.
 
@@ -177,7 +154,7 @@ def ladder(plan: ClimbPlan, drill: Drill) -> Ladder:
         OutOfRange: Too many rungs, or a click that the drill cannot have.
     """
     plan = aimed(plan, drill)
-    _check_rungs(plan, drill)
+    check_rungs(plan, drill)
     found = rungs(plan, peak_of_drill(drill))
     if plan.is_without_speed:
         return Ladder(plan, found, f"{plural(len(found), 'step')} at {label(found[0].bpm)}; the tempo stays.")
@@ -222,69 +199,17 @@ def start_climb(
     """
     drill = overridden(drills.find_drill(drill_id, version).drill, overrides or Overrides())
     plan = aimed(plan, drill)
-    _check_rungs(plan, drill)
-    _check_guardian(student_id, plan)
+    check_rungs(plan, drill)
+    check_guardian(student_id, plan)
     return store.add_climb(student_id, drill_id, version, plan, now, key, overrides)
 
 
-@dataclass(frozen=True, slots=True)
-class SetToMake:
-    """A drill turned through a list, before it is started: its variants, and the time of once through all of them."""
-
-    found: VariantSet
-    start: Fraction
-
-
-def set_of(drill_id: int, version: int | None, turned: Turned, plan: ClimbPlan, over: Overrides) -> SetToMake:
-    """Return the variants of a drill that a set would have.
+def check_guardian(student_id: int, plan: ClimbPlan) -> None:
+    """Refuse a target above what a guardian allows.
 
     Raises:
-        NotFound: There is no such drill or version.
-        OutOfRange: It has nothing that could be turned so.
+        OutOfRange: With the two tempi in the sentence.
     """
-    drill = drills.find_drill(drill_id, version).drill
-    return SetToMake(variant_set(drill, turned, plan.start, over), plan.start)
-
-
-def start_set(
-    student_id: int,
-    drill_id: int,
-    version: int | None,
-    turned: Turned,
-    plan: ClimbPlan,
-    over: Overrides,
-    now: datetime,
-    key: str | None = None,
-) -> list[Climb]:
-    """Start a climb for every variant of a drill, in their order; each keeps its own clean tempo and click.
-
-    Raises:
-        NotFound: There is no such student, drill or version.
-        OutOfRange: As ``set_of`` and ``start_climb``.
-    """
-    variants = [one.overrides for one in set_of(drill_id, version, turned, plan, over).found.variants]
-    drill = drills.find_drill(drill_id, version).drill
-    for overrides in variants:
-        _check_rungs(aimed(plan, overridden(drill, overrides)), overridden(drill, overrides))
-    _check_guardian(student_id, plan)
-    return store.add_set(student_id, drill_id, version, aimed(plan, drill), variants, now, key)
-
-
-def take_version(climb_id: int, version: int, based_on: int) -> Climb:
-    """Let a climb go on with another version of its drill; its takes stay with theirs.
-
-    Raises:
-        NotFound: There is no such climb or version.
-        OutOfRange: The climb cannot go on so: what the student plays otherwise, or a rung, does not fit it.
-        Conflict: It was changed since that revision.
-    """
-    climb = store.find_climb(climb_id)
-    drill = overridden(drills.find_drill(climb.drill.id, version).drill, climb.overrides)
-    _check_rungs(climb.plan, drill)
-    return store.take_version(climb_id, version, based_on)
-
-
-def _check_guardian(student_id: int, plan: ClimbPlan) -> None:
     details = students.find_student(student_id).details
     most = details.guardian.most_bpm
     if most is not None and plan.goal > most:
@@ -349,7 +274,7 @@ def change_clicks(climb_id: int, clicks: Sequence[Click], order: Order, from_run
     """
     climb = store.find_climb(climb_id)
     plan, places = with_clicks(climb.plan, tuple(clicks), order)
-    _check_rungs(plan, climb.drill.drill)
+    check_rungs(plan, climb.drill.drill)
     store.change_plan(climb.id, plan, places, from_rung, based_on)
     return store.find_climb(climb.id)
 
@@ -377,7 +302,7 @@ def aimed(plan: ClimbPlan, drill: Drill) -> ClimbPlan:
     return replace(plan, target=replace(plan.target, division=division))
 
 
-def _check_rungs(plan: ClimbPlan, drill: Drill) -> None:
+def check_rungs(plan: ClimbPlan, drill: Drill) -> None:
     """Refuse a plan with too many rungs, a click that the drill cannot have, or a rung that cannot be made of it.
 
     Raises:

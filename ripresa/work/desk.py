@@ -7,11 +7,11 @@ from itertools import pairwise
 
 from ripresa.core.plans import WEEKDAYS
 from ripresa.core.studio import Group, Student
-from ripresa.store import climbs, groups, students
+from ripresa.store import climb_lists, groups, students
 from ripresa.store.takes import seconds_played
 from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
-from ripresa.work.students import NextLesson, next_lessons
+from ripresa.work.lessons import NextLesson, next_lessons
 
 #: Lessons whose three sentences are made: those that come next, by the clock.
 MOST_WORDS = 8
@@ -73,7 +73,7 @@ def desk_of(moment: datetime) -> Desk:
     """Return the desk of a day."""
     everyone = students.all_students()
     today = moment.date()
-    nearest = climbs.last_played_of([student.id for student in everyone])
+    nearest = climb_lists.last_played_of([student.id for student in everyone])
     here = [student for student in everyone if student.details.has_lesson(today)]
     away = [student for student in everyone if not student.details.has_lesson(today)]
     # Of those without a lesson today the last played are looked at: who waits for a word has played.
@@ -112,11 +112,11 @@ def _coming(lessons: Sequence[Lesson], moment: datetime) -> Sequence[Lesson]:
 
 def nearest_climbs(student_ids: Sequence[int]) -> dict[int, Stood]:
     """Return the climb that stands nearest, by student: the last one played, else the newest."""
-    return _stood_of([climb for climb, _ in climbs.last_played_of(student_ids).values()])
+    return _stood_of([climb for climb, _ in climb_lists.last_played_of(student_ids).values()])
 
 
 def _stood_of(climb_ids: Sequence[int]) -> dict[int, Stood]:
-    return {stood.climb.student.id: stood for stood in as_they_stand(climbs.some_climbs(climb_ids))}
+    return {stood.climb.student.id: stood for stood in as_they_stand(climb_lists.some_climbs(climb_ids))}
 
 
 def _lesson(student: Student, stood: Stood | None, moment: datetime) -> Lesson:

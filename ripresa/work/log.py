@@ -13,7 +13,7 @@ from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import Climb, Move, PartStanding, Student, TakeLine
 from ripresa.core.takes import Mark, pooled_faults
 from ripresa.formats.log_csv import write_log
-from ripresa.store import climbs, drills, students, takes
+from ripresa.store import climb_lists, climbs, drills, students, takes
 from ripresa.store.practice import Practised, faults_of, practised_days
 
 #: Entries of the list, and points of the picture: the last ones.
@@ -76,7 +76,7 @@ def log_of(student_id: int, now: datetime, only: Filters) -> StudentLog:
         NotFound: There is no such student.
     """
     student = students.find_student(student_id)
-    own = {climb.id: climb for climb in climbs.all_climbs(student.id)}
+    own = {climb.id: climb for climb in climb_lists.all_climbs(student.id)}
     shown = [only.climb_id] if only.climb_id in own else list(own)
     since = datetime.combine(only.since, time(), now.tzinfo) if only.since else None
     clean = takes.last_clean(student.id)

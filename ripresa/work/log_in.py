@@ -8,7 +8,7 @@ from ripresa.core.drill.click import Click, NamedClick
 from ripresa.core.exact import label
 from ripresa.core.studio import Ear, KeptDrill, Take
 from ripresa.formats.log_csv_in import LoggedRow, UnreadRow, read_log
-from ripresa.store import climbs, drills, students, takes
+from ripresa.store import climb_lists, drills, students, takes
 
 #: Rows that are told of one by one.
 MOST_TOLD = 200
@@ -53,7 +53,7 @@ def take_in(student_id: int, data: bytes) -> TakenIn:
 
 
 def _take(student_id: int, row: LoggedRow, drill: KeptDrill) -> Take:
-    climb = next((one for one in climbs.all_climbs(student_id) if one.drill.id == drill.id), None)
+    climb = next((one for one in climb_lists.all_climbs(student_id) if one.drill.id == drill.id), None)
     click: Click = drill.drill.click if row.click in {"", drill.drill.click.words} else NamedClick()
     rung = rung_of(laid_rungs(climb.plan), row.bpm, click, None) if climb else None
     key = f"{student_id} {row.played_at.isoformat()} {row.drill} {label(row.bpm)} {row.click}"

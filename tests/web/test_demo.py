@@ -1,7 +1,7 @@
 from pathlib import Path
 
 from ripresa.demo import fill_demo_studio
-from ripresa.store import climbs, students, takes
+from ripresa.store import climb_lists, students, takes
 from tests.conftest import NOW
 
 
@@ -15,4 +15,4 @@ def test_the_demo_studio_is_whole_and_the_same_each_day(store: Path) -> None:
     assert {take.mark for take in kept} == {"clean", "shaky", "near"}
     assert all(take.due is not None for take in kept)
     assert all(take.played_at < NOW for take in kept)
-    assert sum(climb.rung for climb in climbs.all_climbs()) > 12
+    assert sum(climb.rung for climb in climb_lists.all_climbs()) > 12

@@ -12,26 +12,16 @@ from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, short
 from ripresa.core.studio import Climb
 from ripresa.core.takes import Limits
+from ripresa.store import climb_lists, drills
 from ripresa.store import climbs as store
-from ripresa.store import drills
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Id, Once
-from ripresa.web.shapes.climbs import ClimbShape, LadderShape, MapShape, climb_shape, ladder_shape, map_shape
+from ripresa.web.shapes.climb_map import MapShape, map_shape
+from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape
 from ripresa.web.shapes.drills import DrillShape, drill_shape
-from ripresa.work.climbs import (
-    as_they_stand,
-    cautions_of,
-    change_clicks,
-    change_limits,
-    ladder,
-    map_of,
-    move_on,
-    set_of,
-    start_climb,
-    start_set,
-    take_version,
-)
+from ripresa.work.assignments import cautions_of, set_of, start_set, take_version
+from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, map_of, move_on, start_climb
 
 api = blueprint("climbs")
 
@@ -152,7 +142,7 @@ class ClimbList(BaseModel):
 @api.get("/climbs", responses={200: ClimbList})
 def list_climbs(query: SearchQuery) -> Response:
     """Climbs of one student, or of all in use, the last played first."""
-    found = store.search_climbs(query.words, query.most, query.student_id)
+    found = climb_lists.search_climbs(query.words, query.most, query.student_id)
     return answer(_list(found.climbs, found.count))
 
 
@@ -194,7 +184,7 @@ def begin_set(body: SetBody) -> Response:
 @api.get("/climbs/set/<string:set_key>", responses={200: ClimbList})
 def show_set(path: SetPath) -> Response:
     """The climbs of a set of variants, in its order."""
-    found = store.climbs_of_set(path.set_key)
+    found = climb_lists.climbs_of_set(path.set_key)
     return answer(_list(found, len(found)))
 
 

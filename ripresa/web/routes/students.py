@@ -23,7 +23,8 @@ from ripresa.web.numbers import Id, Once
 from ripresa.web.shapes.student_page import StudentPageShape, WhatIfShape, page_shape, what_if_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.calendar import calendar_of
-from ripresa.work.students import keep_plan, page_of, replayed
+from ripresa.work.replay import replayed
+from ripresa.work.students import keep_plan, page_of
 
 api = blueprint("students")
 #: How far back and ahead lessons are looked for in a calendar, in days.

@@ -16,10 +16,7 @@ from ripresa.core.climbs import (
     Decision,
     HeartTarget,
     HitList,
-    Place,
-    Played,
     Rung,
-    SpeedMap,
     SpeedTarget,
     SteadyTarget,
     Target,
@@ -27,7 +24,7 @@ from ripresa.core.climbs import (
     rule_sentence,
 )
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, division_label, label, short
+from ripresa.core.exact import decimal, label, short
 from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark, limit_words
@@ -69,38 +66,6 @@ class LadderShape(BaseModel):
     target_words: str
     rule_words: str
     moving_words: str
-
-
-class PlaceShape(BaseModel):
-    """A place of the map; ``weight`` 0 to 1 by its speed, ``inside`` the band, ``rung`` that stands there."""
-
-    bpm: WireExact
-    bpm_label: str
-    division: WireExact
-    division_label: str
-    nps: str
-    weight: float
-    inside: bool
-    rung: int | None
-    played: Played
-
-
-class WayShape(BaseModel):
-    """A rung on the map: its column and its row as they are counted there, in parts where it lies between."""
-
-    rung: int
-    column: float
-    row: int
-    state: TreadState
-
-
-class MapShape(BaseModel):
-    """The map of a climb: rows from the most notes a beat down, the way through it, the twins of the present speed."""
-
-    tempi: list[str]
-    rows: list[list[PlaceShape]]
-    way: list[WayShape]
-    twins: str
 
 
 class WordShape(BaseModel):
@@ -158,49 +123,6 @@ def ladder_shape(ladder: Ladder) -> LadderShape:
         rule_words="" if plan.is_without_speed else rule_sentence(plan.rule),
         moving_words=plan.moving_words,
     )
-
-
-def map_shape(found: SpeedMap, here: int) -> MapShape:
-    """Return the map of a climb that stands on a rung."""
-    speeds = [place.nps for row in found.rows for place in row]
-    low, high = min(speeds), max(speeds)
-    divisions = [row[0].division for row in found.rows]
-    return MapShape(
-        tempi=[label(bpm) for bpm in found.tempi],
-        rows=[[_map_place(place, low, high) for place in row] for row in found.rows],
-        way=[
-            WayShape(
-                rung=rung.number,
-                column=_column(found.tempi, rung.bpm),
-                row=divisions.index(rung.division),
-                state=_state(rung.number, here, len(found.way)),
-            )
-            for rung in found.way
-        ],
-        twins=found.twins,
-    )
-
-
-def _map_place(place: Place, low: Fraction, high: Fraction) -> PlaceShape:
-    return PlaceShape(
-        bpm=place.bpm,
-        bpm_label=label(place.bpm),
-        division=place.division,
-        division_label=division_label(place.division),
-        nps=decimal(place.nps, 1),
-        weight=float((place.nps - low) / (high - low)) if high > low else 0.0,
-        inside=place.inside,
-        rung=place.rung,
-        played=place.played,
-    )
-
-
-def _column(tempi: Sequence[Fraction], bpm: Fraction) -> float:
-    """Return the column of a tempo, in parts where it lies between two."""
-    before = max((number for number, one in enumerate(tempi) if one <= bpm), default=0)
-    after = min(before + 1, len(tempi) - 1)
-    wide = tempi[after] - tempi[before]
-    return before + float((bpm - tempi[before]) / wide) if wide else float(before)
 
 
 def climb_shape(stood: Stood, cautions: Sequence[str] = ()) -> ClimbShape:
@@ -281,7 +203,7 @@ def _treads(
             nps=text.nps,
             gap_ms=text.gap_ms,
             height=text.height,
-            state=_state(rung.number, now, len(found)),
+            state=tread_state(rung.number, now, len(found)),
             marks=list(marks.get(rung.number, ())),
             click=rung.click,
             click_words=rung.click.words if rung.click else "",
@@ -324,7 +246,8 @@ def _breaths(found: RungBreath) -> str:
     return f"{found.breaths}{more}, up to {decimal(found.longest, 1)} s"
 
 
-def _state(number: int, now: int, last: int) -> TreadState:
+def tread_state(number: int, now: int, last: int) -> TreadState:
+    """Return how a rung stands to the present one; ``last`` is the number of the target's."""
     if number == now:
         return "now"
     if number < now:

@@ -13,7 +13,9 @@ from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
-from ripresa.work.students import NextLesson, Stands, StudentPage, next_words, nps_of
+from ripresa.work.lessons import NextLesson
+from ripresa.work.standing import Stands, nps_of
+from ripresa.work.students import StudentPage, next_words
 
 
 class PlannedDayShape(BaseModel):
