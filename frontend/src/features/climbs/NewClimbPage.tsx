@@ -46,6 +46,12 @@ function ownOf(student: Student | undefined) {
   return { clicks: student?.clicks ?? [], ...(evenness ? { evenness } : {}) };
 }
 
+/** What a student plays otherwise from the start: counted in the own words. */
+const overridesOf = (student: Student | undefined): Overrides => ({
+  ...AS_WRITTEN,
+  counting: student?.details.counting ?? null,
+});
+
 type Props = { choices: Choices; students: Student[]; drills: Schemas["DrillLine"][] };
 
 function NewClimb({ choices, students, drills }: Props) {
@@ -59,10 +65,16 @@ function NewClimb({ choices, students, drills }: Props) {
     setStudentId(id);
     const before = JSON.stringify(student?.clicks ?? []);
     const own = students.find((one) => one.id === id)?.clicks ?? [];
+    setOverrides((old) => ({
+      ...old,
+      counting: overridesOf(students.find((one) => one.id === id)).counting,
+    }));
     // Another student's own ladder takes the place of the first one's, not of what was chosen by hand.
-    if (JSON.stringify(plan.clicks) === before) setPlan({ ...plan, clicks: own });
+    const evenness = students.find((one) => one.id === id)?.details.evenness ?? plan.evenness;
+    const clicks = JSON.stringify(plan.clicks) === before ? own : plan.clicks;
+    setPlan({ ...plan, clicks, evenness });
   };
-  const [overrides, setOverrides] = useState<Overrides>(AS_WRITTEN);
+  const [overrides, setOverrides] = useState<Overrides>(() => overridesOf(student));
   const [turned, setTurned] = useState("");
   const ladder = useQuery({
     ...ladderQuery(drillId, plan, overrides),

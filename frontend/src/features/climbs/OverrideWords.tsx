@@ -98,12 +98,18 @@ export function OverrideWords(props: Props) {
               value={overrides.counting.system}
               choices={[
                 { value: "", label: "as written", why: "" },
-                ...choices.countings.filter((one) => one.value !== "own"),
+                // Own words are the student’s: they are written under the details.
+                ...choices.countings.filter(
+                  (one) => one.value !== "own" || overrides.counting?.system === "own",
+                ),
               ]}
               onChange={(system) =>
                 set({
                   counting: system
-                    ? { system: system as NonNullable<Overrides["counting"]>["system"], own: "" }
+                    ? {
+                        system: system as NonNullable<Overrides["counting"]>["system"],
+                        own: overrides.counting?.own ?? "",
+                      }
                     : null,
                 })
               }
