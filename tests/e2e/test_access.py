@@ -135,7 +135,7 @@ def test_axe_finds_nothing_in_a_drill_that_uses_everything(page: Page, demo: Ser
 
 
 @pytest.mark.parametrize("width", [390, 768, 1024, 1280])
-@pytest.mark.parametrize("place", ["desk", "bench", "stand", "log", "climb"])
+@pytest.mark.parametrize("place", ["desk", "bench", "stand", "log", "climb", "student", "map", "settings"])
 def test_no_place_is_wider_than_its_screen(page: Page, demo: Server, place: str, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 800})
     page.goto(demo.home + PLACES[place])
