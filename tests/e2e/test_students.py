@@ -130,6 +130,10 @@ def test_a_group_and_its_parts(page: Page, demo: Server) -> None:
         members.get_by_label("plays").first.select_option("between")
     page.reload()
     expect(members.get_by_label("plays").first).to_have_value("between")
+    page.get_by_role("link", name=re.compile("^On the stand.*Bram Lindqvist")).click()
+    # What is between the hits, by itself, as it is this member's.
+    expect(page.get_by_label("part that is played")).to_have_value("between")
+    page.go_back()
     page.get_by_role("button", name="One drill for all").click()
     page.get_by_label("start of Bram Lindqvist in bpm").fill("66")
     page.get_by_role("button", name="Start 4 climbs").click()

@@ -79,7 +79,7 @@ function OneGroup({ group, students, choices }: Props) {
         {group.members.map(({ student, part, climb }) => (
           <li
             key={student.id}
-            className="card-plain grid gap-x-4 gap-y-1 sm:grid-cols-[1fr_14rem_auto] items-center"
+            className="card-plain grid gap-x-4 gap-y-1 sm:grid-cols-[1fr_14rem_auto_auto] items-center"
           >
             <div className="min-w-0">
               <Link to={`/students/${student.id}`} className="font-semibold text-lg break-words">
@@ -105,6 +105,11 @@ function OneGroup({ group, students, choices }: Props) {
                 ))}
               </select>
             </label>
+            {climb && (
+              <Link className="button button-small" to={`/stand/climb/${climb.id}${asked(part)}`}>
+                On the stand<span className="sr-only">: {student.name}</span>
+              </Link>
+            )}
             <button
               type="button"
               className="button button-small button-quiet"
@@ -233,6 +238,13 @@ function partOf(value: string): Part {
   if (kind === "step") return { ...ALL, step: what as Part["step"] };
   const part = (kind ?? "everything") as NonNullable<Part["reduce"]>["part"];
   return { ...ALL, reduce: { part, hand: what, beats: 1 } };
+}
+
+/** A part as the address of the stand has it; nothing for all of it. */
+function asked(part: Part): string {
+  if (part.step) return `?step=${part.step}`;
+  const word = wordFor(part);
+  return word === "all" ? "" : `?part=${encodeURIComponent(word)}`;
 }
 
 function wordFor(part: Part): string {

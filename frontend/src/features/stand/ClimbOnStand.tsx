@@ -5,6 +5,7 @@ import type { Choices, Climb, Drill, KeptRemedy, Schemas } from "../../api/clien
 import { choicesQuery, climbDrillQuery, climbQuery, remedyQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import type { Practice } from "./practice";
 import { StandScreen } from "./StandScreen";
 
 /** A climb on the stand: the drill at the tempo of its rung. */
@@ -32,7 +33,12 @@ export function ClimbOnStand() {
       kept={drill.data}
       choices={choices.data}
       remedy={kept}
-      tried={{ bpm: search.get("bpm"), only: search.get("only") }}
+      tried={{
+        bpm: search.get("bpm"),
+        only: search.get("only"),
+        part: search.get("part") ?? "everything",
+        step: search.get("step") as Practice["step"],
+      }}
       startsAt={Number(search.get("rung") ?? 0) || null}
     />
   );
@@ -43,7 +49,7 @@ type Props = {
   kept: Schemas["DrillShape"];
   choices: Choices;
   remedy: KeptRemedy | null;
-  tried: { bpm: string | null; only: string | null };
+  tried: Pick<Practice, "bpm" | "only" | "part" | "step">;
   /** Another rung to try first. */
   startsAt: number | null;
 };

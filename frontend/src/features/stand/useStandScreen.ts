@@ -31,8 +31,8 @@ export type StandProps = {
   onMoved: (climb: Climb) => void;
   /** A remedy that is on the stand when it is opened. */
   remedy?: KeptRemedy | null;
-  /** A tempo and a division to try beside the rungs when it is opened. */
-  tried?: Pick<Practice, "bpm" | "only">;
+  /** A tempo, a division, a part or a step to try beside the rungs when it is opened. */
+  tried?: Partial<Pick<Practice, "bpm" | "only" | "part" | "step">>;
   /** Passes each in turn with the teacher, when it is opened: call and answer. */
   turns?: number | null;
   /** Whom it may offer another rung to; null where none fits. */
