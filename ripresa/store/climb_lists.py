@@ -57,8 +57,7 @@ def search_climbs(words: str, most: int, student_id: int | None = None) -> Found
 
 def climbs_of(student_ids: Collection[int], since: datetime | None = None) -> list[Climb]:
     """Return the climbs of some students; those that were played since a moment alone, where one is given."""
-    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(student_ids)),))
-    rows = climb_rows().where(ClimbRow.student.in_(listed))
+    rows = climb_rows().where(ClimbRow.student.in_(_listed(student_ids)))
     if since is not None:
         played = "EXISTS (SELECT 1 FROM take WHERE take.climb_id = t1.id AND take.played_at >= ?)"
         rows = rows.where(SQL(played, (MomentField().db_value(since),)))
@@ -83,8 +82,7 @@ def last_played_of(student_ids: Collection[int]) -> dict[int, tuple[int, str]]:
 
 def some_climbs(climb_ids: Collection[int]) -> list[Climb]:
     """Return some climbs, by their numbers."""
-    listed = SQL("(SELECT value FROM json_each(?))", (json.dumps(list(climb_ids)),))
-    rows = climb_rows().where(ClimbRow.id.in_(listed))
+    rows = climb_rows().where(ClimbRow.id.in_(_listed(climb_ids)))
     return list(readable("climb", rows, to_climb))
 
 
@@ -92,3 +90,8 @@ def climbs_of_set(set_key: str) -> list[Climb]:
     """Return the climbs of a set of variants, in its order."""
     rows = climb_rows().where(ClimbRow.set_key == set_key).order_by(ClimbRow.set_place)
     return list(readable("climb", rows, to_climb))
+
+
+def _listed(numbers: Collection[int]) -> SQL:
+    """Return numbers as one value of a question, however many there are."""
+    return SQL("(SELECT value FROM json_each(?))", (json.dumps(list(numbers)),))

@@ -13,9 +13,9 @@ import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's type
 from ripresa.core.changes import Part
 from ripresa.core.takes import Fault, Mark
 from ripresa.store.tables import MomentField, database, moment
+from ripresa.store.takes import part_of
 
 _FAULTS: TypeAdapter[tuple[Fault, ...]] = TypeAdapter(tuple[Fault, ...])
-_PART: TypeAdapter[Part] = TypeAdapter(Part)
 _kept = MomentField().db_value
 
 
@@ -89,8 +89,7 @@ def speeds_of(climb_ids: Collection[int], most: int) -> dict[int, list[SpeedOf]]
     for climb, takes_of in _rows(asked, most, json.dumps(list(climb_ids))):
         for at, bpm, part, mark in json.loads(takes_of or "[]"):
             try:
-                own = _PART.validate_json(part) if part else None
-                found[climb].append(SpeedOf(climb, moment(at), Fraction(bpm), own, mark))
+                found[climb].append(SpeedOf(climb, moment(at), Fraction(bpm), part_of(part), mark))
             except (ValueError, ZeroDivisionError):
                 continue
     for takes in found.values():

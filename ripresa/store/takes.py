@@ -254,7 +254,7 @@ def last_marks(climb_id: int) -> list[tuple[Fraction, Part | None, Mark]]:
         WHERE climb_id = ? AND mark IN ('clean', 'shaky') AND remedy IS NULL GROUP BY bpm, part
     """
     rows = database.execute_sql(asked, (climb_id,)).fetchall()
-    return [(Fraction(bpm), _PART.validate_json(part) if part else None, mark) for bpm, part, mark, _ in rows]
+    return [(Fraction(bpm), part_of(part), mark) for bpm, part, mark, _ in rows]
 
 
 def count_takes(student_id: int) -> int:
@@ -275,6 +275,15 @@ def seconds_played(begin: datetime, end: datetime) -> float:
     return float(database.execute_sql(asked, (kept(begin), kept(end))).fetchone()[0])
 
 
+def part_of(text: str | None) -> Part | None:
+    """Return what was practised of a drill, as it is kept with a take; None is all of it.
+
+    Raises:
+        ValueError: It is damaged.
+    """
+    return _PART.validate_json(text) if text else None
+
+
 def place(passed: LaidRungs, bpm: str, click: Click | None, wanted: int | None, part: str | None) -> int | None:
     """Return the rung of a take by its kept tempo and part; None where there is none, or they cannot be read.
 
@@ -282,7 +291,7 @@ def place(passed: LaidRungs, bpm: str, click: Click | None, wanted: int | None, 
         wanted: Where it would best be, if several fit.
     """
     try:
-        return rung_of(passed, Fraction(bpm), click, wanted, _PART.validate_json(part) if part else None)
+        return rung_of(passed, Fraction(bpm), click, wanted, part_of(part))
     except (ValueError, ZeroDivisionError):
         return None
 
@@ -365,7 +374,7 @@ def _to_take(row: Row) -> Take:
         is_calibrated=bool(row.is_calibrated),
         latency_half=row.latency_half,
         notes=_NOTES.validate_json(row.notes),
-        part=_PART.validate_json(row.part) if row.part else None,
+        part=part_of(row.part),
         part_name=row.part_name,
         faults=_FAULTS.validate_json(row.faults),
         offers=_OFFERS.validate_json(row.offers),

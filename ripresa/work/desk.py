@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import date, datetime, time, timedelta
+from datetime import datetime, timedelta
 from itertools import pairwise
 
 from ripresa.core.plans import WEEKDAYS
@@ -11,6 +11,7 @@ from ripresa.store import climb_lists, groups, students
 from ripresa.store.takes import seconds_played
 from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
+from ripresa.work.days import begin_of, monday_of
 from ripresa.work.lessons import NextLesson, next_lessons
 
 #: Lessons whose three sentences are made: those that come next, by the clock.
@@ -82,22 +83,17 @@ def desk_of(moment: datetime) -> Desk:
     stood = _stood_of([nearest[one.id][0] for one in (*here, *looked) if one.id in nearest])
     lessons = [_lesson(student, stood.get(student.id), moment) for student in here]
     others = [_lesson(student, stood.get(student.id), moment) for student in looked]
-    # 9:30 comes before 10:00.
-    lessons.sort(key=lambda one: one.student.details.lesson_time.rjust(5, "0"))
+    lessons.sort(key=lambda one: by_the_clock(one.student.details.lesson_time))
     # Who waits for a word comes first; then who played last.
     others.sort(key=lambda one: not (one.stood and one.stood.is_open))
+    today_too = [one for one in groups.all_groups() if one.details.lesson_weekday == moment.weekday()]
     words = next_lessons([one.student for one in _coming(lessons, moment)], moment)
     return Desk(
         weekday=WEEKDAYS[moment.weekday()],
         lessons=tuple(replace(one, words=words.get(one.student.id)) for one in lessons),
         others=tuple(others[:MOST_OTHERS]),
         more=max(0, len(away) - MOST_OTHERS),
-        groups=tuple(
-            sorted(
-                (one for one in groups.all_groups() if one.details.lesson_weekday == moment.weekday()),
-                key=lambda one: one.details.lesson_time.rjust(5, "0"),
-            )
-        ),
+        groups=tuple(sorted(today_too, key=lambda one: by_the_clock(one.details.lesson_time))),
         week=tuple(_week(moment)),
         unread=tuple(unread()),
     )
@@ -106,8 +102,13 @@ def desk_of(moment: datetime) -> Desk:
 def _coming(lessons: Sequence[Lesson], moment: datetime) -> Sequence[Lesson]:
     """Return the lessons that come next, the one that is just over among them; at the end of a day its last ones."""
     from_now = f"{moment - timedelta(hours=1):%H:%M}"
-    coming = [one for one in lessons if one.student.details.lesson_time.rjust(5, "0") >= from_now]
+    coming = [one for one in lessons if by_the_clock(one.student.details.lesson_time) >= from_now]
     return coming[:MOST_WORDS] if len(coming) >= MOST_WORDS else lessons[-MOST_WORDS:]
+
+
+def by_the_clock(time: str) -> str:
+    """Return a time of day as it sorts: 9:30 comes before 10:00."""
+    return time.rjust(5, "0")
 
 
 def nearest_climbs(student_ids: Sequence[int]) -> dict[int, Stood]:
@@ -133,11 +134,8 @@ def _ago(played_at: datetime, moment: datetime) -> str:
 
 def _week(moment: datetime) -> list[Day]:
     today = moment.date()
-    monday = today - timedelta(days=moment.weekday())
+    monday = monday_of(today)
     days = [monday + timedelta(days=number) for number in range(8)]
-
-    def begin(day: date) -> datetime:
-        return datetime.combine(day, time(), moment.tzinfo)
-
-    minutes = [seconds_played(begin(day), begin(after)) / 60 for day, after in pairwise(days)]
+    begins = [begin_of(day, moment.tzinfo) for day in days]
+    minutes = [seconds_played(begin, after) / 60 for begin, after in pairwise(begins)]
     return [Day(number, minutes[number], days[number] == today, days[number] > today) for number in range(7)]

@@ -7,7 +7,6 @@ from fractions import Fraction
 
 from ripresa.core.changes import Part
 from ripresa.core.climbs import ClimbPlan
-from ripresa.core.drill import REDUCTIONS, STEPS
 from ripresa.core.errors import NotFound, OutOfRange
 from ripresa.core.studio import Climb, Group, Student
 from ripresa.store import groups, students
@@ -30,15 +29,6 @@ def members_of(group: Group) -> list[tuple[Student, Part, Stood | None]]:
         for one in group.details.members
         if one.student_id in kept
     ]
-
-
-def part_words(part: Part) -> str:
-    """Return what a member plays of a drill: ``the hits alone``; all of it where nothing is said."""
-    if part.reduce and part.reduce.part == "hand":
-        return f"{part.reduce.hand} alone"
-    if part.reduce and part.reduce.part != "everything":
-        return REDUCTIONS[part.reduce.part][0]
-    return STEPS[part.step][0] if part.step else "all of it"
 
 
 def hand_out(

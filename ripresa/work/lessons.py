@@ -11,7 +11,8 @@ from ripresa.store.practice import (
     SpeedOf,
     notes_since,
 )
-from ripresa.work.standing import MOST_POOLED, Stands, moment_of, stands_by_student
+from ripresa.work.days import begin_of
+from ripresa.work.standing import MOST_POOLED, Stands, stands_by_student
 
 #: Notes since the last lesson that are shown.
 MOST_SAID = 3
@@ -38,19 +39,21 @@ def next_lessons(found: Sequence[Student], now: datetime) -> dict[int, NextLesso
     """Return what matters before the next lesson of some students, in as many questions as for one."""
     if not found:
         return {}
-    since = min(last_lesson(student, now) for student in found)
-    stands = stands_by_student([student.id for student in found], since, MOST_POOLED)
-    said = notes_since({student.id: last_lesson(student, now) for student in found}, MOST_SAID)
-    return {student.id: next_lesson(student, stands[student.id], said[student.id], now) for student in found}
+    since = {student.id: last_lesson(student, now) for student in found}
+    stands = stands_by_student([student.id for student in found], min(since.values()), MOST_POOLED)
+    said = notes_since(since, MOST_SAID)
+    return {one.id: next_lesson(one, stands[one.id], said[one.id], since[one.id], now) for one in found}
 
 
-def next_lesson(student: Student, stands: Sequence[Stands], said: Sequence[Said], now: datetime) -> NextLesson:
+def next_lesson(
+    student: Student, stands: Sequence[Stands], said: Sequence[Said], since: datetime, now: datetime
+) -> NextLesson:
     """Return what matters before the next lesson, from what happened since the last one.
 
     Args:
-        said: Notes that were written since.
+        said: Notes that were written since. since: The day of the last lesson.
     """
-    today, since = now.date(), last_lesson(student, now)
+    today = now.date()
     ahead = next((day for day in range(29) if _lesson(student, -day, today)), None)
     lately = [(one, [take for take in one.speeds if take.played_at >= since]) for one in stands]
     clean = [(one, takes) for one, takes in lately if any(take.mark == "clean" for take in takes)]
@@ -65,7 +68,7 @@ def next_lesson(student: Student, stands: Sequence[Stands], said: Sequence[Said]
 
 def _recap(stands: Sequence[Stands], now: datetime) -> str:
     """Return what was played today: how many takes, how many clean, how far up, and where the climb stands now."""
-    begin = moment_of(now.date(), now.tzinfo)
+    begin = begin_of(now.date(), now.tzinfo)
     told = []
     for one in stands:
         takes = [take for take in one.speeds if take.played_at >= begin]
@@ -82,7 +85,7 @@ def last_lesson(student: Student, now: datetime) -> datetime:
     """Return the beginning of the day of the last lesson before today, or of a week ago where there was none."""
     today = now.date()
     before = next((today - timedelta(days=back) for back in range(1, 29) if _lesson(student, back, today)), None)
-    return moment_of(before or today - timedelta(days=7), now.tzinfo)
+    return begin_of(before or today - timedelta(days=7), now.tzinfo)
 
 
 def _lesson(student: Student, back: int, today: date) -> bool:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime, timedelta
 from fractions import Fraction
 from functools import cache
 
@@ -15,6 +15,7 @@ from ripresa.core.takes import Mark, pooled_faults
 from ripresa.formats.log_csv import write_log
 from ripresa.store import climb_lists, climbs, drills, students, takes
 from ripresa.store.practice import Practised, faults_of, practised_days
+from ripresa.work.days import begin_of, monday_of
 
 #: Entries of the list, and points of the picture: the last ones.
 MOST_SHOWN, MOST_POINTS = 200, 500
@@ -78,7 +79,7 @@ def log_of(student_id: int, now: datetime, only: Filters) -> StudentLog:
     student = students.find_student(student_id)
     own = {climb.id: climb for climb in climb_lists.all_climbs(student.id)}
     shown = [only.climb_id] if only.climb_id in own else list(own)
-    since = datetime.combine(only.since, time(), now.tzinfo) if only.since else None
+    since = begin_of(only.since, now.tzinfo) if only.since else None
     clean = takes.last_clean(student.id)
     drill_of = cache(_drill)
     return StudentLog(
@@ -113,11 +114,10 @@ def log_of(student_id: int, now: datetime, only: Filters) -> StudentLog:
 
 def _weeks(student_id: int, now: datetime) -> tuple[tuple[date, Practised], ...]:
     """Return the last weeks that anything was played in, by their Monday, the newest first."""
-    monday = now.date() - timedelta(days=now.weekday())
-    begin = datetime.combine(monday - timedelta(weeks=MOST_WEEKS - 1), time(), now.tzinfo)
+    begin = begin_of(monday_of(now.date()) - timedelta(weeks=MOST_WEEKS - 1), now.tzinfo)
     found: dict[date, Practised] = {}
     for day, played in practised_days(student_id, begin, now + timedelta(days=1), now.tzinfo).items():
-        week = day - timedelta(days=day.weekday())
+        week = monday_of(day)
         found[week] = found.get(week, Practised()) + played
     return tuple(sorted(found.items(), reverse=True))
 

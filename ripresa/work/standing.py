@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, date, datetime, time, tzinfo
+from datetime import UTC, datetime
 from fractions import Fraction
 
 from ripresa.core.reports import peak_of_drill
@@ -89,8 +89,3 @@ def nps_of(take: SpeedOf, peak: Fraction) -> Fraction:
     """Return the notes a second of a take of a drill with so many notes per beat where it is fastest."""
     only = None if take.part is None else take.part.only
     return speed_nps(take.bpm, only or peak)
-
-
-def moment_of(day: date, zone: tzinfo | None) -> datetime:
-    """Return the moment at which a day begins."""
-    return datetime.combine(day, time(), zone)

@@ -1,10 +1,9 @@
 """A student's page: the plan and its days, what stands, where it is going, what matters in the next lesson."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from fractions import Fraction
-from itertools import pairwise
 
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.errors import OutOfRange
@@ -33,8 +32,10 @@ from ripresa.store.practice import (
     notes_since,
     practised_days,
 )
+from ripresa.store.settings import studio_settings
+from ripresa.work.days import begin_of, monday_of
 from ripresa.work.lessons import MOST_SAID, NextLesson, last_lesson, next_lesson
-from ripresa.work.standing import Stands, moment_of, nps_of, stands_of
+from ripresa.work.standing import Stands, nps_of, stands_of
 
 #: Weeks around today that the page shows: two before, this one, and one to come.
 WEEKS_BEFORE, WEEKS_AFTER = 2, 1
@@ -86,35 +87,46 @@ def page_of(student_id: int, now: datetime, climb_id: int | None = None) -> Stud
     student = students.find_student(student_id)
     today = now.date()
     stands = stands_of(student_id)
-    planned = plan_of(student, now)
-    said = notes_since({student.id: last_lesson(student, now)}, MOST_SAID)
+    played = _played(student, now)
+    planned = spread_of(student, played, today)
+    since = last_lesson(student, now)
+    said = notes_since({student.id: since}, MOST_SAID)
     shown = next((one for one in stands if one.stood.climb.id == climb_id), None)
     going = shown or max((one for one in stands if one.speeds), key=lambda one: one.speeds[-1].played_at, default=None)
     return StudentPage(
         student=student,
         stands=tuple(stands),
-        weeks=tuple(_weeks(student, planned, now)),
+        weeks=tuple(_weeks(played, planned, today)),
         spread=planned,
         tasks=tasks_today(planned, stands, today),
-        load=load_of(student, now),
+        load=load_of(student, played, today),
         care=care_of(student, stands),
         today=today,
-        lesson=next_lesson(student, stands, said[student.id], now),
+        lesson=next_lesson(student, stands, said[student.id], since, now),
         going=going,
         forecast=_forecast(going, now) if going else None,
     )
 
 
+def _played(student: Student, now: datetime) -> dict[date, Practised]:
+    """Return what a student played day by day, as far back as the plan, the weeks or the load look."""
+    today = now.date()
+    first = monday_of(today) - timedelta(weeks=WEEKS_BEFORE)
+    begin = min(first, student.plan.start) if student.plan else first
+    end = begin_of(today + timedelta(days=1), now.tzinfo)
+    return practised_days(student.id, begin_of(begin, now.tzinfo), end, now.tzinfo)
+
+
 def plan_of(student: Student, now: datetime) -> Spread | None:
     """Return the plan of a student, spread over its days; None without one."""
-    plan = student.plan
-    if plan is None:
+    return spread_of(student, _played(student, now), now.date())
+
+
+def spread_of(student: Student, played: Mapping[date, Practised], today: date) -> Spread | None:
+    """Return the plan of a student, spread over its days by what was played; None without one."""
+    if student.plan is None:
         return None
-    plan = replace(plan, lessons=student.details.lesson_days)
-    zone, today = now.tzinfo, now.date()
-    played = practised_days(
-        student.id, moment_of(plan.start, zone), moment_of(plan.last_day + timedelta(days=1), zone), zone
-    )
+    plan = replace(student.plan, lessons=student.details.lesson_days)
     done = {
         day: Fraction(round(one.seconds), 60)
         for day, one in played.items()
@@ -148,17 +160,15 @@ def tasks_today(planned: Spread | None, stands: Sequence[Stands], today: date) -
     return tasks_of(today, round(day.planned), [subject_of(one) for one in stands])
 
 
-def load_of(student: Student, now: datetime) -> Load:
+def load_of(student: Student, played: Mapping[date, Practised], today: date) -> Load:
     """Return the notes of these seven days beside those of the seven before."""
-    begin = now - timedelta(days=14)
-    played = practised_days(student.id, begin, now + timedelta(seconds=1), now.tzinfo)
-    middle = (now - timedelta(days=7)).date()
-    limit = student.plan.most_more if student.plan else 10
-    return Load(
-        now=sum(one.notes for day, one in played.items() if day > middle),
-        before=sum(one.notes for day, one in played.items() if day <= middle),
-        limit=limit,
-    )
+
+    def notes(first: int, last: int) -> int:
+        days = (today - timedelta(days=back) for back in range(first, last))
+        return sum(played[day].notes for day in days if day in played)
+
+    limit = student.plan.most_more if student.plan else studio_settings().most_more
+    return Load(now=notes(0, 7), before=notes(7, 14), limit=limit)
 
 
 def care_of(student: Student, stands: Sequence[Stands]) -> tuple[str, ...]:
@@ -209,13 +219,11 @@ def subject_of(one: Stands) -> Subject:
     )
 
 
-def _weeks(student: Student, planned: Spread | None, now: datetime) -> list[WeekRow]:
-    monday = now.date() - timedelta(days=now.weekday())
-    first = monday - timedelta(weeks=WEEKS_BEFORE)
-    days = [first + timedelta(days=number) for number in range(7 * (WEEKS_BEFORE + 1 + WEEKS_AFTER) + 1)]
-    played = practised_days(student.id, moment_of(days[0], now.tzinfo), moment_of(days[-1], now.tzinfo), now.tzinfo)
+def _weeks(played: Mapping[date, Practised], planned: Spread | None, today: date) -> list[WeekRow]:
+    first = monday_of(today) - timedelta(weeks=WEEKS_BEFORE)
+    days = [first + timedelta(days=number) for number in range(7 * (WEEKS_BEFORE + 1 + WEEKS_AFTER))]
     of_plan = {day.date: day for day in planned.days} if planned else {}
-    rows = [(day, of_plan.get(day), _minutes(played.get(day))) for day, _ in pairwise(days)]
+    rows = [(day, of_plan.get(day), _minutes(played.get(day))) for day in days]
     return [WeekRow(tuple(rows[begin : begin + 7])) for begin in range(0, len(rows), 7)]
 
 

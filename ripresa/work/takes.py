@@ -107,7 +107,7 @@ def judge_take(played: Played) -> Kept:
         NotFound: There is no such student, climb, drill or remedy.
         OutOfRange: It is another student's climb, or times, notes or a mark are out of range.
     """
-    climb = climbs.find_climb(played.climb_id) if played.climb_id is not None else None
+    climb = _climb_of(played)
     if climb and climb.student.id != played.student_id:
         raise OutOfRange("This climb is another student’s.", field="climb_id")
     students.find_student(played.student_id)
@@ -149,7 +149,7 @@ def shown_take(take_id: str) -> Kept:
         NotFound: There is none of this id.
     """
     take = takes.find_take(take_id)
-    climb = climbs.find_climb(take.climb_id) if take.climb_id is not None else None
+    climb = _climb_of(take)
     drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
     reading, _ = _asked(drill, part)
     return Kept(take, False, climb.plan.limits if climb else USUAL_LIMITS, reading, climb)
@@ -166,7 +166,7 @@ def judge_again(take_id: str) -> Again:
     if not take.notes:
         return Again(take, shown.limits, shown.reading, None, None)
     played = _as_played(take)
-    climb = climbs.find_climb(take.climb_id) if take.climb_id is not None else None
+    climb = _climb_of(take)
     drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
     reading, window = _asked(drill, part)
     figures, judged = _measured(played, shown.limits, reading, window, ())
@@ -201,6 +201,10 @@ def stand_in_plays(
 def turn_seconds(reading: Reading, bpm: Fraction) -> float:
     """Return how long one turn of a reading lasts."""
     return float(span_seconds(reading.loop_beats, bpm))
+
+
+def _climb_of(take: Played | Take) -> Climb | None:
+    return None if take.climb_id is None else climbs.find_climb(take.climb_id)
 
 
 def _source(

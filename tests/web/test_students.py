@@ -450,3 +450,13 @@ def test_climbs_are_found_by_student_and_by_drill(client: FlaskClient, studio: S
     }
     some = client.get("/api/climbs?most=1").get_json()
     assert (len(some["climbs"]), some["count"]) == (1, 2)
+
+
+def test_the_limit_of_more_notes_is_the_studios_where_no_plan_says_one(client: FlaskClient, studio: Studio) -> None:
+    week_ago = {"played_at": "2026-04-29T15:00:00+00:00"}
+    send(client, take(studio, 1, end=30.0) | week_ago)
+    send(client, take(studio, 2, end=36.0))
+    assert page(client, studio.student.id)["is_too_much"]
+    settings = client.get("/api/settings").get_json()["settings"]
+    client.put("/api/settings", json={"settings": {**settings, "most_more": 100}})
+    assert not page(client, studio.student.id)["is_too_much"]

@@ -2,7 +2,7 @@
 
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
 from ripresa.core.changes.overrides import Foot, Overrides, overridden, told_overrides
-from ripresa.core.changes.part import Bars, Part, part_named, practised, window_of, with_division
+from ripresa.core.changes.part import Bars, Part, part_named, practised, told_part, window_of, with_division
 from ripresa.core.changes.pressing import click_pressed, gridded, is_pressable, pressed
 from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
 from ripresa.core.changes.variants import TURNED, Turned, Variant, VariantSet, variant_set
@@ -34,6 +34,7 @@ __all__ = [
     "practised",
     "pressed",
     "told_overrides",
+    "told_part",
     "trimmed",
     "variant_set",
     "window_of",

@@ -114,6 +114,12 @@ def part_named(reading: Reading, part: Part) -> str:
     elif part.bars:
         first, last = part.bars.first, part.bars.last
         found.append(f"bar {first}" if first == last else f"bars {first} to {last}")
+    return ", ".join((*found, *told_part(part)))
+
+
+def told_part(part: Part) -> list[str]:
+    """Return what a part leaves of a drill, or changes in it, in a few words each; bars and seams need its reading."""
+    found = []
     if part.division is not None:
         found.append(f"the {division_label(part.division)} a beat alone")
     if part.only is not None:
@@ -131,7 +137,7 @@ def part_named(reading: Reading, part: Part) -> str:
         found.append("before it was moved")
     if part.articulation is not None:
         found.append("shorter notes")
-    return ", ".join(found)
+    return found
 
 
 def with_division(drill: Drill, instead: int, division: int) -> Drill | None:

@@ -109,10 +109,7 @@ class StudentDetails:
         if not self.name.strip() or len(self.name) > LONGEST_NAME:
             raise OutOfRange(f"A student needs a name of 1 to {LONGEST_NAME} signs.", field="name")
         instrument_named(self.instrument)
-        if self.lesson_weekday is not None and not 0 <= self.lesson_weekday < len(WEEKDAYS):
-            raise OutOfRange("A weekday is 0 (Monday) to 6 (Sunday).", field="lesson_weekday")
-        if self.lesson_time and not _is_time(self.lesson_time):
-            raise OutOfRange(f"“{self.lesson_time}” is not a time of day. Write 15:30.", field="lesson_time")
+        _check_lesson(self.lesson_weekday, self.lesson_time)
         if len(self.lesson_dates) > MOST_DATES:
             raise OutOfRange(f"Up to {MOST_DATES} single lessons can be written down.", field="lesson_dates")
         self.lesson_days  # noqa: B018 - dates that are none are refused here
@@ -196,10 +193,7 @@ class GroupDetails:
             raise OutOfRange(f"A group has up to {MOST_DATES} members.", field="members")
         if len({one.student_id for one in self.members}) < len(self.members):
             raise OutOfRange("A student stands twice in this group. Keep one of the two.", field="members")
-        if self.lesson_weekday is not None and not 0 <= self.lesson_weekday < len(WEEKDAYS):
-            raise OutOfRange("A weekday is 0 (Monday) to 6 (Sunday).", field="lesson_weekday")
-        if self.lesson_time and not _is_time(self.lesson_time):
-            raise OutOfRange(f"“{self.lesson_time}” is not a time of day. Write 15:30.", field="lesson_time")
+        _check_lesson(self.lesson_weekday, self.lesson_time)
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,6 +203,13 @@ class Group:
     id: int
     details: GroupDetails
     revision: int = 1
+
+
+def _check_lesson(weekday: int | None, time: str) -> None:
+    if weekday is not None and not 0 <= weekday < len(WEEKDAYS):
+        raise OutOfRange("A weekday is 0 (Monday) to 6 (Sunday).", field="lesson_weekday")
+    if time and not _is_time(time):
+        raise OutOfRange(f"“{time}” is not a time of day. Write 15:30.", field="lesson_time")
 
 
 def _is_time(text: str) -> bool:

@@ -6,7 +6,7 @@ from flask import Response
 from pydantic import BaseModel, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.changes import Part
+from ripresa.core.changes import Part, told_part
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.studio import Group, GroupDetails
 from ripresa.formats.wire import WireExact
@@ -17,7 +17,7 @@ from ripresa.web.numbers import Id, Once
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.climbs import as_they_stand
-from ripresa.work.groups import hand_out, members_of, part_words
+from ripresa.work.groups import hand_out, members_of
 
 api = blueprint("groups")
 
@@ -145,7 +145,7 @@ def _shape(group: Group) -> StudentGroupShape:
             MemberShape(
                 student=student_shape(student),
                 part=part,
-                part_words=part_words(part),
+                part_words=", ".join(told_part(part)) or "all of it",
                 climb=climb_shape(stood) if stood else None,
             )
             for student, part, stood in members_of(group)

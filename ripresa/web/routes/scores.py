@@ -1,8 +1,5 @@
 """Scores that others wrote: what parts a MIDI or MusicXML file has, and bars of one taken as a drill."""
 
-import binascii
-from base64 import b64decode
-
 from flask import Response
 from pydantic import BaseModel, Field
 
@@ -15,6 +12,7 @@ from ripresa.formats.parts import MOST_BARS, Part, drill_of
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
+from ripresa.web.files_in import whole_file
 from ripresa.web.numbers import Count, Once
 from ripresa.web.shapes.drills import DrillShape, drill_shape
 
@@ -81,10 +79,7 @@ def take_bars(body: TakeBars) -> Response:
 
 
 def _parts(text: str) -> tuple[Part, ...]:
-    try:
-        data = b64decode(text, validate=True)
-    except (binascii.Error, ValueError) as error:
-        raise Unreadable("This file did not arrive whole. Choose it again.", field="file") from error
+    data = whole_file(text)
     if len(data) > LARGEST_FILE:
         raise Unreadable(f"This file is over {LARGEST_FILE // 1_000_000} MB. Save a part of the score.", field="file")
     return read_midi(data) if data.startswith(_MIDI_START) else read_musicxml(data)

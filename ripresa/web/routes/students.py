@@ -1,7 +1,5 @@
 """The roster: students, each with a page of their own."""
 
-import base64
-import binascii
 from datetime import timedelta
 from fractions import Fraction
 from typing import Any
@@ -12,13 +10,13 @@ from pydantic import BaseModel, Field
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill.click import Click
-from ripresa.core.errors import Unreadable
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, StudentDetails
 from ripresa.formats.calendar_ics import read_lessons
 from ripresa.store import students as store
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
+from ripresa.web.files_in import whole_file
 from ripresa.web.numbers import Id, Once
 from ripresa.web.shapes.student_page import StudentPageShape, WhatIfShape, page_shape, what_if_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
@@ -204,10 +202,7 @@ def save_calendar(path: StudentPath) -> Any:
 @api.post("/students/lessons", responses={200: FoundCalendar})
 def find_lessons(body: CalendarBody) -> Response:
     """The entries of a calendar file that could be lessons, from last week to a year ahead."""
-    try:
-        data = base64.b64decode(body.base64, validate=True)
-    except (binascii.Error, ValueError) as error:
-        raise Unreadable("The file did not arrive whole. Open it again.", field="base64") from error
+    data = whole_file(body.base64)
     today = now().date()
     found = read_lessons(data, today - timedelta(days=_BACK), today + timedelta(days=_AHEAD), now().tzinfo)
     titles: dict[str, FoundLesson] = {}
