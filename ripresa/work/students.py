@@ -135,6 +135,11 @@ def spread_of(student: Student, played: Mapping[date, Practised], today: date) -
     return spread(plan, done, today)
 
 
+def fresh_plan(today: date) -> PracticePlan:
+    """Return the plan that a student begins with: from today on, not on Sundays, by the studio's limit of notes."""
+    return PracticePlan(start=today, off=("sunday",), most_more=studio_settings().most_more)
+
+
 def keep_plan(student_id: int, plan: PracticePlan | None, based_on: int) -> Student:
     """Keep a plan of practice for a student; None takes it away.
 

@@ -4056,6 +4056,7 @@ export interface components {
         StudentPageShape: {
             student: components["schemas"]["StudentShape"];
             plan: components["schemas"]["PlanShape"] | null;
+            fresh_plan: components["schemas"]["PracticePlan"];
             /** Weeks */
             weeks: components["schemas"]["WeekShape"][];
             /** Tasks */

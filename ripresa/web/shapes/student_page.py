@@ -15,7 +15,7 @@ from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.lessons import NextLesson
 from ripresa.work.standing import Stands, nps_of
-from ripresa.work.students import StudentPage, next_words
+from ripresa.work.students import StudentPage, fresh_plan, next_words
 
 
 class PlannedDayShape(BaseModel):
@@ -128,6 +128,7 @@ class StudentPageShape(BaseModel):
 
     student: StudentShape
     plan: PlanShape | None
+    fresh_plan: PracticePlan
     weeks: list[WeekShape]
     tasks: list[TaskShape]
     stands: list[StandsShape]
@@ -161,6 +162,7 @@ def page_shape(page: StudentPage) -> StudentPageShape:
     return StudentPageShape(
         student=student_shape(page.student),
         plan=_plan(page),
+        fresh_plan=fresh_plan(page.today),
         weeks=[
             WeekShape(
                 name=told(row.days[0][0]),

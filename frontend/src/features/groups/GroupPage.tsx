@@ -3,8 +3,10 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type Choices, type Group, type GroupDetails, type Student } from "../../api/client";
 import { choicesQuery, forgetWork, groupQuery, studentsQuery } from "../../api/queries";
+import { AskFirst } from "../../ui/AskFirst";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { ALL_OF_IT, partOf } from "../stand/practice";
 import { FormField, FormSelect } from "../students/fields";
 import { HandOut } from "./HandOut";
 
@@ -32,7 +34,6 @@ const detailsOf = (group: Group): GroupDetails => ({
 
 function OneGroup({ group, students, choices }: Props) {
   const navigate = useNavigate();
-  const [asking, setAsking] = useState(false);
   const [handing, setHanding] = useState(false);
   const details = detailsOf(group);
   const save = useMutation({
@@ -95,7 +96,7 @@ function OneGroup({ group, students, choices }: Props) {
                 className="field"
                 value={wordFor(part)}
                 onChange={(event) =>
-                  save.mutate({ members: withPart(student.id, partOf(event.target.value)) })
+                  save.mutate({ members: withPart(student.id, chosenPart(event.target.value)) })
                 }
               >
                 {partsFor(choices).map((one) => (
@@ -143,21 +144,13 @@ function OneGroup({ group, students, choices }: Props) {
           onSave={(to) => save.mutate(to)}
         />
       </div>
-      {asking ? (
-        <div className="flex flex-wrap items-center gap-2">
-          <p>Delete this group? Its students and their climbs stay.</p>
-          <button type="button" className="button text-error" onClick={() => remove.mutate()}>
-            Delete the group
-          </button>
-          <button type="button" className="button button-quiet" onClick={() => setAsking(false)}>
-            Keep it
-          </button>
-        </div>
-      ) : (
-        <button type="button" className="button button-quiet text-error" onClick={() => setAsking(true)}>
-          Delete …
-        </button>
-      )}
+      <AskFirst
+        offer="Delete …"
+        question="Delete this group? Its students and their climbs stay."
+        confirm="Delete the group"
+        busy={remove.isPending}
+        onConfirm={() => remove.mutate()}
+      />
       {remove.isError && <Problem error={remove.error} />}
       {handing && <HandOut group={group} choices={choices} onClose={() => setHanding(false)} />}
     </div>
@@ -207,18 +200,8 @@ function Renamed({ details, choices, onSave }: RenamedProps) {
   );
 }
 
-const ALL: Part = {
-  step: null,
-  unmoved: false,
-  divide: null,
-  reduce: null,
-  division: null,
-  articulation: null,
-  bars: null,
-  seam: null,
-  only: null,
-  burst: null,
-};
+/** All of a drill. */
+const ALL: Part = partOf(ALL_OF_IT);
 
 const partsFor = (choices: Choices) => [
   { value: "all", label: "all of it" },
@@ -232,12 +215,10 @@ const partsFor = (choices: Choices) => [
   { value: "hand L", label: "L alone" },
 ];
 
-function partOf(value: string): Part {
-  if (value === "all") return ALL;
-  const [kind, what = ""] = value.split(" ");
-  if (kind === "step") return { ...ALL, step: what as Part["step"] };
-  const part = (kind ?? "everything") as NonNullable<Part["reduce"]>["part"];
-  return { ...ALL, reduce: { part, hand: what, beats: 1 } };
+function chosenPart(value: string): Part {
+  const [kind, step] = value.split(" ");
+  if (kind === "step") return { ...ALL, step: step as Part["step"] };
+  return partOf({ ...ALL_OF_IT, part: value === "all" ? ALL_OF_IT.part : value });
 }
 
 /** A part as the address of the stand has it; nothing for all of it. */

@@ -1,8 +1,8 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api } from "../../api/client";
 import { forgetWork, takeQuery } from "../../api/queries";
+import { AskFirst } from "../../ui/AskFirst";
 import { Loading } from "../../ui/Loading";
 import { MARK_WORDS } from "../../ui/marks";
 import { moment } from "../../ui/moment";
@@ -17,7 +17,6 @@ import { JudgedAgain } from "./JudgedAgain";
 export function TakePage() {
   const id = String(useParams().takeId);
   const navigate = useNavigate();
-  const [asking, setAsking] = useState(false);
   const found = useQuery(takeQuery(id));
   const remove = useMutation({
     mutationFn: () => api.deleteTake(id),
@@ -68,27 +67,13 @@ export function TakePage() {
             {take.is_measured && <JudgedAgain takeId={take.id} />}
           </section>
           <TakeNote key={take.id} takeId={take.id} note={take.note} />
-          {asking ? (
-            <div className="card-plain">
-              <p className="mb-2">
-                Delete this take, because it was kept by mistake? It cannot be taken back.
-              </p>
-              <button type="button" className="button text-error" onClick={() => remove.mutate()}>
-                Delete the take
-              </button>{" "}
-              <button type="button" className="button button-quiet" onClick={() => setAsking(false)}>
-                Keep it
-              </button>
-            </div>
-          ) : (
-            <button
-              type="button"
-              className="button button-quiet text-error justify-self-start"
-              onClick={() => setAsking(true)}
-            >
-              Delete …
-            </button>
-          )}
+          <AskFirst
+            offer="Delete …"
+            question="Delete this take, because it was kept by mistake? It cannot be taken back."
+            confirm="Delete the take"
+            busy={remove.isPending}
+            onConfirm={() => remove.mutate()}
+          />
           {remove.isError && <Problem error={remove.error} />}
         </div>
       </div>

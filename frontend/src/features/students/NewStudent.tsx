@@ -5,6 +5,7 @@ import { choicesQuery, forgetWork } from "../../api/queries";
 import { Dialog } from "../../ui/Dialog";
 import { Problem } from "../../ui/Problem";
 import { useOnce } from "../../ui/useOnce";
+import { FormField, FormSelect, LessonFields } from "./fields";
 
 /** A new student: no more than lessons need. */
 export function NewStudent({ onClose }: { onClose: () => void }) {
@@ -21,8 +22,7 @@ export function NewStudent({ onClose }: { onClose: () => void }) {
       onClose();
     },
   });
-  const wrong = (field: string) =>
-    (add.error as Refusal | null)?.field?.endsWith(field) ? { "aria-invalid": true as const } : {};
+  const wrong = (add.error as Refusal | null)?.field ?? "";
   return (
     <Dialog title="New student" onClose={onClose}>
       <form
@@ -32,60 +32,28 @@ export function NewStudent({ onClose }: { onClose: () => void }) {
           add.mutate();
         }}
       >
-        <label>
-          Name
-          <input
-            className="field"
-            value={details.name}
-            {...wrong("name")}
-            onChange={(event) => setDetails({ ...details, name: event.target.value })}
-          />
-        </label>
-        <label>
-          Instrument
-          <select
-            className="field"
-            value={details.instrument}
-            onChange={(event) => setDetails({ ...details, instrument: event.target.value })}
-          >
-            {choices.data?.instruments.map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <FormField
+          label="Name"
+          field="name"
+          wrong={wrong}
+          value={details.name}
+          onChange={(name) => setDetails({ ...details, name })}
+        />
+        <FormSelect
+          label="Instrument"
+          field="instrument"
+          wrong={wrong}
+          value={details.instrument}
+          choices={choices.data?.instruments ?? []}
+          onChange={(instrument) => setDetails({ ...details, instrument })}
+        />
         <div className="grid grid-cols-2 gap-3">
-          <label>
-            Lesson on
-            <select
-              className="field"
-              value={details.lesson_weekday ?? ""}
-              onChange={(event) =>
-                setDetails({
-                  ...details,
-                  lesson_weekday: event.target.value === "" ? null : Number(event.target.value),
-                })
-              }
-            >
-              <option value="">no fixed day</option>
-              {choices.data?.weekdays.map((one) => (
-                <option key={one.value} value={one.value}>
-                  {one.label}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            At
-            <input
-              className="field"
-              placeholder="15:30"
-              value={details.lesson_time}
-              {...wrong("lesson_time")}
-              onChange={(event) => setDetails({ ...details, lesson_time: event.target.value })}
-            />
-          </label>
+          <LessonFields
+            details={details}
+            wrong={wrong}
+            weekdays={choices.data?.weekdays ?? []}
+            onChange={setDetails}
+          />
         </div>
         {add.isError && <Problem error={add.error} />}
         <div className="flex gap-2">

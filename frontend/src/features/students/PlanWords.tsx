@@ -8,20 +8,6 @@ import { CountField } from "../../ui/brief/CountField";
 import { listed } from "../../ui/brief/listed";
 import { refusalOf } from "../../ui/refusal";
 
-const today = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
-
-const FRESH = (): PracticePlan => ({
-  start: today(),
-  weeks: 12,
-  days_a_week: 5,
-  minutes: 12,
-  most_a_day: 18,
-  off: ["sunday"],
-  lessons: [],
-  until: null,
-  most_more: 10,
-});
-
 /** The plan of practice as a sentence; its words are the controls, and a changed one is kept by a press. */
 export function PlanWords({ page }: { page: StudentPage }) {
   const { student, plan: shown } = page;
@@ -40,7 +26,7 @@ export function PlanWords({ page }: { page: StudentPage }) {
         <p className="flex-1 min-w-60">
           No plan yet: minutes on so many days a week, spread anew when a day is missed.
         </p>
-        <button type="button" className="button" onClick={() => setPlan(FRESH())}>
+        <button type="button" className="button" onClick={() => setPlan(page.fresh_plan)}>
           Plan the practice
         </button>
       </div>

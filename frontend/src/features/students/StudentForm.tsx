@@ -7,7 +7,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { AwayAndGone } from "./AwayAndGone";
-import { FormField, FormSelect } from "./fields";
+import { FormField, FormSelect, LessonFields } from "./fields";
 import { LessonsFromFile } from "./LessonsFromFile";
 
 type Props = { student: Student; onClose: () => void };
@@ -61,22 +61,7 @@ function Form({ student, choices, onClose }: Props & { choices: Choices }) {
         choices={choices.instruments}
         onChange={(instrument) => set({ instrument })}
       />
-      <FormSelect
-        label="Lesson on"
-        field="lesson_weekday"
-        wrong={wrong}
-        value={String(details.lesson_weekday ?? "")}
-        choices={[{ value: "", label: "no fixed day" }, ...choices.weekdays]}
-        onChange={(day) => set({ lesson_weekday: day === "" ? null : Number(day) })}
-      />
-      <FormField
-        label="At"
-        field="lesson_time"
-        wrong={wrong}
-        placeholder="15:30"
-        value={details.lesson_time}
-        onChange={(lesson_time) => set({ lesson_time })}
-      />
+      <LessonFields details={details} wrong={wrong} weekdays={choices.weekdays} onChange={setDetails} />
       <FormField
         label="Every two weeks instead, from"
         field="lesson_from"

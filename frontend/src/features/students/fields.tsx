@@ -1,3 +1,5 @@
+import type { Choice, StudentDetails } from "../../api/client";
+
 type Common = {
   label: string;
   field: string;
@@ -47,5 +49,36 @@ export function FormSelect(props: Common & { choices: readonly { value: string; 
         ))}
       </select>
     </label>
+  );
+}
+
+type LessonProps = {
+  details: StudentDetails;
+  wrong: string;
+  weekdays: readonly Choice[];
+  onChange: (details: StudentDetails) => void;
+};
+
+/** On which weekday lessons are, and when. */
+export function LessonFields({ details, wrong, weekdays, onChange }: LessonProps) {
+  return (
+    <>
+      <FormSelect
+        label="Lesson on"
+        field="lesson_weekday"
+        wrong={wrong}
+        value={String(details.lesson_weekday ?? "")}
+        choices={[{ value: "", label: "no fixed day" }, ...weekdays]}
+        onChange={(day) => onChange({ ...details, lesson_weekday: day === "" ? null : Number(day) })}
+      />
+      <FormField
+        label="At"
+        field="lesson_time"
+        wrong={wrong}
+        placeholder="15:30"
+        value={details.lesson_time}
+        onChange={(lesson_time) => onChange({ ...details, lesson_time })}
+      />
+    </>
   );
 }
