@@ -1,8 +1,11 @@
 """Time against size, as ratios in one run."""
 
 import time
+import warnings
 from collections.abc import Callable
 from fractions import Fraction as F
+from importlib import import_module
+from typing import Any
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, rungs
 from ripresa.core.drill import Drill, Leg
@@ -10,8 +13,9 @@ from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.playing import perform
-from ripresa.core.reading import read
+from ripresa.core.reading import read, sounding_of
 from ripresa.core.takes import STAND_INS, Limits, due_notes, judge, play
+from ripresa.formats.notation import write_musicxml
 from ripresa.web.shapes.reading import reading_shape
 from tools import load
 
@@ -56,7 +60,31 @@ def climb(count: int) -> Callable[[], object]:
     return lambda: rungs(plan, F(4))
 
 
+def scores() -> None:
+    """Print how much longer a general notation library takes to build and write the same score."""
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        music21: Any = import_module("music21")
+    reading = read(Drill(material=ScaleRun(octaves=2), legs=(Leg(F(4)),) * 104))
+    notes = list(reading.notes)
+
+    def by_library() -> object:
+        part = music21.stream.Part()
+        for event, length in sounding_of(reading.events):
+            assert event.pitch
+            note = music21.note.Note(event.pitch.midi, quarterLength=length)
+            note.addLyric(event.count)
+            part.insert(event.onset, note)
+        return music21.musicxml.m21ToXml.GeneralObjectExporter(part).parse()
+
+    ours, other = seconds(lambda: write_musicxml(reading, F(90), folded=False)), seconds(by_library, 1)
+    print(
+        f"\nMusicXML of {len(notes)} notes: {ours:.3f} s; music21 builds and writes them in {other:.2f} s, × {other / ours:.0f}"
+    )
+
+
 def main() -> None:
+    scores()
     table("Reading a drill", "legs", [3, 30, 300], lambda count: lambda: read(steps(count)))
     readings = {count: read(steps(count)) for count in (3, 30, 300)}
     table("Rail and sums of a reading", "legs", [3, 30, 300], lambda n: lambda: reading_shape(readings[n], F(84)))

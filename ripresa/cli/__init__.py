@@ -34,14 +34,14 @@ from ripresa.core.takes import (
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured_values
 from ripresa.formats.midi import write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import FORMS, pack, write_musicxml
 from ripresa.formats.play_along import FORMATS, Heard, Rung, render, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
-_SUFFIXES = (".mid", ".musicxml", *(f".{kind}" for kind in FORMATS))
+_SUFFIXES = (".mid", ".musicxml", ".mxl", *(f".{kind}" for kind in FORMATS))
 DEFAULT_PORT = 8765
 
 
@@ -101,6 +101,8 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     export.add_argument("--to", type=Path, required=True, help=f"file to write, ending in {', '.join(_SUFFIXES)}")
     export.add_argument("--no-click", action="store_true", help="leave the click out")
+    export.add_argument("--staves", choices=FORMS, help="of MusicXML, on strings: notes, TAB, or both")
+    export.add_argument("--played-out", action="store_true", help="of MusicXML: no repeat signs, each bar is written")
     export.set_defaults(run=_export)
 
     add_commands(commands)
@@ -208,20 +210,23 @@ def _play(chosen: argparse.Namespace) -> None:
 
 def _export(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    body = _written(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, chosen.to, not chosen.no_click)
+    body = _written(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, chosen)
     try:
         chosen.to.write_bytes(body)
     except OSError as error:
         raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
 
 
-def _written(reading: Reading, bpm: Fraction, target: Path, with_click: bool) -> bytes:
+def _written(reading: Reading, bpm: Fraction, chosen: argparse.Namespace) -> bytes:
     """Return a reading in the format that the name of a file asks for."""
+    target: Path = chosen.to
+    with_click = not chosen.no_click
     kind = target.suffix.lower().removeprefix(".")
     if kind == "mid":
         return write_midi(reading, bpm, with_click=with_click)
-    if kind == "musicxml":
-        return write_musicxml(reading, bpm)
+    if kind in {"musicxml", "mxl"}:
+        body = write_musicxml(reading, bpm, chosen.staves, folded=not chosen.played_out)
+        return pack(body) if kind == "mxl" else body
     for sound in FORMATS:
         if kind == sound:
             levels = Heard(click=with_click)

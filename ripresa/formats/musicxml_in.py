@@ -3,7 +3,8 @@
 import io
 import re
 import zipfile
-from dataclasses import replace
+from collections.abc import Iterator
+from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import lru_cache
 from math import lcm
@@ -11,10 +12,12 @@ from typing import Any
 from xml.etree import ElementTree
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import plural, round_half_up
 from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.core.rhythm import Level
-from ripresa.formats.bounds import check_end, check_meter, check_notes, check_parts
-from ripresa.formats.parts import Part, Sounded
+from ripresa.formats.bounds import MOST_METERS, check_end, check_meter, check_notes, check_parts
+from ripresa.formats.musicxml_bars import RawBar, Struck, played, times_of
+from ripresa.formats.parts import Part
 
 LARGEST_UNPACKED = 20_000_000
 #: Tags of a score of 50,000 notes, rich in detail; more take too long to be looked through.
@@ -28,6 +31,17 @@ _DECIMAL = re.compile(r"[+-]?\d{1,9}(\.\d{1,6})?")
 _OCTAVE = re.compile(r"[0-9]{1,2}")
 _SIGNATURE = re.compile(r"[0-9]{1,3}")
 _USUAL_TEMPO = Fraction(120)
+#: Into how many groups a meter that is a sum may fall.
+_MOST_GROUPS = 32
+#: Quarters of the note that a metronome mark counts.
+_QUARTERS = {
+    "whole": Fraction(4),
+    "half": Fraction(2),
+    "quarter": Fraction(1),
+    "eighth": Fraction(1, 2),
+    "16th": Fraction(1, 4),
+    "32nd": Fraction(1, 8),
+}
 _LONGEST_NAME = 100
 
 
@@ -97,99 +111,203 @@ def _unpacked(data: bytes) -> bytes:
         raise Unreadable("This packed score cannot be opened. Save it as plain MusicXML.", field="file") from error
 
 
+@dataclass(slots=True)
+class _Told:
+    """What a part has that a drill cannot take, counted."""
+
+    grace: int = 0
+    cue: int = 0
+    quarter_tones: int = 0
+    jumps: int = 0
+    meters: list[str] = field(default_factory=list)
+
+    def sentences(self) -> Iterator[str]:
+        """Yield what was left out or changed."""
+        if self.grace:
+            yield f"{plural(self.grace, 'grace note')} left out: they have no time of their own."
+        if self.cue:
+            yield f"{plural(self.cue, 'cue note')} left out: others play them."
+        if self.quarter_tones:
+            yield f"{plural(self.quarter_tones, 'note')} between two keys moved to the nearest semitone."
+        if self.jumps:
+            yield "Jumps (da capo, dal segno, coda) are not played out."
+        if self.meters:
+            yield f"The meter {self.meters[0]} cannot be read, and the one before it stays."
+
+
 def _part(element: Any, name: str) -> Part:
-    at, divisions = Fraction(0), Fraction(1)
+    bars: list[RawBar] = []
+    told = _Told()
+    state = _State()
+    for measure in element.findall("measure"):
+        bars.append(_bar(measure, state, told, len(bars)))
+    found = played(_with_endings(bars, element))
+    check_end(found.notes[-1].onset if found.notes else Fraction(0), found.meters)
+    return Part(name, found.notes, found.meters, state.tempo or _USUAL_TEMPO, (*found.told, *told.sentences()))
+
+
+@dataclass(slots=True)
+class _State:
+    """What goes on from bar to bar."""
+
+    divisions: Fraction = Fraction(1)
+    signature: tuple[int, int] = (4, 4)
     tempo: Fraction | None = None
-    meters: dict[Fraction, tuple[int, int]] = {}
-    notes: list[Sounded] = []
-    tied: dict[int | None, int] = {}
-    pickup = Fraction(0)
-    finest = 1
-    for number, measure in enumerate(element.findall("measure")):
-        now = furthest = at
-        for one in measure:
-            if one.tag == "attributes":
-                divisions = _number(one.findtext("divisions"), divisions)
-                if divisions <= 0:
-                    raise Unreadable("A bar of this score has no divisions of the quarter.", field="file")
-                if one.find("time") is not None:
-                    meters[at] = _signature(one.find("time"), measure.get("number", "?")[:20], len(meters))
-            elif one.tag == "note" and one.find("grace") is None:
-                length = _length(one.findtext("duration"), divisions)
-                finest = _check_finest(finest, length)
-                onset = notes[-1].onset if one.find("chord") is not None and notes else now
-                _add(notes, tied, one, onset, length)
-                if one.find("chord") is None:
-                    now += length
-            elif one.tag in {"backup", "forward"}:
-                length = _length(one.findtext("duration"), divisions)
-                finest = _check_finest(finest, length)
-                now = now + length if one.tag == "forward" else max(at, now - length)
-            sound = one if one.tag == "sound" else one.find("sound")
-            if sound is not None and sound.get("tempo"):
-                tempo = tempo or _number(sound.get("tempo"), _USUAL_TEMPO)
-            furthest = max(furthest, now)
-        at = furthest
-        if number == 0 and measure.get("implicit") == "yes":
-            pickup = at
-    meters.setdefault(Fraction(0), (4, 4))
-    signatures = tuple((start, *signature) for start, signature in sorted(meters.items()))
-    ordered = tuple(sorted(notes, key=lambda note: note.onset))
-    check_end(ordered[-1].onset if ordered else Fraction(0), signatures)
-    return _with_pickup(Part(name, ordered, signatures, tempo or _USUAL_TEMPO), pickup)
+    finest: int = 1
+    changes: int = 0
+    staves: int = 1
+    tabs: set[str] = field(default_factory=set)
+    notes: int = 0
 
 
-def _with_pickup(part: Part, length: Fraction) -> Part:
-    """Return a part whose first bar is full: a pickup of so many quarters gets silence before it."""
-    _, above, below = part.meters[0]
-    silence = Fraction(4 * above, below) - length
-    if not length or silence <= 0:
-        return part
-    notes = tuple(replace(note, onset=note.onset + silence) for note in part.notes)
-    meters = tuple((start + silence if start else start, up, down) for start, up, down in part.meters)
-    return replace(part, notes=notes, meters=meters)
+def _bar(measure: Any, state: _State, told: _Told, number: int) -> RawBar:
+    """Return a bar of the file, its notes counted from its beginning."""
+    name = measure.get("number", str(number + 1))[:20]
+    bar = RawBar(name, state.signature, is_pickup=measure.get("implicit") == "yes" or name == "0")
+    now = onset = Fraction(0)
+    for one in measure:
+        if one.tag == "attributes":
+            state.divisions = _number(one.findtext("divisions"), state.divisions)
+            if state.divisions <= 0:
+                raise Unreadable("A bar of this score has no divisions of the quarter.", field="file")
+            # Tablature under notes says them once more.
+            state.tabs |= {clef.get("number", "1") for clef in one.findall("clef") if clef.findtext("sign") == "TAB"}
+            if int(_number(one.findtext("staves"), Fraction(1))) > 1:
+                state.staves = 2
+            if one.find("time") is not None:
+                _change_meter(one.find("time"), bar, state, told)
+        elif one.tag == "note":
+            if one.find("grace") is not None:
+                told.grace += 1
+                continue
+            length = _length(one.findtext("duration"), state.divisions)
+            state.finest = _check_finest(state.finest, length)
+            if one.find("chord") is None:
+                onset = now
+                now += length
+            _add(bar, one, onset, length, state, told)
+        elif one.tag in {"backup", "forward"}:
+            length = _length(one.findtext("duration"), state.divisions)
+            state.finest = _check_finest(state.finest, length)
+            now = now + length if one.tag == "forward" else max(Fraction(0), now - length)
+        elif one.tag == "barline":
+            _bar_line(one, bar)
+        _tempo(one, state, told)
+        bar.filled = max(bar.filled, now)
+    return bar
 
 
-def _add(notes: list[Sounded], tied: dict[int | None, int], one: Any, onset: Fraction, length: Fraction) -> None:
-    """Append a note, or lengthen the one that it is tied to."""
-    if one.find("rest") is not None or not length:
+def _change_meter(time: Any, bar: RawBar, state: _State, told: _Told) -> None:
+    try:
+        state.signature = _signature(time, bar.name, state.changes)
+    except _OddMeter as odd:
+        # One bar that nobody can count is no reason to refuse all the others.
+        told.meters.append(odd.shown)
         return
-    pitch = _pitch(one.find("pitch"))
-    key = pitch.midi if pitch else None
+    state.changes += 1
+    bar.signature = state.signature
+
+
+def _tempo(one: Any, state: _State, told: _Told) -> None:
+    """Take the first tempo: what the file is played at, else the mark that readers see."""
+    sound = one if one.tag == "sound" else one.find("sound")
+    if sound is not None:
+        told.jumps += any(sound.get(jump) for jump in ("dacapo", "dalsegno", "tocoda"))
+        if sound.get("tempo"):
+            state.tempo = state.tempo or _number(sound.get("tempo"), _USUAL_TEMPO)
+            return
+    mark = one.find("direction-type/metronome") if one.tag == "direction" else None
+    if mark is None or state.tempo or mark.find("beat-unit") is None:
+        return
+    unit = _QUARTERS.get(mark.findtext("beat-unit") or "")
+    figure = (mark.findtext("per-minute") or "").strip()
+    if unit and _DECIMAL.fullmatch(figure):
+        dots = len(mark.findall("beat-unit-dot"))
+        state.tempo = Fraction(figure) * unit * (2 - Fraction(1, 2 ** min(dots, 3)))
+
+
+def _bar_line(line: Any, bar: RawBar) -> None:
+    repeat = line.find("repeat")
+    if repeat is not None and repeat.get("direction") == "forward":
+        bar.opens = True
+    elif repeat is not None:
+        bar.closes = True
+        bar.times = times_of(repeat.get("times"))
+
+
+def _with_endings(bars: list[RawBar], element: Any) -> list[RawBar]:
+    """Return bars with the passes in which each is played, where first and second endings are marked."""
+    open_for: tuple[int, ...] = ()
+    for bar, measure in zip(bars, element.findall("measure"), strict=True):
+        marks = [mark for line in measure.findall("barline") for mark in line.findall("ending")]
+        for mark in marks:
+            if mark.get("type") == "start":
+                numbers = re.findall(r"[0-9]{1,2}", (mark.get("number") or "")[:40])
+                open_for = tuple(int(number) for number in numbers)
+        bar.endings = open_for
+        if any(mark.get("type") in {"stop", "discontinue"} for mark in marks):
+            open_for = ()
+    return bars
+
+
+def _add(bar: RawBar, one: Any, onset: Fraction, length: Fraction, state: _State, told: _Told) -> None:
+    """Add a note to its bar."""
+    staff = (one.findtext("staff") or "1")[:5]
+    if one.find("rest") is not None or not length or (staff in state.tabs and state.staves > 1):
+        return
+    if one.find("cue") is not None:
+        told.cue += 1
+        return
     ties = {tie.get("type") for tie in one.findall("tie")}
-    if "stop" in ties and key in tied:
-        before = notes[tied[key]]
-        notes[tied[key]] = replace(before, length=onset + length - before.onset)
-    else:
-        level: Level = "accent" if one.find("notations/articulations/accent") is not None else "plain"
-        notes.append(Sounded(onset, length, pitch, level))
-        tied[key] = len(notes) - 1
-        check_notes(len(notes))
-    if "start" not in ties:
-        tied.pop(key, None)
+    level: Level = "accent" if one.find("notations/articulations/accent") is not None else "plain"
+    pitch = _pitch(one.find("pitch"), told)
+    bar.notes.append(Struck(staff, onset, length, pitch, level, "stop" in ties, "start" in ties))
+    state.notes += 1
+    check_notes(state.notes)
 
 
-def _pitch(element: Any) -> Pitch | None:
+def _pitch(element: Any, told: _Told) -> Pitch | None:
     if element is None:
         return None
-    return _spelt(element.findtext("step") or "C", element.findtext("alter"), element.findtext("octave") or "4")
+    altered = element.findtext("alter")
+    told.quarter_tones += _number(altered, Fraction(0)).denominator != 1
+    return _spelt(element.findtext("step") or "C", altered, element.findtext("octave") or "4")
 
 
 @lru_cache(maxsize=1024)
 def _spelt(step: str, altered: str | None, octave: str) -> Pitch:
-    alter = int(_number(altered, Fraction(0)))
+    alter = round_half_up(_number(altered, Fraction(0)))
     if step not in LETTERS or not step or not _OCTAVE.fullmatch(octave) or abs(alter) > 2:
         shown = f"{step[:5]}{octave[:5]}"
         raise Unreadable(f"A note of this score has the pitch “{shown}”, which cannot be read.", field="file")
     return Pitch(LETTERS.index(step), alter, int(octave))
 
 
+class _OddMeter(Exception):
+    """A meter that cannot be read."""
+
+    def __init__(self, shown: str) -> None:
+        super().__init__(shown)
+        self.shown = shown
+
+
 def _signature(element: Any, bar: str, so_far: int) -> tuple[int, int]:
+    """Return a meter; ``2+2+3`` over 8 is 7/8.
+
+    Raises:
+        _OddMeter: It is none. Unreadable: There are too many.
+    """
     above, below = (element.findtext("beats") or "").strip(), (element.findtext("beat-type") or "").strip()
-    if not _SIGNATURE.fullmatch(above) or not _SIGNATURE.fullmatch(below):
-        shown = f"{above[:10]}/{below[:10]}"
-        raise Unreadable(f"Bar {bar} has the meter “{shown}”, which cannot be read.", field="file")
-    return check_meter(int(above), int(below), so_far)
+    shown = f"{above[:10]}/{below[:10]} in bar {bar}"
+    groups = [group.strip() for group in above.split("+", _MOST_GROUPS)]
+    if not all(_SIGNATURE.fullmatch(group) for group in (*groups, below)):
+        raise _OddMeter(shown)
+    try:
+        return check_meter(sum(int(group) for group in groups), int(below), so_far)
+    except Unreadable:
+        if so_far >= MOST_METERS:
+            raise
+        raise _OddMeter(shown) from None
 
 
 def _check_finest(finest: int, length: Fraction) -> int:

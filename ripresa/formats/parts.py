@@ -48,12 +48,14 @@ class Part:
         notes: In order of their onsets; one voice or several.
         meters: (onset in quarters, beats, beat type) of each time signature, the first at 0.
         quarters_a_minute: Its first tempo.
+        told: What was left out or changed while it was read, in sentences.
     """
 
     name: str
     notes: tuple[Sounded, ...]
     meters: tuple[tuple[Fraction, int, int], ...]
     quarters_a_minute: Fraction
+    told: tuple[str, ...] = ()
 
     @property
     def bars(self) -> int:
@@ -103,7 +105,7 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
     )
     beat = meter.counted * 4
     notes = tuple(_spelt(drawn, (end - begin) / beat, meter))
-    said = []
+    said = list(part.told)
     bpm = Fraction(round(part.quarters_a_minute / beat * 4), 4)
     if not SLOWEST_BPM <= bpm <= FASTEST_BPM:
         said.append(f"Its tempo, {label(bpm)} bpm, cannot be played: set to the nearest that can.")

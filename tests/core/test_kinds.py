@@ -125,7 +125,7 @@ from ripresa.core.reading import read
 from ripresa.core.reports import paragraphs, sums
 from ripresa.formats.drill_file import read_drill, schema, write_drill
 from ripresa.formats.midi import write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import write_musicxml
 from ripresa.formats.sums_json import sums_values
 assert ripresa.__file__.startswith(sys.argv[1])
 (kind,) = [kind for kind in MATERIALS if kind.value == "drone"]

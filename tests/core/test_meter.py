@@ -17,7 +17,7 @@ from ripresa.core.reading import read
 from ripresa.core.reports import sums
 from ripresa.core.rhythm import METERS, Meter, meter_named, span_seconds
 from ripresa.formats.midi import write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import write_musicxml
 from tests.strategies import legs, lengths, meters
 
 

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Line
 from ripresa.core.reading import read
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import write_musicxml
 from tests.e2e.server import Server
 from tests.strategies import legs
 

@@ -11,7 +11,7 @@ from ripresa.formats.bounds import MOST_SCORE_BARS
 from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.parts import Part, drill_of
-from tests.formats.hostile import HOSTILE, NOTE, divisions, meta, midi, note, score, time
+from tests.formats.hostile import HOSTILE, NOTE, ODD_METERS, divisions, meta, midi, note, score, time
 
 
 def parts_of(data: bytes) -> tuple[Part, ...]:
@@ -28,6 +28,16 @@ def test_it_is_refused_with_its_reason(name: str) -> None:
     assert len(refused.value.message) < 200
 
 
+@pytest.mark.parametrize("name", ODD_METERS)
+def test_a_meter_that_cannot_be_read_is_told_and_the_one_before_stays(name: str) -> None:
+    data, says = ODD_METERS[name]
+    (part,) = read_musicxml(data)
+    assert part.meters == ((0, 4, 4),)
+    assert len(part.notes) == 1
+    assert says in part.told[-1]
+    assert len(part.told[-1]) < 100
+
+
 @pytest.mark.parametrize(
     ("tempo", "bpm"), [(b"\xff\xff\xff", 3.5), (b"\x00\x00\x01", 1000), (b"\x00\x00\x00", 120), (b"\x07\xa1\x20", 120)]
 )
@@ -42,8 +52,9 @@ def test_a_key_signature_out_of_range_is_no_reason_to_refuse_a_file() -> None:
 
 
 def test_a_backup_over_the_bar_line_goes_to_it() -> None:
-    (part,) = read_musicxml(score(note(), "<backup><duration>99</duration></backup>" + note(step="D")))
-    assert [one.onset for one in part.notes] == [0, 1]
+    back = "<backup><duration>99</duration></backup>"
+    (part,) = read_musicxml(score(note("4"), back + note(step="D"), note("4")))
+    assert [one.onset for one in part.notes] == [0, 4, 8]
 
 
 WHOLE = (

@@ -6,11 +6,13 @@ import pytest
 from hypothesis import given, settings
 
 from ripresa.core.drill import Drill
-from ripresa.core.drill.accents import TypedAccents
+from ripresa.core.drill.accents import NoAccents, TypedAccents
 from ripresa.core.drill.click import Thinned
-from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.reading import read
+from ripresa.core.rhythm import Swing
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
 from ripresa.formats.recipes import RECIPES
 from tests.strategies import drills, legs
@@ -72,6 +74,39 @@ def test_a_transposing_instrument_is_written_as_it_sounds() -> None:
     reading = read(drill)
     written = [note.pitch.midi for note in reading.notes if note.pitch]
     assert [note for _, note, _ in onsets(write_midi(reading, F(60)), "notes")] == [midi - 2 for midi in written]
+
+
+@pytest.mark.parametrize(("division", "exact"), [(11, True), (13, True)])
+def test_no_division_is_refused(division: int, exact: bool) -> None:
+    drill = Drill(material=Line("x" + " x" * 10, rhythm="legs"), legs=legs(f"{division}/1"), accents=NoAccents())
+    file = mido.MidiFile(file=io.BytesIO(write_midi(read(drill), F(60))))
+    said = [message.text for message in file.tracks[0] if message.type == "text"]
+    assert (not said) == exact
+    assert file.ticks_per_beat % division == 0
+
+
+def test_where_no_ticks_are_exact_onsets_are_drawn_to_the_nearest_and_it_is_said() -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(2, 3, 5, 7, 11, 13), swing=Swing(F(37, 23)))
+    body = write_midi(read(drill), F(60))
+    file = mido.MidiFile(file=io.BytesIO(body))
+    assert any("nearest of" in message.text for message in file.tracks[0] if message.type == "text")
+    due = [event.onset for event in read(drill).notes]
+    ticks = [tick for tick, _, _ in onsets(body, "notes")]
+    assert max(abs(F(tick, file.ticks_per_beat) - at) for tick, at in zip(ticks, due, strict=True)) <= F(
+        1, 2 * file.ticks_per_beat
+    )
+
+
+def test_the_key_and_the_instrument_are_in_the_file() -> None:
+    drill = Drill(material=ScaleRun(tonic="Eb", octaves=1), instrument="trumpet")
+    file = mido.MidiFile(file=io.BytesIO(write_midi(read(drill), F(60))))
+    assert [message.key for message in file.tracks[0] if message.type == "key_signature"] == ["Eb"]
+    assert [message.program for message in file.tracks[1] if message.type == "program_change"] == [56]
+
+
+def test_hands_without_pitch_strike_drums_of_their_own() -> None:
+    drill = Drill(material=OneNote(beats=2), legs=legs(2), hands=ByOrder(("R", "L")))
+    assert [note for _, note, _ in onsets(write_midi(read(drill), F(60)), "notes")] == [38, 40, 38, 40]
 
 
 def test_the_click_can_be_left_out() -> None:

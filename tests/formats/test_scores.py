@@ -21,8 +21,8 @@ from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing
 from ripresa.formats.midi import write_midi
 from ripresa.formats.midi_in import read_midi
-from ripresa.formats.musicxml import write_musicxml
 from ripresa.formats.musicxml_in import read_musicxml
+from ripresa.formats.notation import write_musicxml
 from ripresa.formats.parts import MOST_BARS, Part, Sounded, drill_of
 from tests.strategies import drills, legs
 
@@ -135,6 +135,109 @@ def test_ties_rests_chords_and_voices_become_one_line() -> None:
 def test_a_pickup_gets_silence_before_it() -> None:
     data = score(note("C", 12), note("D", 48)).replace(b'number="1"', b'number="1" implicit="yes"')
     assert text_of(read_musicxml(data)[0]) == "r*3 C4*1 | D4*4"
+
+
+@pytest.mark.parametrize("mark", ['implicit="yes"', ""])
+def test_a_pickup_need_not_say_that_it_is_one(mark: str) -> None:
+    data = score(note("C", 12), note("D", 48)).replace(b'number="1"', f'number="0" {mark}'.encode())
+    assert text_of(read_musicxml(data)[0]) == "r*3 C4*1 | D4*4"
+
+
+def test_a_short_first_bar_is_a_pickup_by_itself() -> None:
+    assert text_of(read_musicxml(score(note("C", 12), note("D", 48)))[0]) == "r*3 C4*1 | D4*4"
+
+
+REPEAT = '<barline location="right"><repeat direction="backward"{}/></barline>'
+FORWARD = '<barline location="left"><repeat direction="forward"/></barline>'
+
+
+def ending(number: str, *, closes: bool = False) -> tuple[str, str]:
+    """Return the bar lines around an ending."""
+    repeat = '<repeat direction="backward"/>' if closes else ""
+    return (
+        f'<barline location="left"><ending number="{number}" type="start"/></barline>',
+        f'<barline location="right"><ending number="{number}" type="stop"/>{repeat}</barline>',
+    )
+
+
+def test_a_repeat_in_the_middle_of_a_bar_leaves_the_others_where_they_are() -> None:
+    part = read_musicxml(score(note("C", 48), note("D", 36) + REPEAT.format(""), note("E", 12), note("F", 48)))[0]
+    # C, D–E as one bar twice would need the pickup: what is three quarters long is followed by the fourth.
+    assert [(one.onset, one.pitch.name) for one in part.notes if one.pitch] == [
+        (0, "C4"),
+        (4, "D4"),
+        (8, "C4"),
+        (12, "D4"),
+        (15, "E4"),
+        (16, "F4"),
+    ]
+    assert part.told == (
+        "Repeats are played out: 4 bars became 6.",
+        "Bar 2 is shorter than the meter says: silence fills it.",
+    )
+
+
+def test_repeats_are_played_as_often_as_they_say_and_endings_in_their_turn() -> None:
+    one, two = ending("1", closes=True), ending("2")
+    bars = (note("C", 48), FORWARD + note("D", 48), one[0] + note("E", 48) + one[1], two[0] + note("F", 48) + two[1])
+    assert text_of(read_musicxml(score(*bars))[0]) == "C4*4 | D4 | E4 | D4 | F4"
+    thrice = read_musicxml(score(note("C", 48) + REPEAT.format(' times="3"')))[0]
+    assert text_of(thrice) == "C4*4 | C4 | C4"
+    assert read_musicxml(score(note("C", 48) + REPEAT.format(' times="999999999"')))[0].bars == 2
+
+
+def test_a_chord_after_a_tied_tone_belongs_to_what_is_struck_with_it() -> None:
+    tie, stop = '<tie type="start"/>', '<tie type="stop"/>'
+    held = note("C", 24, tie) + note("C", 24, stop)
+    above = note("E", 24).replace("<note>", "<note><chord/>")
+    part = read_musicxml(score(held + above))[0]
+    assert [(one.onset, one.length, one.pitch.name) for one in part.notes if one.pitch] == [(0, 4, "C4"), (2, 2, "E4")]
+
+
+def test_what_a_drill_cannot_take_is_told() -> None:
+    grace = "<note><grace/><pitch><step>B</step><octave>3</octave></pitch></note>"
+    cue = note("A", 12).replace("<note>", "<note><cue/>")
+    quarter_tone = note("C", 12).replace("<octave>", "<alter>0.5</alter><octave>")
+    part = read_musicxml(score(grace + cue + quarter_tone + note("D", 24) + '<sound dacapo="yes"/>'))[0]
+    assert [one.pitch.name for one in part.notes if one.pitch] == ["C#4", "D4"]
+    assert part.told == (
+        "1 grace note left out: they have no time of their own.",
+        "1 cue note left out: others play them.",
+        "1 note between two keys moved to the nearest semitone.",
+        "Jumps (da capo, dal segno, coda) are not played out.",
+    )
+    assert drill_of(part, 1, 1, "x").said[:4] == part.told
+
+
+def test_a_metronome_mark_without_sound_is_the_tempo() -> None:
+    mark = (
+        "<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/>"
+        "<per-minute>60</per-minute></metronome></direction-type></direction>"
+    )
+    part = read_musicxml(score(mark + note("C", 36), time=(6, 8)))[0]
+    assert part.quarters_a_minute == 90
+    assert drill_of(part, 1, 1, "x").drill.bpm == 60
+
+
+@pytest.mark.parametrize("time", [(3, 8), (3, 2), (4, 2), (1, 4)])
+def test_meters_that_are_rare_are_read(time: tuple[int, int]) -> None:
+    whole = 48 * time[0] // time[1]
+    taken = drill_of(read_musicxml(score(note("C", whole), note("D", whole), time=time))[0], 1, 2, "x")
+    assert read(taken.drill).bars == 2
+
+
+def test_a_sum_of_beats_is_a_meter() -> None:
+    data = score(note("C", 42)).replace(b"<beats>4</beats><beat-type>4<", b"<beats>2+2+3</beats><beat-type>8<")
+    assert read_musicxml(data)[0].meters == ((0, 7, 8),)
+
+
+def test_one_bar_of_another_length_does_not_stop_the_others() -> None:
+    part = read_musicxml(score(note("C", 48), note("D", 60), note("E", 24), note("F", 48), note("G", 48)))[0]
+    assert part.told == (
+        "Bar 3 is shorter than the meter says: silence fills it.",
+        "Bar 2 is longer than the meter says: it became several.",
+    )
+    assert text_of(part, 4, 5) == "E4*2 r | F4*4"
 
 
 def test_a_packed_score_is_opened() -> None:

@@ -13,7 +13,7 @@ from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.drill.second import OneKey, OwnLine, SecondHand
 from ripresa.core.reading import read
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import write_musicxml
 from tests.strategies import legs
 
 THREE_TWO = Drill(
@@ -50,21 +50,23 @@ def test_midi_has_a_track_and_a_channel_for_each_hand() -> None:
     assert left[0][2] / right[0][2] == pytest.approx(0.5**0.5, abs=0.02)
 
 
-def test_musicxml_has_a_part_for_each_hand_of_the_same_bars() -> None:
+def test_musicxml_has_a_staff_for_each_hand_of_the_same_bars() -> None:
     root = etree.fromstring(write_musicxml(read(THREE_TWO), F(60)))
-    parts = root.findall("part")
-    assert [part.get("id") for part in parts] == [part.get("id") for part in root.findall("part-list/score-part")]
-    for part, onsets in zip(parts, (RIGHT, LEFT), strict=True):
-        found, at = [], F(0)
-        divisions = int(part.findtext(".//divisions") or 0)
-        for note in part.iterfind("measure/note"):
-            if note.find("pitch") is not None and not note.xpath("tie[@type='stop']"):
-                found.append(at)
-            at += F(int(note.findtext("duration") or 0), divisions)
-        assert found == onsets
-        assert at == 4 * len(part.findall("measure"))
-    clefs = [part.findtext(".//clef/sign") for part in parts]
-    assert clefs == ["G", "F"]
+    (part,) = root.findall("part")
+    divisions = int(part.findtext(".//divisions") or 0)
+    assert part.findtext(".//staves") == "2"
+    found: dict[str, list[F]] = {"1": [], "2": []}
+    at = F(0)
+    for one in part.iterfind("measure/*"):
+        length = F(int(one.findtext("duration") or 0), divisions)
+        if one.tag == "note":
+            if one.find("pitch") is not None and not one.xpath("tie[@type='stop']"):
+                found[one.findtext("staff") or ""].append(at)
+            at += length
+        elif one.tag == "backup":
+            at -= length
+    assert found == {"1": RIGHT, "2": LEFT}
+    assert [clef.text for clef in part.iterfind(".//clef/sign")] == ["G", "F"]
 
 
 def test_a_hand_without_pitch_is_written_all_the_same() -> None:
@@ -73,4 +75,7 @@ def test_a_hand_without_pitch_is_written_all_the_same() -> None:
     right, left = [notes for track in file.tracks if (notes := struck(track))]
     assert ([len(right), len(left)]) == [8, 6]
     root = etree.fromstring(write_musicxml(read(taps), F(60)))
-    assert len(root.findall("part")) == 2
+    assert [clef.text for clef in root.iterfind(".//clef/sign")] == ["percussion", "percussion"]
+    # A drum for each hand: where both strike at once they can be told apart.
+    drums = {note.find("instrument").get("id") for note in root.iter("note") if note.find("instrument") is not None}  # type: ignore[union-attr]
+    assert len(drums) == 2

@@ -18,7 +18,7 @@ from ripresa.core.reading import read
 from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain, write_drill
 from ripresa.formats.midi import write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import write_musicxml
 from ripresa.store.files import backup, restore
 from tests.formats.hostile import HOSTILE as FILES
 from tools.attack.described import MODES, operations, send_cases

@@ -369,6 +369,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills/{drill_id}/file.mxl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drill as compressed MusicXML, at its own tempo or another. */
+        get: operations["drills_save_packed_musicxml_drills__int_drill_id__file_mxl_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -8318,6 +8335,49 @@ export interface operations {
         };
     };
     drills_save_musicxml_drills__int_drill_id__file_musicxml_get: {
+        parameters: {
+            query?: {
+                version?: number | null;
+                bpm?: string | null;
+            };
+            header?: never;
+            path: {
+                drill_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drills_save_packed_musicxml_drills__int_drill_id__file_mxl_get: {
         parameters: {
             query?: {
                 version?: number | null;

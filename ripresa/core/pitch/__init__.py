@@ -17,6 +17,7 @@ from ripresa.core.pitch.instrument import (
     Voice,
     instrument_named,
 )
+from ripresa.core.pitch.keys import Key, key_of
 from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_pitch, parse_tonic, show_tonic
 from ripresa.core.pitch.scales import CHORDS, SCALES, TONICS, Scale, chord_named, parse_degrees, scale_named
 from ripresa.core.pitch.shapes import Shape, shape_of
@@ -33,6 +34,7 @@ __all__ = [
     "Chord",
     "ChordSound",
     "Instrument",
+    "Key",
     "Level",
     "Pitch",
     "Scale",
@@ -44,6 +46,7 @@ __all__ = [
     "degree_of",
     "directions",
     "instrument_named",
+    "key_of",
     "on_degree",
     "on_string",
     "parse_chord",

@@ -11,7 +11,7 @@ from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
-from ripresa.formats.musicxml import write_musicxml
+from ripresa.formats.notation import pack, write_musicxml
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills as store
 from ripresa.store.settings import studio_settings
@@ -163,3 +163,11 @@ def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
     kept = store.find_drill(path.drill_id, query.version)
     body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
     return download(body, f"{file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
+
+
+@api.get("/drills/<int:drill_id>/file.mxl")
+def save_packed_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
+    """A drill as compressed MusicXML, at its own tempo or another."""
+    kept = store.find_drill(path.drill_id, query.version)
+    body = pack(write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm))
+    return download(body, f"{file_name(kept.drill.title)}.mxl", "application/vnd.recordare.musicxml")

@@ -1,0 +1,46 @@
+"""Where a note lies on strings, for tablature."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from ripresa.core.grid import Event
+from ripresa.core.pitch import Pitch, parse_pitch
+from ripresa.core.reading import Reading, read
+
+#: How a fret is spelt that is no tone of what is played, such as a damped one.
+_SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
+
+
+def has_strings(reading: Reading) -> bool:
+    """Return whether every note of a reading lies on a string that is known."""
+    notes = [event for event in reading.events if event.kind == "note"]
+    return bool(reading.instrument.strings and notes) and all(_places(event) for event in notes)
+
+
+def strung(reading: Reading) -> Reading:
+    """Return a reading on strings with the usual fingering where its drill asks for none; the same elsewhere."""
+    drill = reading.drill
+    if not reading.instrument.strings or has_strings(reading) or drill.fingering != "none":
+        return reading
+    found = read(replace(drill, fingering="usual"))
+    return found if has_strings(found) else reading
+
+
+def on_strings(reading: Reading, event: Event) -> Iterator[tuple[int, int, Pitch]]:
+    """Yield string (1 the thinnest), fret and written pitch of each string that sounds, the thickest first."""
+    spelt = {tone.midi: tone for tone in event.tones}
+    for string, fret in _places(event):
+        midi = reading.instrument.fretted(string, fret)
+        yield string, fret, spelt.get(midi) or _named(midi)
+
+
+def _places(event: Event) -> list[tuple[int, int]]:
+    if event.how.plucks:
+        return [(pluck.string, pluck.fret) for pluck in event.how.plucks]
+    if event.touch and event.touch.string is not None and event.touch.fret is not None:
+        return [(event.touch.string, event.touch.fret)]
+    return list(event.chord.shape.sounding) if event.chord and event.chord.shape and not event.pitch else []
+
+
+def _named(midi: int) -> Pitch:
+    return parse_pitch(f"{_SPELT[midi % 12]}{midi // 12 - 1}")
