@@ -8,6 +8,7 @@ from flask import request
 from flask_openapi import Info, OpenAPI
 
 import ripresa
+from ripresa.formats.engraver import Engraver
 from ripresa.store.files import open_studio
 from ripresa.store.identity import studio_id
 from ripresa.store.tables import database
@@ -33,12 +34,14 @@ def create_app(
     static: Path = STATIC,
     is_demo: bool = False,
     jobs: Jobs | None = None,
+    engraver: Engraver | None = None,
 ) -> OpenAPI:
     """Return the app for the studio kept at a path.
 
     Args:
         clock: Gives the present moment; tests pass their own.
         static: Folder of the built front end.
+        engraver: Draws scores.
         jobs: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
     """
@@ -52,7 +55,9 @@ def create_app(
     )
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
-    app.config.update(CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs(), DATABASE=database_path)
+    app.config.update(
+        CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver(), DATABASE=database_path
+    )
     open_studio(database_path)
     with database.connection_context():
         studio = studio_id()

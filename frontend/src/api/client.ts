@@ -176,6 +176,10 @@ export const api = {
       }),
     ),
 
+  written: (body: Schemas["WrittenBody"], { signal }: Abort = {}) =>
+    taken(client.POST("/api/written", { body, signal: signal ?? null })),
+  lies: (drill: Drill, { signal }: Abort = {}) =>
+    taken(client.POST("/api/written/lies", { body: { drill }, signal: signal ?? null })),
   reading: (drill: Drill, bpm: string | null, { signal }: Abort = {}) =>
     taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null })),
   performance: (body: Schemas["PerformanceBody"], { signal }: Abort = {}) =>

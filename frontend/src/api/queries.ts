@@ -74,6 +74,22 @@ export const readingQuery = (drill: Drill, bpm: string | null = null) =>
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
+export const writtenQuery = (body: Schemas["WrittenBody"]) =>
+  queryOptions({
+    queryKey: ["written", body],
+    queryFn: ({ signal }) => api.written(body, { signal }),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: false,
+  });
+export const liesQuery = (drill: Drill) =>
+  queryOptions({
+    queryKey: ["written", "lies", drill],
+    queryFn: ({ signal }) => api.lies(drill, { signal }),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: false,
+  });
 export const performanceQuery = (body: Schemas["PerformanceBody"]) =>
   queryOptions({
     queryKey: ["performance", body],

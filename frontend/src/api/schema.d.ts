@@ -1122,6 +1122,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drill as it is printed. */
+        post: operations["written_show_written_written_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/written/lies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the notes of a drill lie on its instrument. */
+        post: operations["written_show_where_it_lies_written_lies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1204,6 +1238,8 @@ export interface components {
             divisions: components["schemas"]["Choice"][];
             /** Seams */
             seams: components["schemas"]["Choice"][];
+            /** Staves */
+            staves: components["schemas"]["Choice"][];
             /** Fingerings */
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
@@ -6927,6 +6963,133 @@ export interface components {
         SettingsBody: {
             settings: components["schemas"]["StudioSettings"];
         };
+        /**
+         * WrittenShape
+         * @description The picture (SVG), which event is drawn for which that comes again, and the picture in words.
+         *
+         *     A note of event 12 has an id that begins with ``e12-``.
+         */
+        WrittenShape: {
+            /** Picture */
+            picture: string;
+            /** Drawn As */
+            drawn_as: {
+                [key: string]: number;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * WrittenBody
+         * @description A drill, or a part of it as it is practised, and how it is to be drawn: staves, width in pixels.
+         */
+        WrittenBody: {
+            drill: components["schemas"]["Drill"];
+            part?: components["schemas"]["Part"];
+            /**
+             * Form
+             * @default notes
+             * @enum {string}
+             */
+            form: "notes" | "tab" | "both";
+            /**
+             * Width
+             * @default 900
+             */
+            width: number;
+        };
+        /**
+         * LiesShape
+         * @description Where the notes of a drill lie, on how many strings, and the staves that can be drawn.
+         */
+        LiesShape: {
+            /** Forms */
+            forms: ("notes" | "tab" | "both")[];
+            /** Strings */
+            strings: number;
+            /** Necks */
+            necks: components["schemas"]["NeckShape"][];
+            keys: components["schemas"]["KeysShape"] | null;
+            /** Names */
+            names: components["schemas"]["NamesShape"][];
+        };
+        /**
+         * KeyDotShape
+         * @description A key that is played: keys above the lowest shown, note, fingers of each hand, whether it is the tonic.
+         */
+        KeyDotShape: {
+            /** Above */
+            above: number;
+            /** Name */
+            name: string;
+            /** Right */
+            right: number[];
+            /** Left */
+            left: number[];
+            /** Is Home */
+            is_home: boolean;
+        };
+        /**
+         * KeysShape
+         * @description The keys that are shown, from a white one to a white one: whether each is black; those played; in words.
+         */
+        KeysShape: {
+            /** Black */
+            black: boolean[];
+            /** Dots */
+            dots: components["schemas"]["KeyDotShape"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * NamesShape
+         * @description A note of a wind as it is written and as it sounds.
+         */
+        NamesShape: {
+            /** Written */
+            written: string;
+            /** Sounding */
+            sounding: string;
+        };
+        /**
+         * NeckDotShape
+         * @description A place on the neck: string (1 the thinnest), fret, finger (0 open), note, whether it is the tonic.
+         */
+        NeckDotShape: {
+            /** String */
+            string: number;
+            /** Fret */
+            fret: number;
+            /** Finger */
+            finger: number;
+            /** Name */
+            name: string;
+            /** Is Home */
+            is_home: boolean;
+        };
+        /**
+         * NeckShape
+         * @description One position: its name, the frets that are shown, its places, and all of it in words.
+         */
+        NeckShape: {
+            /** Name */
+            name: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Dots */
+            dots: components["schemas"]["NeckDotShape"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * LiesBody
+         * @description A drill.
+         */
+        LiesBody: {
+            drill: components["schemas"]["Drill"];
+        };
     };
     responses: never;
     parameters: never;
@@ -10778,6 +10941,108 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    written_show_written_written_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    written_show_where_it_lies_written_lies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiesShape"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

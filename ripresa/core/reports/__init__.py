@@ -16,6 +16,7 @@ from ripresa.core.reports.click import ClickFigures, click_figures, click_report
 from ripresa.core.reports.dial import Dial, dial, drift_heard, named
 from ripresa.core.reports.endings import Ending, Landing, Statement, ending, landings, statements
 from ripresa.core.reports.groups import Groups, Home, Start, groups
+from ripresa.core.reports.layout import Keys, Neck, keys, names, necks
 from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import loads, motions
 from ripresa.core.reports.registers import Break, breaks, sounding_key, sounding_pitch
@@ -38,8 +39,10 @@ __all__ = [
     "Ending",
     "Groups",
     "Home",
+    "Keys",
     "Landing",
     "LeadHome",
+    "Neck",
     "Paragraph",
     "Picking",
     "RungBreath",
@@ -64,11 +67,14 @@ __all__ = [
     "ending",
     "gear_told",
     "groups",
+    "keys",
     "landings",
     "lead_homes",
     "loads",
     "motions",
     "named",
+    "names",
+    "necks",
     "off_the_beat",
     "paragraphs",
     "peak_of",

@@ -200,21 +200,13 @@ def _transposed(reading: Reading) -> str:
     return f"<transpose><diatonic>{steps}</diatonic><chromatic>{rest}</chromatic>{octave}</transpose>"
 
 
-def metronome(reading: Reading, bpm: Fraction, *, in_words: bool = False) -> str:
-    """Return the tempo with the note that it counts, and the quarters a minute for those who play the file.
-
-    Args:
-        in_words: For an engraver without the signs of notes among its letters.
-    """
+def metronome(reading: Reading, bpm: Fraction) -> str:
+    """Return the tempo with the note that it counts, and the quarters a minute for those who play the file."""
     value = value_of(int(reading.meter.counted * 256), 64)
     assert value, "the note that bpm counts is a note value"
     dot = "<beat-unit-dot/>" if value[1] else ""
     quarters = float(bpm * reading.meter.counted * 4)
-    mark = (
-        f"<words>{printable(reading.meter.sign)} = {label(bpm)}</words>"
-        if in_words
-        else f"<metronome><beat-unit>{value[0]}</beat-unit>{dot}<per-minute>{label(bpm)}</per-minute></metronome>"
-    )
+    mark = f"<metronome><beat-unit>{value[0]}</beat-unit>{dot}<per-minute>{label(bpm)}</per-minute></metronome>"
     sound = f'<sound tempo="{quarters:.6f}"/>'
     return f'<direction placement="above"><direction-type>{mark}</direction-type>{sound}</direction>'
 

@@ -103,7 +103,8 @@ def write_score(
     """Return a reading as MusicXML, with what stands for what where bars are said once.
 
     Args:
-        for_drawing: For an engraver that knows no slash notation: one slash for each stroke, without its tones.
+        for_drawing: For our own engraver, which knows no slash notation: one slash for each stroke, without its tones;
+            and without the tempo.
 
     Raises:
         OutOfRange: As ``write_musicxml``.
@@ -220,7 +221,9 @@ class _Writer:
         divisions = self.ticks.quarter // self._unit
         slashed = self._slashed and not self.for_drawing
         begin = heads.attributes(self.reading, self.staves, self.key, divisions, slashed)
-        return begin + heads.metronome(self.reading, self.bpm, in_words=self.for_drawing) + heads.swung(self.reading)
+        # Beside a picture the tempo stands in figures, and changes with each rung.
+        tempo = "" if self.for_drawing else heads.metronome(self.reading, self.bpm)
+        return begin + tempo + heads.swung(self.reading)
 
     def change_of_meter(self, place: int) -> str:
         """Return the meter of a bar where it is another than that of the bar before."""

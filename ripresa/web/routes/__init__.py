@@ -17,6 +17,7 @@ from ripresa.web.routes import (
     sums,
     takes,
     tools,
+    written,
 )
 
 ALL = (
@@ -36,4 +37,5 @@ ALL = (
     log.api,
     sums.api,
     settings.api,
+    written.api,
 )

@@ -59,6 +59,7 @@ from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
 from ripresa.core.studio import PAPERS, SOUND_FIRST, StudentDetails
 from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
+from ripresa.formats.notation import FORMS
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.words import index
@@ -161,6 +162,7 @@ def list_choices() -> Response:
             ],
             divisions=[Choice(value=str(one), label=label(one), why="") for one in DIVISIONS],
             seams=_named(SEAMS),
+            staves=_named(FORMS),
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),

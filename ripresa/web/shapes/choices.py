@@ -198,6 +198,7 @@ class Choices(BaseModel):
     meters: list[Choice]
     divisions: list[Choice]
     seams: list[Choice]
+    staves: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
     backings: list[Choice]

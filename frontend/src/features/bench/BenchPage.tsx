@@ -12,6 +12,7 @@ import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
 import { useOnce } from "../../ui/useOnce";
+import { WrittenOut } from "../../ui/written/WrittenOut";
 import { DrillBrief } from "./DrillBrief";
 import { DrillTools } from "./DrillTools";
 import { Pressing } from "./Pressing";
@@ -150,6 +151,7 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
         />
         {shown && <Rail reading={shown} onPress={pressable ? press : undefined} onClick={pressClick} />}
         <Pressing notes={pressable} onUse={tool.mutate} />
+        <WrittenOut drill={drill} />
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
             Undo

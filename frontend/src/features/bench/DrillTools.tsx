@@ -1,8 +1,8 @@
 import { useId, useState } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { typedCount } from "../../ui/brief/typedCount";
+import { instrumentOf } from "../../ui/instrumentOf";
 import { Problem } from "../../ui/Problem";
-import { instrumentOf } from "./instrumentOf";
 import type { Tool, useTool } from "./useTool";
 
 type Props = { drill: Drill; choices: Choices; use: ReturnType<typeof useTool> };

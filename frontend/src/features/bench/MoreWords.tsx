@@ -4,7 +4,7 @@ import { AmountField } from "../../ui/brief/AmountField";
 import { AndMore } from "../../ui/brief/AndMore";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { instrumentOf } from "./instrumentOf";
+import { instrumentOf } from "../../ui/instrumentOf";
 import { BodyWords, ReduceWords, TagWords, VoiceWords, WayInWords } from "./LayerWords";
 import { withPlays } from "./SecondWords";
 import { SwingWords } from "./SwingWords";

@@ -21,6 +21,8 @@ type Props = {
   short: boolean;
   /** Nothing is shown of it: who plays has to find the beat by ear. */
   hidden: boolean;
+  /** Whoever shows the same notes elsewhere: told which are lit here. */
+  onLit: (events: readonly number[]) => void;
   ref: Ref<RailHandle>;
 };
 
@@ -28,11 +30,12 @@ type Props = {
  * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
  * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
  */
-export function StandRail({ reading, large, short, hidden, ref }: Props) {
+export function StandRail({ reading, large, short, hidden, onLit, ref }: Props) {
   const [box, width] = useWidth<HTMLDivElement>();
   const pegs = useRef<HTMLElement>(null);
   const line = useRef<HTMLDivElement>(null);
   const lit = useRef<{ event: number; node: Element | null }[]>([]);
+  const told = useRef<readonly number[]>([]);
   const [rowIndex, setRowIndex] = useState(0);
   const [pointed, setPointed] = useState<number | null>(null);
   const place = useMemo(
@@ -51,6 +54,10 @@ export function StandRail({ reading, large, short, hidden, ref }: Props) {
 
   /** Light the notes that sound, one for each hand; others go out. */
   const light = (events: readonly number[]) => {
+    if (events.some((event, hand) => told.current[hand] !== event)) {
+      told.current = events;
+      onLit(events);
+    }
     events.forEach((event, hand) => {
       const before = lit.current[hand];
       // React may give the lit node to another event when rows leapfrog, so the node is asked too.

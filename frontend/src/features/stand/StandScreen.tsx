@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
+import { WrittenOut } from "../../ui/written/WrittenOut";
 import { AfterTheTake } from "./AfterTheTake";
 import { switchName } from "./footSwitch";
 import { PracticeWords } from "./PracticeWords";
@@ -60,8 +61,10 @@ export function StandScreen(props: StandProps) {
         large={large && !afterTake}
         short={afterTake}
         hidden={on.isHidden}
+        onLit={(events) => on.notation.current?.light(events)}
         ref={on.rail}
       />
+      {!on.isHidden && <WrittenOut {...on.written} ref={on.notation} />}
       {/* After a take what it measured needs the room: what is set before one is folded away. */}
       <Folded when={afterTake} name="Practice, sound and tempo">
         <PracticeWords

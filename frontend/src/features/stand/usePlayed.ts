@@ -47,5 +47,6 @@ export function usePlayed(subject: Subject, bpm: string, count: Count, practice:
   const isPractice =
     isOther || practice.beat !== "shown" || practice.bpm !== null || practice.remedy !== null;
   const isMeasured = (played?.is_measured ?? false) && practice.beat === "shown";
-  return { asked, played, isPractice, isMeasured, isHidden };
+  const written = { drill: practice.remedy?.drill ?? subject.drill, part: partDue(practice, subject.part) };
+  return { asked, played, written, isPractice, isMeasured, isHidden };
 }

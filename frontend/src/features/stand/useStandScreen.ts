@@ -1,6 +1,7 @@
 import { type ReactNode, useMemo, useRef, useState } from "react";
 import type { Choices, Climb, Drill, KeptRemedy, StudentDetails } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
+import type { WrittenHandle } from "../../ui/written/Engraved";
 import { USUAL } from "./count";
 import { useFootSwitch } from "./footSwitch";
 import { keptLatency } from "./latency";
@@ -55,8 +56,15 @@ export function useStandScreen(props: StandProps) {
   const [shown, setShown] = useState(false);
   const isSoundFirst = (props.stand?.sound_first ?? choices.settings_of_studio.sound_first) && !shown;
   const rail = useRef<RailHandle>(null);
+  const notation = useRef<WrittenHandle>(null);
   const part = useMemo(() => partDue(practice, subject.part), [practice, subject.part]);
-  const { asked, played, isPractice, isMeasured, isHidden } = usePlayed(subject, bpm, count, practice, sound);
+  const { asked, played, written, isPractice, isMeasured, isHidden } = usePlayed(
+    subject,
+    bpm,
+    count,
+    practice,
+    sound,
+  );
   const takes = useTakes(subject, source, latency, choices, practice);
   const stand = useStand({
     made: choices,
@@ -146,8 +154,10 @@ export function useStandScreen(props: StandProps) {
     footSwitch,
     chooseSwitch,
     rail,
+    notation,
     asked,
     played,
+    written,
     isPractice,
     isMeasured,
     isHidden,

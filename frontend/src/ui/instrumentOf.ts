@@ -1,4 +1,4 @@
-import type { Choices, Drill } from "../../api/client";
+import type { Choices, Drill } from "../api/client";
 
 /** What is known of the instrument of a drill. */
 export const instrumentOf = (drill: Drill, choices: Choices) =>
