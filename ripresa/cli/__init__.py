@@ -13,8 +13,9 @@ from typing import Any
 
 import platformdirs
 
-from ripresa.cli.files import amount, bytes_of, show
+from ripresa.cli.files import amount, bytes_of, show, write
 from ripresa.cli.plans import add_commands
+from ripresa.cli.sheets import add_sheet_command
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.playing import most_due, score
@@ -34,7 +35,8 @@ from ripresa.core.takes import (
 from ripresa.formats.drill_file import read_drill, schema
 from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured_values
 from ripresa.formats.midi import write_midi
-from ripresa.formats.notation import FORMS, pack, write_musicxml
+from ripresa.formats.notation import FORMS as STAVES
+from ripresa.formats.notation import pack, write_musicxml
 from ripresa.formats.play_along import FORMATS, Heard, Rung, render, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
@@ -101,9 +103,10 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     export.add_argument("--to", type=Path, required=True, help=f"file to write, ending in {', '.join(_SUFFIXES)}")
     export.add_argument("--no-click", action="store_true", help="leave the click out")
-    export.add_argument("--staves", choices=FORMS, help="of MusicXML, on strings: notes, TAB, or both")
+    export.add_argument("--staves", choices=STAVES, help="of MusicXML, on strings: notes, TAB, or both")
     export.add_argument("--played-out", action="store_true", help="of MusicXML: no repeat signs, each bar is written")
     export.set_defaults(run=_export)
+    add_sheet_command(commands)
 
     add_commands(commands)
 
@@ -211,10 +214,7 @@ def _play(chosen: argparse.Namespace) -> None:
 def _export(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     body = _written(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, chosen)
-    try:
-        chosen.to.write_bytes(body)
-    except OSError as error:
-        raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
+    write(chosen.to, body)
 
 
 def _written(reading: Reading, bpm: Fraction, chosen: argparse.Namespace) -> bytes:

@@ -27,6 +27,18 @@ def bytes_of(name: str) -> bytes:
         raise Unreadable(f"{name} cannot be read: {error.strerror}.") from error
 
 
+def write(target: Path, body: bytes) -> None:
+    """Write a file.
+
+    Raises:
+        Unreadable: It cannot be written.
+    """
+    try:
+        target.write_bytes(body)
+    except OSError as error:
+        raise Unreadable(f"{target} cannot be written: {error.strerror}.") from error
+
+
 def amount(text: str) -> Fraction:
     """Return a typed number, for argparse."""
     try:

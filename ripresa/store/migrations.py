@@ -118,6 +118,13 @@ _STEPS: tuple[tuple[str, ...], ...] = (
         # What the page of a student adds up, without a look at the takes themselves.
         "CREATE INDEX take_load ON take(student_id, played_at, end_seconds, start_seconds, played_notes, mark)",
     ),
+    (
+        """CREATE TABLE sheet (
+            id INTEGER PRIMARY KEY, number INTEGER NOT NULL, drill_id INTEGER NOT NULL REFERENCES drill(id),
+            version INTEGER NOT NULL, student_id INTEGER REFERENCES student(id),
+            climb_id INTEGER REFERENCES climb(id), issued_at TEXT NOT NULL, mark TEXT NOT NULL, body TEXT NOT NULL)""",
+        "CREATE INDEX sheet_of ON sheet(drill_id, student_id, number)",
+    ),
 )
 
 CURRENT = len(_STEPS)

@@ -6,7 +6,7 @@ from typing import Literal
 from ripresa.core.errors import Conflict
 from ripresa.store.tables import MadeRow, database
 
-Kind = Literal["student", "drill", "climb", "move", "remedy", "group", "set"]
+Kind = Literal["student", "drill", "climb", "move", "remedy", "group", "set", "sheet"]
 
 
 def once(key: str | None, kind: Kind, make: Callable[[], int]) -> int:

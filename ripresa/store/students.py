@@ -18,6 +18,7 @@ from ripresa.store.tables import (
     MoveRow,
     RemedyRow,
     Row,
+    SheetRow,
     StudentRow,
     TakeRow,
     database,
@@ -115,7 +116,7 @@ def put_away(student_id: int, at: datetime | None) -> Student:
 
 
 def delete_student(student_id: int) -> None:
-    """Delete a student with all climbs, moves, takes and remedies; drills stay, they are the studio's.
+    """Delete a student with all climbs, moves, takes, remedies and sheets; drills stay, they are the studio's.
 
     Raises:
         NotFound: There is none of this number.
@@ -126,6 +127,7 @@ def delete_student(student_id: int) -> None:
         MoveRow.delete().where(MoveRow.climb.in_(own)).execute()
         TakeRow.delete().where(TakeRow.student == student_id).execute()
         RemedyRow.delete().where(RemedyRow.student == student_id).execute()
+        SheetRow.delete().where(SheetRow.student == student_id).execute()
         ClimbRow.delete().where(ClimbRow.student == student_id).execute()
         StudentRow.delete().where(StudentRow.id == student_id).execute()
 

@@ -254,3 +254,22 @@ class MoveRow(Table):
 
 
 Row = Any
+
+
+class SheetRow(Table):
+    """A hand-out as it was issued, as JSON; the mark says of what it was made."""
+
+    id = AutoField()
+    number = IntegerField()
+    drill = ForeignKeyField(DrillRow)
+    version = IntegerField()
+    student = ForeignKeyField(StudentRow, null=True)
+    climb = ForeignKeyField(ClimbRow, null=True)
+    issued_at = MomentField()
+    mark = TextField()
+    body = TextField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "sheet"

@@ -1,4 +1,4 @@
-"""Answers, and the clock: the two things that every route needs."""
+"""Answers, the clock and the engraver: what routes need of the app."""
 
 import io
 import re
@@ -8,6 +8,8 @@ from typing import cast
 
 from flask import Response, current_app, send_file
 from pydantic import BaseModel
+
+from ripresa.formats.engraver import Engraver
 
 Clock = Callable[[], datetime]
 
@@ -26,6 +28,11 @@ def download(body: bytes | str, name: str, mimetype: str) -> Response:
 def file_name(title: str) -> str:
     """Return a title as the beginning of a file's name."""
     return re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60] or "drill"
+
+
+def engraver() -> Engraver:
+    """Return the studio's engraver."""
+    return cast(Engraver, current_app.config["ENGRAVER"])
 
 
 def now() -> datetime:

@@ -5,7 +5,6 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from fractions import Fraction
 
-from ripresa.core.drill.hands import NoHands
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
 from ripresa.core.pitch import instrument_named
@@ -25,7 +24,7 @@ from ripresa.core.plans import (
 )
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import meter_named
-from ripresa.core.studio import Student
+from ripresa.core.studio import Student, care_for
 from ripresa.store import students
 from ripresa.store.practice import (
     Practised,
@@ -179,22 +178,7 @@ def load_of(student: Student, played: Mapping[date, Practised], today: date) -> 
 def care_of(student: Student, stands: Sequence[Stands]) -> tuple[str, ...]:
     """Return the usual cautions that concern a student, short; never a diagnosis."""
     instrument = instrument_named(student.details.instrument)
-    found = [
-        "Warm up first. Stop at pain, tingling, numbness or weakness; see a doctor or a performers’ clinic.",
-        "Rest 5 minutes after 25. No records at the end of a session.",
-    ]
-    if instrument.breathes:
-        found.append("Rest as long as you play; stop when light-headed.")
-    if instrument.is_loud:
-        found.append("It is loud: short stretches, some distance to walls, ears protected where it is needed.")
-    if instrument.voice in {"keys", "pluck"}:
-        found.append("A finger that does not obey any more needs advice, not repetition.")
-    if any(one.stood.climb.drill.drill.hands != NoHands() for one in stands):
-        found.append("Alternate the hands, and what they do: nothing the same for long.")
-    found.append("Listen no louder than one can talk over.")
-    if any(one.stood.climb.drill.drill.body.movement in {"step", "sway"} for one in stands):
-        found.append("Stepping and swaying need a clear floor.")
-    return tuple(found)
+    return tuple(care_for(instrument, (one.stood.climb.drill.drill for one in stands)))
 
 
 def _forecast(going: Stands, now: datetime) -> Forecast:

@@ -176,6 +176,15 @@ export const api = {
       }),
     ),
 
+  previewSheet: (body: Schemas["SheetBody"], { signal }: Abort = {}) =>
+    taken(client.POST("/api/sheets/preview", { body, signal: signal ?? null })),
+  issueSheet: (body: Schemas["SheetBody"]) => taken(client.POST("/api/sheets", { body })),
+  sheets: ({ climb_id, drill_id }: { climb_id?: number; drill_id?: number }) =>
+    taken(
+      client.GET("/api/sheets", {
+        params: { query: { climb_id: climb_id ?? null, drill_id: drill_id ?? null } },
+      }),
+    ),
   written: (body: Schemas["WrittenBody"], { signal }: Abort = {}) =>
     taken(client.POST("/api/written", { body, signal: signal ?? null })),
   lies: (drill: Drill, { signal }: Abort = {}) =>
@@ -271,6 +280,7 @@ export const api = {
 
 /** Addresses of files to save. */
 export const files = {
+  sheet: (id: number) => ofStudio(`/api/sheets/${id}/file.pdf`),
   drill: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.json?version=${version}`),
   midi: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mid?version=${version}`),
   words: ofStudio("/api/words/all.flac"),

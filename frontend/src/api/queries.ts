@@ -82,6 +82,14 @@ export const writtenQuery = (body: Schemas["WrittenBody"]) =>
     gcTime: 60_000,
     retry: false,
   });
+export const sheetPreviewQuery = (body: Schemas["SheetBody"]) =>
+  queryOptions({
+    queryKey: ["sheets", "preview", body],
+    queryFn: ({ signal }) => api.previewSheet(body, { signal }),
+    retry: false,
+  });
+export const sheetsQuery = (of: { climb_id?: number; drill_id?: number }) =>
+  queryOptions({ queryKey: ["sheets", "issued", of], queryFn: () => api.sheets(of) });
 export const liesQuery = (drill: Drill) =>
   queryOptions({
     queryKey: ["written", "lies", drill],

@@ -11,6 +11,7 @@ import { GuidePage } from "../features/help/GuidePage";
 import { LogPage } from "../features/log/LogPage";
 import { TakePage } from "../features/log/TakePage";
 import { SettingsPage } from "../features/settings/SettingsPage";
+import { ClimbSheet, DrillSheet } from "../features/sheets/SheetPage";
 import { ClimbOnStand } from "../features/stand/ClimbOnStand";
 import { DrillOnStand } from "../features/stand/DrillOnStand";
 import { EmptyStand } from "../features/stand/EmptyStand";
@@ -27,9 +28,11 @@ export function App() {
         <Route path="bench" element={<LibraryPage />} />
         <Route path="bench/shelf" element={<ShelfPage />} />
         <Route path="bench/:drillId" element={<BenchPage />} />
+        <Route path="bench/:drillId/sheet" element={<DrillSheet />} />
         <Route path="climbs" element={<ClimbsPage />} />
         <Route path="climbs/new" element={<NewClimbPage />} />
         <Route path="climbs/:climbId" element={<ClimbPage />} />
+        <Route path="climbs/:climbId/sheet" element={<ClimbSheet />} />
         <Route path="stand" element={<EmptyStand />} />
         <Route path="stand/climb/:climbId" element={<ClimbOnStand />} />
         <Route path="stand/drill/:drillId" element={<DrillOnStand />} />

@@ -24,7 +24,17 @@ from ripresa.core.reports.small import Asked, SmallSums, small_sums
 from ripresa.core.reports.speed import Speeds, peak_of, peak_of_drill, speeds
 from ripresa.core.reports.strings import Crossings, Picking, crossings, picking
 from ripresa.core.reports.sums import Sums, sums, warnings
-from ripresa.core.reports.told import Paragraph, closest_told, gear_told, paragraphs, starts_told, working
+from ripresa.core.reports.told import (
+    Paragraph,
+    Run,
+    brief,
+    brief_runs,
+    closest_told,
+    gear_told,
+    paragraphs,
+    starts_told,
+    working,
+)
 from ripresa.core.reports.two_hands import Against, Thumbs, against, thumbs
 from ripresa.core.reports.walk import WalkHome, walk_homes
 
@@ -45,6 +55,7 @@ __all__ = [
     "Neck",
     "Paragraph",
     "Picking",
+    "Run",
     "RungBreath",
     "SmallSums",
     "Speeds",
@@ -58,6 +69,8 @@ __all__ = [
     "breath_plan",
     "breath_sums",
     "breaths_by_rung",
+    "brief",
+    "brief_runs",
     "click_figures",
     "click_report",
     "closest_told",

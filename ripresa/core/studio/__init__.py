@@ -1,5 +1,6 @@
 """What a studio keeps: students and groups, drills with versions, climbs, takes and moves."""
 
+from ripresa.core.studio.care import care_for
 from ripresa.core.studio.kept import (
     Climb,
     Ear,
@@ -49,4 +50,5 @@ __all__ = [
     "StudioSettings",
     "Take",
     "TakeLine",
+    "care_for",
 ]

@@ -95,7 +95,7 @@ def key_of_reading(reading: Reading) -> Key:
     return key_of((tone for event in reading.every for tone in event.tones), home)
 
 
-def listed_part(reading: Reading, drums: list[Drum]) -> str:
+def listed_part(reading: Reading, drums: list[Drum], *, is_named: bool = True) -> str:
     """Return the entry of the part in the list of parts: its instrument, and the drums that stand for strokes."""
     name = printable(reading.instrument.name)
     pitched = any(event.tones for event in reading.every)
@@ -110,7 +110,8 @@ def listed_part(reading: Reading, drums: list[Drum]) -> str:
         key = f"<midi-channel>{_PERCUSSION}</midi-channel><midi-unpitched>{drum.key + 1}</midi-unpitched>"
         named.append(_named(instrument_id(drum), drum.name))
         played.append(_played(instrument_id(drum), key))
-    return f'<score-part id="P1"><part-name>{name}</part-name>{"".join(named)}{"".join(played)}</score-part>'
+    shown = name if is_named else ""
+    return f'<score-part id="P1"><part-name>{shown}</part-name>{"".join(named)}{"".join(played)}</score-part>'
 
 
 def instrument_id(drum: Drum | None) -> str:

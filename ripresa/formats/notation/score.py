@@ -140,7 +140,7 @@ def write_score(
         f'<score-partwise version="4.0"><work><work-title>{title}</work-title></work>'
         "<identification><encoding><software>Ripresa</software>"
         '<supports element="accidental" type="yes"/><supports element="beam" type="yes"/></encoding></identification>'
-        f"<part-list>{heads.listed_part(reading, writer.drums)}</part-list>"
+        f"<part-list>{heads.listed_part(reading, writer.drums, is_named=not for_drawing)}</part-list>"
         f'<part id="P1">{"".join(measures)}</part></score-partwise>\n'
     )
     return Score(text.encode(), drawn_as)

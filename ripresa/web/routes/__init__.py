@@ -11,6 +11,7 @@ from ripresa.web.routes import (
     readings,
     scores,
     settings,
+    sheets,
     shelf,
     sounds,
     students,
@@ -38,4 +39,5 @@ ALL = (
     sums.api,
     settings.api,
     written.api,
+    sheets.api,
 )

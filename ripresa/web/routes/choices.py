@@ -37,6 +37,7 @@ from ripresa.core.drill.material import (
     MATERIALS,
     MIXES,
     MOST_OCTAVES,
+    NAMED_OCTAVES,
     OWN,
     PATHS,
     PATTERNS,
@@ -46,6 +47,7 @@ from ripresa.core.drill.material import (
     SHAPES,
     TOPS,
     WAYS,
+    octaves_words,
 )
 from ripresa.core.drill.material import ORDERS as FINGER_ORDERS
 from ripresa.core.drill.second import BALANCES, HOLDS, INTERVALS, PLAYS, STARTS
@@ -61,6 +63,7 @@ from ripresa.core.studio import PAPERS, SOUND_FIRST, StudentDetails
 from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
 from ripresa.formats.notation import FORMS
 from ripresa.formats.recipes import RECIPES, TIMBRES
+from ripresa.formats.sheet import SHOWS
 from ripresa.formats.speaker import ANCHOR, RATE
 from ripresa.formats.words import index
 from ripresa.store.settings import studio_settings
@@ -163,6 +166,7 @@ def list_choices() -> Response:
             divisions=[Choice(value=str(one), label=label(one), why="") for one in DIVISIONS],
             seams=_named(SEAMS),
             staves=_named(FORMS),
+            sheet_shows=_named(SHOWS),
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),
@@ -275,19 +279,8 @@ def _named(pairs: Mapping[Any, tuple[str, str]]) -> list[Choice]:
 
 
 def _octaves() -> list[Choice]:
-    special = [
-        Choice(value="match", label="as many octaves as notes per beat", why="Every leg then lasts the same beats."),
-        Choice(
-            value="one_repeated",
-            label="one octave, as many times as notes per beat",
-            why="The same beats as matching octaves, where the range ends.",
-        ),
-    ]
-    counted = [
-        Choice(value=str(count), label=f"{count} octave{'s' if count > 1 else ''}", why="")
-        for count in range(1, MOST_OCTAVES + 1)
-    ]
-    return special + counted
+    counted = [Choice(value=str(count), label=octaves_words(count), why="") for count in range(1, MOST_OCTAVES + 1)]
+    return _named(NAMED_OCTAVES) + counted
 
 
 def _evenness(key: Evenness) -> str:

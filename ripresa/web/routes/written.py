@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from flask import Response, current_app
+from flask import Response
 from pydantic import BaseModel, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
@@ -10,8 +10,7 @@ from ripresa.core.changes import Part, practised
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.reports import Keys, Neck
-from ripresa.formats.engraver import Engraver
-from ripresa.web.answers import answer
+from ripresa.web.answers import answer, engraver
 from ripresa.web.blueprint import blueprint
 from ripresa.work.written import lies, write_out
 
@@ -105,7 +104,7 @@ class LiesShape(BaseModel):
 def show_written(body: WrittenBody) -> Response:
     """A drill as it is printed."""
     reading = read(practised(body.drill, body.part))
-    written = write_out(_engraver(), reading, body.form, body.width)
+    written = write_out(engraver(), reading, body.form, body.width)
     return answer(WrittenShape(picture=written.picture, drawn_as=written.drawn_as, words=written.words))
 
 
@@ -149,8 +148,3 @@ def _neck(neck: Neck) -> NeckShape:
         for dot in neck.dots
     ]
     return NeckShape(name=neck.name, first=neck.first, last=neck.last, dots=dots, words=neck.words)
-
-
-def _engraver() -> Engraver:
-    engraver: Engraver = current_app.config["ENGRAVER"]
-    return engraver

@@ -199,6 +199,7 @@ class Choices(BaseModel):
     divisions: list[Choice]
     seams: list[Choice]
     staves: list[Choice]
+    sheet_shows: list[Choice]
     fingerings: list[Choice]
     articulations: list[Choice]
     backings: list[Choice]

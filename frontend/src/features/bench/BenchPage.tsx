@@ -166,6 +166,13 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           >
             Start a climb
           </button>
+          <button
+            type="button"
+            className="button"
+            onClick={() => void leaveFor((version) => `/bench/${opened.id}/sheet?version=${version}`)}
+          >
+            Hand-out
+          </button>
           <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
             Make a copy
           </button>

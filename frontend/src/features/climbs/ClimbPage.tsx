@@ -51,6 +51,9 @@ function OneClimb({ climb }: { climb: Climb }) {
           <Link className="button" to={`/bench/${climb.drill_id}`}>
             The drill
           </Link>
+          <Link className="button" to={`/climbs/${climb.id}/sheet`}>
+            Hand-out
+          </Link>
           <button type="button" className="button" onClick={() => setMaking(true)}>
             Play-along file
           </button>

@@ -31,7 +31,7 @@ from ripresa.core.drill.material.one_note import SAYS, OneNote
 from ripresa.core.drill.material.onto_beats import FINEST
 from ripresa.core.drill.material.picked import AGAINS, BASSES, PICKS, Picked
 from ripresa.core.drill.material.run import SHAPES, TOPS
-from ripresa.core.drill.material.scale_run import MOST_OCTAVES, OWN, ScaleRun
+from ripresa.core.drill.material.scale_run import MOST_OCTAVES, NAMED_OCTAVES, OWN, ScaleRun, octaves_words
 from ripresa.core.drill.material.sequence import FIGURES, WAYS, Sequence
 from ripresa.core.drill.material.strum import PATTERNS, Strum
 from ripresa.core.exact import ByKind
@@ -80,6 +80,7 @@ __all__ = [
     "MATERIALS",
     "MIXES",
     "MOST_OCTAVES",
+    "NAMED_OCTAVES",
     "ORDERS",
     "OWN",
     "PATHS",
@@ -104,6 +105,7 @@ __all__ = [
     "ScaleRun",
     "Sequence",
     "Strum",
+    "octaves_words",
     "own_rhythm",
     "parse_line",
     "scale_of",

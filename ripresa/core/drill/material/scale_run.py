@@ -21,6 +21,25 @@ MOST_OCTAVES = 8
 OWN = "own"
 
 
+#: Octaves that are no number → how they are called, and why one would choose them.
+NAMED_OCTAVES: dict[str, tuple[str, str]] = {
+    "match": ("as many octaves as notes per beat", "Every leg then lasts the same beats."),
+    "one_repeated": (
+        "one octave, as many times as notes per beat",
+        "The same beats as matching octaves, where the range ends.",
+    ),
+}
+
+
+def octaves_words(octaves: int | str) -> str:
+    """Return octaves as a brief has them.
+
+    >>> octaves_words(2), octaves_words("match")
+    ('2 octaves', 'as many octaves as notes per beat')
+    """
+    return plural(octaves, "octave") if isinstance(octaves, int) else NAMED_OCTAVES[octaves][0]
+
+
 @dataclass(frozen=True, slots=True)
 class ScaleRun:
     """A scale played over some octaves.

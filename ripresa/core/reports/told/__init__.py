@@ -6,6 +6,7 @@ from fractions import Fraction
 from ripresa.core.reading import Reading
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told
+from ripresa.core.reports.told.brief import Run, brief, brief_runs
 from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
 from ripresa.core.reports.told.hands import hands_told, neck_told
 from ripresa.core.reports.told.lines import landings_told, statements_told
@@ -16,7 +17,17 @@ from ripresa.core.reports.told.strings import steps_told, strings_told
 from ripresa.core.reports.told.two_hands import two_hands_told
 from ripresa.core.reports.told.winds import registers_told, tongue_told
 
-__all__ = ["Paragraph", "closest_told", "gear_told", "paragraphs", "starts_told", "working"]
+__all__ = [
+    "Paragraph",
+    "Run",
+    "brief",
+    "brief_runs",
+    "closest_told",
+    "gear_told",
+    "paragraphs",
+    "starts_told",
+    "working",
+]
 
 
 def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:

@@ -1,0 +1,56 @@
+"""The press: a hand-out set as pages, for the screen, the printer and the file alike.
+
+Set by typst, which is a library here: it opens no network, and no file but its own page and our fonts.
+"""
+
+from functools import lru_cache
+from pathlib import Path
+from typing import Literal
+
+import typst
+
+from ripresa.formats.sheet.content import Sheet, write_sheet
+
+_PAGE = Path(__file__).with_name("page.typ")
+FONTS = Path(__file__).parent.parent / "fonts"
+#: Sizes in points, the largest first: a sheet takes the largest with which it is one page.
+_SIZES = (10.5, 10.0, 9.5, 9.0)
+_LARGE = (15.0,)
+#: Dots of an inch of the pictures: as many as a screen that is looked at closely has.
+_DOTS = 144.0
+
+
+@lru_cache(maxsize=1)
+def _fonts() -> typst.Fonts:
+    # What ours lack, such as other scripts, is taken from the machine's where it has them.
+    return typst.Fonts(include_system_fonts=True, include_embedded_fonts=True, font_paths=[str(FONTS)])
+
+
+def press_pdf(sheet: Sheet) -> bytes:
+    """Return a sheet as a PDF, its fonts inside."""
+    found = _set(sheet, _size_of(sheet), "pdf")
+    assert isinstance(found, bytes)
+    return found
+
+
+def press_pages(sheet: Sheet) -> list[bytes]:
+    """Return the pages of a sheet as pictures (PNG): the same as in the PDF."""
+    return _pages(_set(sheet, _size_of(sheet), "png"))
+
+
+def _size_of(sheet: Sheet) -> float:
+    sizes = _LARGE if sheet.large else _SIZES
+    return next((size for size in sizes if len(_pages(_set(sheet, size, "svg"))) == 1), sizes[0])
+
+
+def _pages(found: bytes | list[bytes]) -> list[bytes]:
+    return found if isinstance(found, list) else [found]
+
+
+@lru_cache(maxsize=32)
+def _set(sheet: Sheet, size: float, kind: Literal["pdf", "png", "svg"]) -> bytes | list[bytes]:
+    inputs = {"sheet": write_sheet(sheet), "size": str(size)}
+    found: bytes | list[bytes] = typst.compile(
+        str(_PAGE), format=kind, font_paths=_fonts(), sys_inputs=inputs, root=str(_PAGE.parent), ppi=_DOTS
+    )
+    return found
