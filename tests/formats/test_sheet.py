@@ -4,6 +4,8 @@ import io
 from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction as F
+from functools import partial
+from typing import Any
 
 import pytest
 from pypdf import PdfReader
@@ -45,7 +47,8 @@ def test_a_shelf_drill_is_one_page_or_two_and_never_a_widow(drill: Drill, engrav
 
 def test_its_fonts_are_inside_and_its_text_can_be_searched(engraver: Engraver) -> None:
     drill = Drill(title="Łódź ♭ harbour", material=ScaleRun(tonic="Bb"), purpose="To begin.")
-    (page,) = pdf_of(of_drill(drill, Options(), engraver)).pages
+    pages: Any = pdf_of(of_drill(drill, Options(), engraver)).pages
+    (page,) = pages
     fonts = [font.get_object() for font in page["/Resources"]["/Font"].values()]
     assert fonts
     for font in fonts:
@@ -78,20 +81,18 @@ def test_paper_is_as_large_as_it_is_said(paper: str, width: int, engraver: Engra
     assert round(pdf_of(sheet).pages[0].mediabox.width) == width
 
 
+def _note_height(heights: list[float], text: str, _: object, matrix: list[float], __: object, size: float) -> None:
+    if text.strip():
+        heights.append(abs(matrix[3]) * size)
+
+
 def test_large_print_is_larger(engraver: Engraver) -> None:
     sizes = []
     for large in (False, True):
-        sheet = of_drill(SHELF[0].drill, Options(large=large), engraver)
-        found: list[float] = []
-
-        def note(
-            text: str, _: object, matrix: list[float], __: object, size: float, found: list[float] = found
-        ) -> None:
-            if text.strip():
-                found.append(abs(matrix[3]) * size)
-
-        pdf_of(sheet).pages[0].extract_text(visitor_text=note)
-        sizes.append(max(found))
+        page = pdf_of(of_drill(SHELF[0].drill, Options(large=large), engraver)).pages[0]
+        heights: list[float] = []
+        page.extract_text(visitor_text=partial(_note_height, heights))
+        sizes.append(max(heights))
     assert sizes[1] > 1.2 * sizes[0]
 
 
