@@ -71,7 +71,7 @@ shots: setup build ## Take the pictures of docs/screenshots from the demo studio
 	$(VENV)/python tools/shots.py
 
 clean:
-	rm -rf .venv $(STAMPS) frontend/node_modules ripresa/web/static
+	rm -rf .venv $(STAMPS) frontend/node_modules ripresa/web/static ripresa/web/practice
 
 # What is installed is what the lock files say, to the byte; `make lock` chooses anew within pyproject.toml.
 PIP := $(VENV)/pip --quiet --disable-pip-version-check install
@@ -106,6 +106,7 @@ $(STAMPS)/node: frontend/package.json frontend/package-lock.json
 	cd frontend && npm install --no-audit --no-fund --loglevel=error
 	@touch $@
 
-ripresa/web/static/index.html: $(STAMPS)/node frontend/index.html frontend/vite.config.ts $(SOURCES)
+ripresa/web/static/index.html: $(STAMPS)/node frontend/index.html frontend/vite.config.ts \
+		frontend/practice.html frontend/vite.practice.config.ts $(SOURCES)
 	cd frontend && npm run --silent build -- --logLevel warn
 	@touch $@

@@ -20,6 +20,7 @@ from ripresa.web.routes import ALL
 from ripresa.web.site import add_site
 
 STATIC = Path(__file__).parent / "static"
+PRACTICE = Path(__file__).parent / "practice"
 
 
 def local_now() -> datetime:
@@ -32,6 +33,7 @@ def create_app(
     *,
     clock: Callable[[], datetime] = local_now,
     static: Path = STATIC,
+    practice: Path = PRACTICE,
     is_demo: bool = False,
     jobs: Jobs | None = None,
     engraver: Engraver | None = None,
@@ -40,7 +42,7 @@ def create_app(
 
     Args:
         clock: Gives the present moment; tests pass their own.
-        static: Folder of the built front end.
+        static: Folder of the built front end. practice: Folder of the page that practice files are made of.
         engraver: Draws scores.
         jobs: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
@@ -55,9 +57,8 @@ def create_app(
     )
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
-    app.config.update(
-        CLOCK=clock, DEMO=is_demo, JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver(), DATABASE=database_path
-    )
+    app.config.update(CLOCK=clock, DEMO=is_demo, DATABASE=database_path, PRACTICE=practice)
+    app.config.update(JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver())
     open_studio(database_path)
     with database.connection_context():
         studio = studio_id()

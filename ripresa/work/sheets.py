@@ -35,7 +35,7 @@ _MOST_NOTES = 700
 _ENGRAVED, _ENGRAVED_LARGE = 980, 680
 LONGEST_NOTE = 1000
 _MOST_FITS = 4
-_CLEAN = "Clean is: no note left out, none too many, and you could talk to someone while it goes on."
+CLEAN = "Clean is: no note left out, none too many, and you could talk to someone while it goes on."
 _PLAN: TypeAdapter[ClimbPlan] = TypeAdapter(ClimbPlan)
 
 
@@ -129,7 +129,7 @@ def of_drill(drill: Drill, options: Options, engraver: Engraver, plan: ClimbPlan
         notation=tuple(_notation(reading, options, engraver)) if options.shows != "rail" else (),
         more=more,
         fit=tuple(_fit(reading)),
-        clean=_CLEAN,
+        clean=CLEAN,
         care=tuple(care_for(instrument_named(drill.instrument), [drill])),
         note=options.note.strip(),
     )

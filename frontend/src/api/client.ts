@@ -176,6 +176,8 @@ export const api = {
       }),
     ),
 
+  takeResults: (text: string, student_id: number | null) =>
+    taken(client.POST("/api/results", { body: { text, student_id } })),
   previewSheet: (body: Schemas["SheetBody"], { signal }: Abort = {}) =>
     taken(client.POST("/api/sheets/preview", { body, signal: signal ?? null })),
   issueSheet: (body: Schemas["SheetBody"]) => taken(client.POST("/api/sheets", { body })),
@@ -280,6 +282,8 @@ export const api = {
 
 /** Addresses of files to save. */
 export const files = {
+  practice: (climbs: readonly number[]) =>
+    ofStudio(`/api/practice-file.html?${climbs.map((id) => `climb=${id}`).join("&")}`),
   sheet: (id: number) => ofStudio(`/api/sheets/${id}/file.pdf`),
   drill: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.json?version=${version}`),
   midi: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mid?version=${version}`),

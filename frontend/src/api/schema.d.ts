@@ -539,6 +539,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice-file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a practice file of some climbs holds. */
+        get: operations["practice_file_show_practice_practice_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-file.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A practice file of some climbs. */
+        get: operations["practice_file_fetch_practice_practice_file_html_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Results that a practice file saved. */
+        post: operations["practice_file_take_results_results_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words/all.flac": {
         parameters: {
             query?: never;
@@ -5779,6 +5830,131 @@ export interface components {
             click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
         };
         /**
+         * PracticeFileShape
+         * @description All that a practice file holds: whose it is, its climbs, and what its sounds are made of.
+         */
+        PracticeFileShape: {
+            /** Studio */
+            studio: string;
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Passes */
+            passes: number;
+            /** Climbs */
+            climbs: components["schemas"]["PracticeClimb"][];
+            recipes: components["schemas"]["Recipes"];
+            voice: components["schemas"]["VoiceChoice"];
+        };
+        /**
+         * PracticeClimb
+         * @description A climb: what it is, in words, its rails, and its rungs.
+         */
+        PracticeClimb: {
+            /** Climb Id */
+            climb_id: number;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Title */
+            title: string;
+            /** Purpose */
+            purpose: string;
+            /** Brief */
+            brief: components["schemas"]["RunShape"][];
+            /** Sign */
+            sign: string;
+            /**
+             * Voice
+             * @enum {string}
+             */
+            voice: "pluck" | "keys" | "wind";
+            /** Moving */
+            moving: string;
+            /** Clean */
+            clean: string;
+            /** Care */
+            care: string[];
+            /** Readings */
+            readings: components["schemas"]["ReadingShape"][];
+            /** Rungs */
+            rungs: components["schemas"]["PracticeRung"][];
+        };
+        /**
+         * PracticeRung
+         * @description A rung as it is played: its score in seconds, which of the readings it shows, and what its takes are of.
+         */
+        PracticeRung: {
+            /** Number */
+            number: number;
+            /** Bpm */
+            bpm: string;
+            /** Bpm Label */
+            bpm_label: string;
+            /** Nps */
+            nps: string;
+            /** Words */
+            words: string;
+            /** Click */
+            click: components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"];
+            /** Click Words */
+            click_words: string;
+            part: components["schemas"]["Part"] | null;
+            /** Is Now */
+            is_now: boolean;
+            /** Reading */
+            reading: number;
+            performance: components["schemas"]["Performance"];
+        };
+        /**
+         * RunShape
+         * @description A stretch of a sentence, and whether it is one of its words.
+         */
+        RunShape: {
+            /** Text */
+            text: string;
+            /** Is Word */
+            is_word: boolean;
+        };
+        /**
+         * ResultsShape
+         * @description What became of results.
+         */
+        ResultsShape: {
+            /** Sentence */
+            sentence: string;
+            /** Kept */
+            kept: number;
+            /** Again */
+            again: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutShape"][];
+            /** Question */
+            question: string;
+        };
+        /**
+         * LeftOutShape
+         * @description A take that could not be kept, and why.
+         */
+        LeftOutShape: {
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ResultsBody
+         * @description Results as text: the file, or a message that they were pasted into; on whose log they were dropped.
+         */
+        ResultsBody: {
+            /** Text */
+            text: string;
+            /** Student Id */
+            student_id?: number | null;
+        };
+        /**
          * ToolResult
          * @description The drill that it became.
          */
@@ -9140,6 +9316,146 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practice_file_show_practice_practice_file_json_get: {
+        parameters: {
+            query: {
+                climb: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeFileShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practice_file_fetch_practice_practice_file_html_get: {
+        parameters: {
+            query: {
+                climb: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practice_file_take_results_results_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultsShape"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

@@ -1,6 +1,7 @@
 /** The player: puts a score on the audio clock. It is given times and works none out. */
 import type { Schemas } from "../api/client";
 import { heardAt, SlipWatch } from "./clock";
+import { timer } from "./outside";
 import {
   HAIR,
   nextBarLine,
@@ -87,7 +88,7 @@ export class Player {
     this.#master.connect(limiter).connect(this.context.destination);
     this.#sounds = new Sounds(this.context, recipes);
     this.#words = new Words(this.context, voice);
-    this.#timer = new Worker(new URL("./timer.worker.ts", import.meta.url), { type: "module" });
+    this.#timer = timer();
     this.#timer.onmessage = () => this.#tick();
     this.context.onstatechange = () => this.context.state !== "running" && this.#lose("device");
     this.context.addEventListener("error", () => this.#lose("device"));

@@ -1,4 +1,5 @@
-import { files, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
+import { ownWordAt, wordsAt } from "./outside";
 import type { Score } from "./schedule";
 
 type Placed = Schemas["VoiceChoice"];
@@ -28,7 +29,7 @@ export class Words {
     const words = new Set([...score.said, ...score.lead.said].map((one) => one.word));
     if (words.size === 0) return;
     try {
-      this.#all ??= fetched(this.context, files.words);
+      this.#all ??= fetched(this.context, wordsAt());
       const all = await this.#all;
       for (const word of [INSTEAD, ...words]) {
         const place = this.placed.words[word];
@@ -42,7 +43,9 @@ export class Words {
     await Promise.all(
       own.map(async (word) => {
         try {
-          this.#made.set(word, await fetched(this.context, files.ownWord(word)));
+          const address = ownWordAt(word);
+          if (address === null) throw new Error("no server makes this word");
+          this.#made.set(word, await fetched(this.context, address));
         } catch {
           const instead = this.#made.get(INSTEAD);
           if (instead) this.#made.set(word, instead);

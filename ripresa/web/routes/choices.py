@@ -64,8 +64,6 @@ from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND
 from ripresa.formats.notation import FORMS
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.sheet import SHOWS
-from ripresa.formats.speaker import ANCHOR, RATE
-from ripresa.formats.words import index
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
@@ -88,9 +86,8 @@ from ripresa.web.shapes.choices import (
     SchoolChoice,
     StandInChoice,
     TargetKind,
-    VoiceChoice,
-    WordPlace,
 )
+from ripresa.web.shapes.voice import voice_choice
 
 api = blueprint("choices")
 
@@ -253,13 +250,7 @@ def list_choices() -> Response:
             meanwhile=_named(MEANWHILE),
             slows=[Choice(value=str(share), label=name, why="") for share, name in SLOWS],
             recipes=RECIPES,
-            voice=VoiceChoice(
-                words={
-                    word: WordPlace(start=start / RATE, seconds=length / RATE)
-                    for word, (start, length) in index().items()
-                },
-                anchor=ANCHOR,
-            ),
+            voice=voice_choice(),
         )
     )
 

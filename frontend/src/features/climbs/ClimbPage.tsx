@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams } from "react-router";
-import type { Climb } from "../../api/client";
+import { type Climb, files } from "../../api/client";
 import { choicesQuery, climbQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
@@ -54,6 +54,9 @@ function OneClimb({ climb }: { climb: Climb }) {
           <Link className="button" to={`/climbs/${climb.id}/sheet`}>
             Hand-out
           </Link>
+          <a className="button" href={files.practice([climb.id])}>
+            Practice file
+          </a>
           <button type="button" className="button" onClick={() => setMaking(true)}>
             Play-along file
           </button>

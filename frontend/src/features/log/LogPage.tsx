@@ -9,6 +9,7 @@ import { Entry } from "./Entry";
 import { Filters } from "./Filters";
 import { Glance } from "./Glance";
 import { ReadLog } from "./ReadLog";
+import { ReadResults } from "./ReadResults";
 import { SpeedPlot } from "./SpeedPlot";
 
 /** The log of one student: what happened, and the speed over time. */
@@ -65,6 +66,7 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
         <a className="button button-quiet no-print" href={files.log()} download>
           Everyone’s as CSV
         </a>
+        <ReadResults studentId={id} />
       </div>
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Problem error={log.error} onRetry={() => void log.refetch()} />}

@@ -18,7 +18,7 @@ const SILENT = "This browser gives no sound. Check that a loudspeaker is connect
 type Options = {
   /** What its sounds are made of. */
   made: Made;
-  performance: Performance | undefined;
+  performance: Pick<Performance, "performance" | "voice"> | undefined;
   /** What a take of it is of, and how often it goes round. */
   of: Omit<sessions.Wanted, "score">;
   clickMuted: boolean;

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import type { StudentPage as Page } from "../../api/client";
+import { files, type StudentPage as Page } from "../../api/client";
 import { studentQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
@@ -15,6 +15,9 @@ import { StudentForm } from "./StudentForm";
 import { Today } from "./Today";
 import { Weeks } from "./Weeks";
 import { WhatIf } from "./WhatIf";
+
+/** Climbs that a practice file holds. */
+const MOST_CLIMBS = 6;
 
 /** One student: the plan and its weeks, what stands, where it is going, what matters in the next lesson. */
 export function StudentPage() {
@@ -45,6 +48,14 @@ function OneStudent({ page }: { page: Page }) {
           <Link className="button no-print" to={`/log/${student.id}`}>
             The log
           </Link>
+          {stands.length > 0 && (
+            <a
+              className="button no-print"
+              href={files.practice(stands.slice(0, MOST_CLIMBS).map((one) => one.climb.id))}
+            >
+              Practice file
+            </a>
+          )}
           {first && (
             <Link className="button button-first no-print" to={`/stand/climb/${first}`}>
               Open on the stand <Key name="P" />

@@ -1,0 +1,97 @@
+import { useMutation } from "@tanstack/react-query";
+import { useId, useRef, useState } from "react";
+import { api } from "../../api/client";
+import { forgetWork } from "../../api/queries";
+import { Problem } from "../../ui/Problem";
+
+/** What a practice file saved: dropped here, chosen, or pasted as text; judged as any take, and each take once. */
+export function ReadResults({ studentId }: { studentId: number | null }) {
+  const id = useId();
+  const picker = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState("");
+  const [isOver, setOver] = useState(false);
+  const read = useMutation({
+    mutationFn: (results: string) => api.takeResults(results, studentId),
+    onSuccess: () => {
+      setText("");
+      forgetWork();
+    },
+  });
+  const take = async (file: File | undefined) => {
+    if (file) read.mutate(await file.text());
+  };
+  return (
+    <details className="no-print w-full">
+      <summary className="cursor-pointer text-primary font-semibold">Results of a practice file</summary>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: what is dropped can be chosen and pasted as well */}
+      <div
+        className={`card-plain mt-1 ${isOver ? "outline-2 outline-primary" : ""}`}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          void take(event.dataTransfer.files[0]);
+        }}
+      >
+        <p>Drop the file here, choose it, or paste what the student sent.</p>
+        <label htmlFor={id} className="sr-only">
+          Results as text
+        </label>
+        <textarea
+          id={id}
+          className="field"
+          rows={2}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <div className="flex flex-wrap gap-2 mt-2">
+          <button
+            type="button"
+            className="button"
+            disabled={!text.trim() || read.isPending}
+            onClick={() => read.mutate(text)}
+          >
+            Take them in
+          </button>
+          <button type="button" className="button button-quiet" onClick={() => picker.current?.click()}>
+            Choose the file
+          </button>
+        </div>
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,application/json,text/plain"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Results to take in"
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+        {read.isError && <Problem error={read.error} />}
+        {read.data && (
+          <div role="status" className="mt-2">
+            <p>{read.data.sentence}</p>
+            {read.data.question && (
+              <p>
+                <strong>Asked:</strong> {read.data.question}
+              </p>
+            )}
+            <ul>
+              {read.data.left_out.map((one, index) => (
+                <li key={index}>
+                  {one.what}: {one.why}
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+      </div>
+    </details>
+  );
+}

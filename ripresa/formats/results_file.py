@@ -1,0 +1,96 @@
+"""The results file: what was done with a practice file, as it comes back; documented in docs/practice-file.md.
+
+It is written on a student's own device, so every number in it is bounded before it is used.
+"""
+
+import json
+import re
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
+
+from ripresa.core.changes import Part
+from ripresa.core.drill.click import Click
+from ripresa.core.errors import RipresaError, Unreadable
+from ripresa.core.studio import LONGEST_NOTE
+from ripresa.formats.sentences import explain
+from ripresa.formats.wire import WireExact
+
+FORMAT = "ripresa.results/1"
+LARGEST_FILE = 20_000_000
+MOST_TAKES, MOST_NOTES = 2000, 50_000
+#: The results in the text of a message: from the first brace on.
+_BODY = re.compile(r"\{.*\}", re.DOTALL)
+
+_Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e7, le=1e7)]
+_Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
+
+
+class _Shape(BaseModel):
+    """What a part of the file may hold; what a later Ripresa adds is passed over."""
+
+    model_config = ConfigDict(extra="ignore")
+
+
+class ResultNote(_Shape):
+    """A tap: seconds from the first beat of the first pass, and which key."""
+
+    at: _Number
+    key: str | None = Field(default=None, max_length=20)
+
+
+class ResultTake(_Shape):
+    """A take as it was played: of which rung, when, what was tapped, and what the student said of it."""
+
+    id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
+    climb_id: _Id
+    drill_id: _Id
+    version: _Id
+    rung: int = Field(ge=1, le=1000)
+    bpm: WireExact
+    click: Click
+    part: Part | None = None
+    played_at: AwareDatetime
+    start: float = Field(ge=0, le=1e5, allow_inf_nan=False)
+    end: float = Field(gt=0, le=1e5, allow_inf_nan=False)
+    notes: list[ResultNote] = Field(default_factory=list, max_length=MOST_NOTES)
+    mark: Literal["clean", "shaky"] | None = None
+
+
+class Results(_Shape):
+    """What was done with one practice file."""
+
+    format: Literal["ripresa.results/1"]
+    studio: str = Field(max_length=64)
+    student_id: _Id
+    student: str = Field(default="", max_length=200)
+    takes: list[ResultTake] = Field(default_factory=list, max_length=MOST_TAKES)
+    question: str = Field(default="", max_length=LONGEST_NOTE)
+
+
+def read_results(text: str) -> Results:
+    """Return the results in a file, or in the text of a message that they were pasted into.
+
+    Raises:
+        Unreadable: They are none; the sentence says what stands where.
+    """
+    if len(text) > LARGEST_FILE:
+        raise Unreadable(f"These results are over {LARGEST_FILE // 1_000_000} MB, and none that we write are.")
+    found = _BODY.search(text)
+    try:
+        values = json.loads(found[0]) if found else None
+    except (ValueError, RecursionError):
+        values = None
+    if not isinstance(values, dict) or "format" not in values:
+        raise Unreadable("These are not the results of a practice file. Choose the file that it saved, or its text.")
+    if values["format"] != FORMAT:
+        raise Unreadable(
+            f"These results are of the kind “{str(values['format'])[:40]}”, and this Ripresa reads {FORMAT}. "
+            "Make a new practice file, or start the Ripresa that made it."
+        )
+    try:
+        return Results.model_validate(values)
+    except RipresaError:
+        raise
+    except ValidationError as error:
+        raise Unreadable(explain(error.errors())[0]) from error

@@ -1,0 +1,201 @@
+"""The practice file and what comes back from it: all times are in the file, and each take counts once."""
+
+import gzip
+import json
+import re
+from base64 import b64decode
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from flask_openapi import OpenAPI
+
+from ripresa.formats.practice_file import LARGEST
+from ripresa.store.identity import studio_id
+from ripresa.store.tables import database
+from ripresa.web.app import create_app
+from tests.conftest import Studio
+
+PAGE = '<title>Ripresa</title><script id="practice"><!--practice--></script><script id="words"><!--words--></script>'
+TAKE = "taketake-0001"
+
+
+@pytest.fixture
+def page(app: OpenAPI, tmp_path: Path) -> OpenAPI:
+    """The app with a page of its own to put practice files into."""
+    (tmp_path / "practice.html").write_text(PAGE, "utf-8")
+    app.config["PRACTICE"] = tmp_path
+    return app
+
+
+def json_of(answer: Any, status: int = 200) -> Any:
+    assert answer.status_code == status, answer.text
+    return answer.json
+
+
+def results(studio: Studio, **changed: object) -> dict[str, Any]:
+    """Return results of one take on the first rung: eight eighths, each a hundredth late."""
+    with database.connection_context():
+        ours = studio_id()
+    beat = 60 / 84
+    take = {
+        "id": TAKE,
+        "climb_id": studio.climb.id,
+        "drill_id": studio.drill.id,
+        "version": 1,
+        "rung": 1,
+        "bpm": "84",
+        "click": {"kind": "named", "plan": "every_beat"},
+        "played_at": "2026-11-20T17:00:00.000Z",
+        "start": 0,
+        "end": 4 * beat,
+        "notes": [{"at": number * beat / 2 + 0.01, "key": None} for number in range(8)],
+        "mark": None,
+    }
+    return {
+        "format": "ripresa.results/1",
+        "studio": ours,
+        "student_id": studio.student.id,
+        "student": "Mira",
+        "takes": [{**take, **changed}],
+        "question": "Is the & late?",
+    }
+
+
+def send(client: FlaskClient, values: object, **more: object) -> Any:
+    text = values if isinstance(values, str) else json.dumps(values)
+    return client.post("/api/results", json={"text": text, **more})
+
+
+def test_all_times_are_in_the_file(client: FlaskClient, studio: Studio) -> None:
+    found = json_of(client.get(f"/api/practice-file.json?climb={studio.climb.id}"))
+    (climb,) = found["climbs"]
+    assert [rung["bpm_label"] for rung in climb["rungs"]] == ["84", "88", "92", "96", "100"]
+    for rung in climb["rungs"]:
+        drill = json_of(client.get(f"/api/drills/{studio.drill.id}"))["drill"]
+        body = {"drill": drill, "bpm": rung["bpm"], "before": {"count_bars": 1, "aloud": True}}
+        assert rung["performance"] == json_of(client.post("/api/performance", json=body))["performance"]
+    # Rungs under the same click share a rail.
+    assert {rung["reading"] for rung in climb["rungs"]} == {0}
+    assert [rung["number"] for rung in climb["rungs"] if rung["is_now"]] == [1]
+
+
+def test_the_file_is_one_page_with_its_words_and_its_contents(page: OpenAPI, studio: Studio) -> None:
+    answer = page.test_client().get(f"/api/practice-file.html?climb={studio.climb.id}")
+    assert answer.status_code == 200
+    assert len(answer.data) < LARGEST
+    assert "slip-steps-mira-sund.html" in answer.headers["Content-Disposition"]
+    text = answer.text
+    packed = re.search(r'id="practice">([A-Za-z0-9+/=]+)<', text)
+    assert packed
+    inside = json.loads(gzip.decompress(b64decode(packed[1])))
+    assert inside["student"] == "Mira Sund"
+    assert "<title>Mira Sund: Slip steps</title>" in text
+    assert 'id="words">data:audio/flac;base64,' in text
+    # The same climb is the same file.
+    assert page.test_client().get(f"/api/practice-file.html?climb={studio.climb.id}").data == answer.data
+
+
+def test_a_file_is_for_one_student(client: FlaskClient, studio: Studio) -> None:
+    other = json_of(
+        client.post(
+            "/api/climbs",
+            json={
+                "student_id": studio.other.id,
+                "drill_id": studio.drill.id,
+                "plan": {"start": "84", "target": {"kind": "bpm", "bpm": "100"}},
+            },
+        ),
+        201,
+    )
+    refused = client.get(f"/api/practice-file.json?climb={studio.climb.id}&climb={other['id']}")
+    assert json_of(refused, 422)["message"].startswith("A practice file is for one student")
+
+
+def test_without_a_built_page_there_is_a_sentence(tmp_path: Path) -> None:
+    app = create_app(tmp_path / "studio.sqlite3", practice=tmp_path)
+    with database.connection_context():
+        studio = Studio()
+    answer = app.test_client().get(f"/api/practice-file.html?climb={studio.climb.id}")
+    assert "make build" in json_of(answer, 404)["message"]
+
+
+def test_takes_that_come_back_are_judged_as_any_take(client: FlaskClient, studio: Studio) -> None:
+    found = json_of(send(client, results(studio)))
+    assert found["sentence"] == "1 take of Mira Sund came back and is judged."
+    assert found["question"] == "Is the & late?"
+    log = json_of(client.get(f"/api/log?student_id={studio.student.id}"))
+    (entry,) = [one for one in log["entries"] if one["take_id"] == TAKE]
+    assert entry["note"] == "Is the & late?"
+    take = json_of(client.get(f"/api/takes/{TAKE}"))
+    assert take["figures"]["matched"] == 8
+    assert take["source"] == "taps"
+
+
+def test_what_comes_twice_counts_once(client: FlaskClient, studio: Studio) -> None:
+    send(client, results(studio))
+    again = json_of(send(client, f"Hello, here they are:\n{json.dumps(results(studio))}\nSee you!"))
+    assert (again["kept"], again["again"]) == (0, 1)
+    assert again["sentence"].endswith("1 take had come before, and counts once.")
+    assert json_of(client.get(f"/api/log?student_id={studio.student.id}"))["takes"] == 1
+
+
+def test_what_was_only_heard_needs_the_students_word(client: FlaskClient, studio: Studio) -> None:
+    found = json_of(send(client, results(studio, notes=[], mark="clean")))
+    assert found["kept"] == 1
+    take = json_of(client.get(f"/api/takes/{TAKE}"))
+    assert (take["source"], take["mark"]) == ("by_ear", "clean")
+    silent = json_of(send(client, results(studio, id="taketake-0002", notes=[])))
+    assert "needs a mark" in silent["left_out"][0]["why"]
+
+
+@pytest.mark.parametrize(
+    ("changed", "why"),
+    [
+        ({"version": 99}, "version"),
+        ({"climb_id": 999}, "This climb does not exist."),
+        ({"drill_id": 7}, "another drill"),
+        ({"end": 50_000.0}, "two hours"),
+    ],
+)
+def test_a_take_that_is_not_ours_is_told_and_the_others_are_kept(
+    client: FlaskClient, studio: Studio, changed: dict[str, Any], why: str
+) -> None:
+    values = results(studio)
+    values["takes"].append({**values["takes"][0], "id": "taketake-0002", **changed})
+    found = json_of(send(client, values))
+    assert found["kept"] == 1
+    (left,) = found["left_out"]
+    assert why in left["why"]
+    assert left["what"] == "20 Nov, 17:00, at 84"
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "not the results"),
+        ("{", "not the results"),
+        ("[]", "not the results"),
+        ('{"format": "else/3"}', "of the kind “else/3”"),
+        ('{"format": "ripresa.results/1"}', "“studio” is missing"),
+        ('{"a":' * 5000 + "1" + "}" * 5000, "not the results"),
+    ],
+)
+def test_what_are_no_results_is_refused(client: FlaskClient, studio: Studio, text: str, says: str) -> None:
+    assert studio.climb
+    assert says in json_of(send(client, text), 422)["message"]
+
+
+def test_another_students_and_another_studios_results_are_told(client: FlaskClient, studio: Studio) -> None:
+    other = send(client, results(studio), student_id=studio.other.id)
+    assert json_of(other, 422)["message"] == (
+        "These results are Mira Sund’s, and this is the log of Oskar Vane. Drop them there."
+    )
+    assert "another studio" in json_of(send(client, {**results(studio), "studio": "elsewhere"}), 422)["message"]
+
+
+@pytest.mark.parametrize("number", ["1e999", "-5", '"a"', "NaN"])
+def test_hostile_numbers_are_refused(client: FlaskClient, studio: Studio, number: str) -> None:
+    text = json.dumps(results(studio)).replace('"start": 0', f'"start": {number}')
+    assert send(client, text).status_code == 422
