@@ -18,6 +18,7 @@ from ripresa.cli.plans import add_commands
 from ripresa.cli.sheets import add_sheet_command
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import label
 from ripresa.core.playing import most_due, score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, span_seconds
@@ -37,7 +38,7 @@ from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
 from ripresa.formats.notation import pack, write_musicxml
-from ripresa.formats.play_along import FORMATS, Heard, Rung, render, write_sound
+from ripresa.formats.play_along import FORMATS, Heard, Rung, Tags, render, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take
@@ -230,7 +231,8 @@ def _written(reading: Reading, bpm: Fraction, chosen: argparse.Namespace) -> byt
     for sound in FORMATS:
         if kind == sound:
             levels = Heard(click=with_click)
-            return write_sound(render(Rung(score(reading, bpm), bpm), reading.instrument.voice, 2, levels), sound)
+            made = render(Rung(score(reading, bpm), bpm), reading.instrument.voice, 2, levels)
+            return write_sound(made, sound, Tags(reading.drill.title, "Ripresa", comment=f"{label(bpm)} bpm"))
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 

@@ -1,7 +1,8 @@
 """Play-along files: scores rendered to sound one after the other, each onset exact to the sample."""
 
 import io
-from collections.abc import Callable, Sequence
+import zipfile
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
@@ -13,6 +14,7 @@ import soundfile
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import label, plural
 from ripresa.core.pitch import instrument_named
 from ripresa.core.playing import (
     COUNT_A_BAR,
@@ -29,6 +31,7 @@ from ripresa.core.playing import (
 )
 from ripresa.core.reading import read, with_click
 from ripresa.core.rhythm import check_bpm, span_seconds
+from ripresa.formats.id3 import id3
 from ripresa.formats.recipes import RECIPES, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
 from ripresa.formats.speaker import ANCHOR
@@ -142,14 +145,35 @@ def render_all(
     return sound if peak <= _PEAK else sound * (_PEAK / peak)
 
 
-def write_sound(sound: Samples, kind: SoundFormat) -> bytes:
+@dataclass(frozen=True, slots=True)
+class Tags:
+    """What a player shows of a file: its title, whom it is from, which of a set it is, what it holds."""
+
+    title: str = ""
+    artist: str = ""
+    track: int | None = None
+    comment: str = ""
+
+    @property
+    def named(self) -> dict[str, str]:
+        """Each by the name that the writer of the other formats has for it."""
+        track = str(self.track or "")
+        return {"title": self.title, "artist": self.artist, "comment": self.comment, "tracknumber": track}
+
+
+def write_sound(sound: Samples, kind: SoundFormat, tags: Tags = Tags()) -> bytes:
     """Return samples as a file of a format."""
     target = io.BytesIO()
     # A second at a time: given many at once, the writer of Ogg ends the process (seen from 48 s on).
     with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
+        for name, said in (tags.named if kind != "mp3" else {}).items():
+            # An empty tag is refused by the writer.
+            if said:
+                setattr(file, name, said)
         for start in range(0, len(sound), RATE):
             file.write(sound[start : start + RATE].astype(np.float32))
-    return target.getvalue()
+    own = id3(tags.title, tags.artist, str(tags.track or ""), tags.comment) if kind == "mp3" else b""
+    return own + target.getvalue()
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,6 +182,8 @@ class PlayAlong:
 
     Args:
         rungs: (bpm, click) of each; None is the drill’s own click.
+        is_set: Whether each rung is a file of its own, numbered, in an archive with a list.
+        artist: Whom the files are said to be from.
 
     Raises:
         OutOfRange: As ``check_length``; or a tempo or a click that the drill cannot have.
@@ -172,6 +198,8 @@ class PlayAlong:
     spoken: Spoken = SILENT
     pulse: Pulse | None = None
     back: tuple[Accompaniment, ...] = ()
+    is_set: bool = False
+    artist: str = ""
 
     def check(self) -> None:
         """Refuse what cannot be made, without making it."""
@@ -212,8 +240,55 @@ class PlayAlong:
 def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> None:
     """Write a play-along file; ``tell`` is called with how many rungs are done."""
     voice = instrument_named(asked.drill.instrument).voice
-    sound = render_all(asked.made(), voice, asked.passes, asked.heard, tell)
-    target.write_bytes(write_sound(sound, asked.sound))
+    rungs = asked.made()
+    title = asked.drill.title
+    if asked.is_set:
+        target.write_bytes(_set(asked, rungs, voice, tell))
+        return
+    tags = Tags(title, asked.artist, comment="; ".join(_contents(asked, rungs)))
+    sound = render_all(rungs, voice, asked.passes, asked.heard, tell)
+    target.write_bytes(write_sound(sound, asked.sound, tags))
+
+
+def _set(asked: PlayAlong, rungs: Sequence[Rung], voice: Voice, tell: Callable[[int], None]) -> bytes:
+    """Return an archive of a file a rung, numbered, and a text that says what each is."""
+    packed = io.BytesIO()
+    listed = [asked.drill.title, ""]
+    with zipfile.ZipFile(packed, "w") as archive:
+        for number, rung in enumerate(rungs, start=1):
+            name = f"{number:02d}-{_ascii(label(rung.bpm))}-bpm.{asked.sound}"
+            what = _told(asked, number - 1, rung)
+            tags = Tags(f"{asked.drill.title}, {what}", asked.artist, number)
+            archive.writestr(name, write_sound(render(rung, voice, asked.passes, asked.heard), asked.sound, tags))
+            lasts = f"{plural(asked.passes, 'pass', 'passes')}, {_clock(rung.lasts(asked.passes))}"
+            listed.append(f"{name}: {what}, {lasts}")
+            tell(number)
+        # After a mark of its encoding: titles are in every script, and some readers guess.
+        archive.writestr("contents.txt", "\ufeff" + "\n".join(listed) + "\n")
+    return packed.getvalue()
+
+
+def _contents(asked: PlayAlong, rungs: Sequence[Rung]) -> Iterator[str]:
+    """Yield where each rung begins in one file, and what it is."""
+    at = 0.0
+    for number, rung in enumerate(rungs):
+        yield f"{_clock(at)} {_told(asked, number, rung)}"
+        at += rung.lasts(asked.passes) + _BETWEEN
+
+
+def _told(asked: PlayAlong, number: int, rung: Rung) -> str:
+    click = asked.rungs[number][1] or asked.drill.click
+    return f"{label(rung.bpm)} bpm, click {click.words}"
+
+
+def _clock(seconds: float) -> str:
+    minutes, rest = divmod(round(seconds), 60)
+    return f"{minutes}:{rest:02d}"
+
+
+def _ascii(text: str) -> str:
+    """Return a tempo as it may stand in the name of a file on every device: ``74⅔`` is ``74``."""
+    return "".join(sign for sign in text if sign in "0123456789.") or "0"
 
 
 def _part(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.reports import brief_runs
 from ripresa.core.shelf import SHELF
@@ -105,7 +106,7 @@ def test_a_practice_file_goes_away_and_comes_back(page: Page, own: Server, brows
 
 
 #: One drill of the shelf for each kind of material.
-KINDS = {entry.drill.material.kind: entry.drill for entry in reversed(SHELF)}
+KINDS: dict[str, Drill] = {entry.drill.material.kind: entry.drill for entry in reversed(SHELF)}
 
 
 @pytest.mark.parametrize("kind", KINDS)

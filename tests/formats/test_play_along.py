@@ -3,8 +3,11 @@
 import io
 import subprocess
 import sys
+import zipfile
 from fractions import Fraction as F
+from pathlib import Path
 
+import mutagen
 import numpy as np
 import pytest
 import soundfile
@@ -16,7 +19,17 @@ from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import COUNT_A_BAR, Before, score
 from ripresa.core.reading import read
-from ripresa.formats.play_along import FORMATS, Heard, Rung, SoundFormat, render, write_sound
+from ripresa.formats.play_along import (
+    FORMATS,
+    Heard,
+    PlayAlong,
+    Rung,
+    SoundFormat,
+    Tags,
+    make_file,
+    render,
+    write_sound,
+)
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
@@ -98,3 +111,47 @@ def test_a_minute_and_a_half_is_written_without_ending_the_process(kind: SoundFo
     assert abs(len(read_back) / rate - 90) < 0.1
     middle = slice(30 * RATE, 31 * RATE)
     assert np.abs(read_back[middle]).max() == pytest.approx(0.25, abs=0.02)
+
+
+@pytest.mark.parametrize("kind", FORMATS)
+def test_a_file_says_its_title_and_whom_it_is_from(kind: SoundFormat) -> None:
+    tags = Tags("Łódź ♭ quay", "Ripresa", 3, "84 bpm")
+    body = write_sound(np.zeros(RATE), kind, tags)
+    with soundfile.SoundFile(io.BytesIO(body)) as file:
+        assert (file.title, file.artist) == (tags.title, tags.artist)
+        assert file.frames >= RATE
+    found = mutagen.File(io.BytesIO(body), easy=kind != "wav")
+    if kind != "wav":
+        assert (found["title"], found["artist"], found["tracknumber"]) == ([tags.title], [tags.artist], ["3"])
+
+
+def test_a_set_is_a_numbered_file_a_rung_with_a_list(tmp_path: Path) -> None:
+    drill = Drill(title="Лодка", material=OneNote(beats=4), legs=legs(2))
+    asked = PlayAlong(drill, ((F(84), None), (F(224, 3), Thinned(F(2)))), "mp3", passes=1, is_set=True)
+    asked.check()
+    done: list[int] = []
+    make_file(asked, tmp_path / "set", done.append)
+    with zipfile.ZipFile(tmp_path / "set") as archive:
+        names = archive.namelist()
+        assert names == ["01-84-bpm.mp3", "02-74-bpm.mp3", "contents.txt"]
+        listed = archive.read("contents.txt").decode("utf-8-sig").splitlines()
+        with soundfile.SoundFile(io.BytesIO(archive.read(names[1]))) as file:
+            # A bar of count and a bar of the drill, and what rings.
+            assert file.frames / file.samplerate == pytest.approx(8 * 60 / (224 / 3) + 1, abs=0.1)
+            assert file.title == "Лодка, 74⅔ bpm, click every 2 beats"
+    assert listed == [
+        "Лодка",
+        "",
+        "01-84-bpm.mp3: 84 bpm, click every beat, 1 pass, 0:06",
+        "02-74-bpm.mp3: 74⅔ bpm, click every 2 beats, 1 pass, 0:06",
+    ]
+    assert done == [1, 2]
+
+
+def test_one_file_says_where_each_rung_begins(tmp_path: Path) -> None:
+    drill = Drill(material=OneNote(beats=4), legs=legs(1))
+    asked = PlayAlong(drill, ((F(60), None), (F(120), None)), "flac", passes=1)
+    make_file(asked, tmp_path / "one", lambda _: None)
+    with soundfile.SoundFile(tmp_path / "one") as file:
+        # Eight beats at 60, and three seconds between.
+        assert file.comment == "0:00 60 bpm, click every beat; 0:11 120 bpm, click every beat"

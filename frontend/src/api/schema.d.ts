@@ -5818,6 +5818,11 @@ export interface components {
             pulse?: components["schemas"]["Pulse"] | null;
             /** Backing */
             backing?: ("chords" | "bass" | "groove")[];
+            /**
+             * Is Set
+             * @default false
+             */
+            is_set: boolean;
         };
         /**
          * RungBody

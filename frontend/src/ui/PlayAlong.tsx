@@ -30,6 +30,7 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
   const [to, setTo] = useState(rung);
   const [passes, setPasses] = useState(2);
   const [sound, setSound] = useState<NonNullable<Body["sound"]>>("mp3");
+  const [isSet, setIsSet] = useState(false);
   const [timbre, setTimbre] = useState<Body["timbre"]>("beep");
   const [heard, setHeard] = useState({ click: true, notes: true, aloud: true, count: false });
   const [backing, setBacking] = useState<NonNullable<Body["backing"]>>([]);
@@ -44,6 +45,7 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
         sound,
         passes,
         timbre,
+        is_set: isSet,
         click: heard.click,
         notes: heard.notes,
         backing,
@@ -89,6 +91,10 @@ export function PlayAlong({ drillId, version, treads, rung, choices, onClose }: 
                 {name}
               </option>
             ))}
+          </Pick>
+          <Pick name="in" value={isSet ? "set" : "one"} onChange={(value) => setIsSet(value === "set")}>
+            <option value="one">one file</option>
+            <option value="set">a file each, numbered, with a list (zip)</option>
           </Pick>
           <Pick
             name="with a click like"

@@ -23,6 +23,10 @@ from ripresa.web.numbers import Count, Id
 api = blueprint("play_along", "/api/play-along")
 
 
+#: Whom files are said to be from: the studio has no name of its own.
+ARTIST = "Ripresa"
+
+
 class RungBody(BaseModel):
     """A tempo to render at, with its click if not the drill's own."""
 
@@ -45,6 +49,7 @@ class PlayAlongBody(BaseModel):
     spoken: Spoken = Field(default_factory=Spoken)
     pulse: Pulse | None = None
     backing: list[Accompaniment] = Field(default_factory=list)
+    is_set: bool = False
 
 
 class JobPath(BaseModel):
@@ -82,12 +87,15 @@ def begin(body: PlayAlongBody) -> Response:
         spoken=body.spoken,
         pulse=near_the_middle(body.pulse),
         back=tuple(body.backing),
+        is_set=body.is_set,
+        artist=ARTIST,
     )
     asked.check()
     tempi = [label(rung.bpm) for rung in body.rungs]
     span = tempi[0] if len(tempi) == 1 else f"{tempi[0]}-to-{tempi[-1]}"
     # The last step is writing.
-    job = Job(len(tempi) + 1, f"{file_name(drill.title)}-{span}.{body.sound}", FORMATS[body.sound][1])
+    kind, mimetype = ("zip", "application/zip") if body.is_set else (body.sound, FORMATS[body.sound][1])
+    job = Job(len(tempi) + 1, f"{file_name(drill.title)}-{span}.{kind}", mimetype)
     return answer(_shape(_jobs().begin(job, partial(make_file, asked)), job), 202)
 
 

@@ -26,6 +26,7 @@ export function SoundFile({ id, version, bpm, bpmLabel, sound, onClose }: Props)
         version,
         rungs: [{ bpm, click: null }],
         sound,
+        is_set: false,
         passes: 2,
         timbre: "beep",
         click: true,
