@@ -13,6 +13,7 @@ from ripresa.store.climbs import climb_rows, to_climb
 from ripresa.store.tables import (
     ClimbRow,
     MomentField,
+    VersionRow,
     database,
 )
 from ripresa.store.unread import readable
@@ -23,6 +24,12 @@ def all_climbs(student_id: int | None = None) -> list[Climb]:
     rows = climb_rows()
     if student_id is not None:
         rows = rows.where(ClimbRow.student == student_id)
+    return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), to_climb))
+
+
+def climbs_of_drill(drill_id: int) -> list[Climb]:
+    """Return the climbs with any version of a drill, the newest first."""
+    rows = climb_rows().where(VersionRow.drill == drill_id)
     return list(readable("climb", rows.order_by(ClimbRow.started_at.desc(), ClimbRow.id.desc()), to_climb))
 
 

@@ -75,6 +75,14 @@ def remedies_of(*, student_id: int | None = None, climb_id: int | None = None) -
     )
 
 
+def remedies_of_drill(drill_id: int) -> list[KeptRemedy]:
+    """Return the last remedies that were made of any version of a drill, the newest first."""
+    rows = _rows().where(VersionRow.drill == drill_id)
+    return list(
+        readable("remedy", rows.order_by(RemedyRow.made_at.desc(), RemedyRow.id.desc()).limit(MOST_LISTED), _to_remedy)
+    )
+
+
 def waiting(climb_ids: list[int]) -> dict[int, KeptRemedy]:
     """Return the last remedy of each of some climbs, by their numbers, where it is not clean yet."""
     newest = RemedyRow.select(fn.max(RemedyRow.id)).where(RemedyRow.climb.in_(climb_ids)).group_by(RemedyRow.climb)

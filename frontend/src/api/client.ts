@@ -178,6 +178,9 @@ export const api = {
 
   takeResults: (text: string, student_id: number | null) =>
     taken(client.POST("/api/results", { body: { text, student_id } })),
+  lookAtShared: (text: string) => taken(client.POST("/api/shared/look", { body: { text } })),
+  takeShared: (text: string, choices: Schemas["ChoiceShape"][], key: string) =>
+    taken(client.POST("/api/shared", { body: { text, choices, key } })),
   previewSheet: (body: Schemas["SheetBody"], { signal }: Abort = {}) =>
     taken(client.POST("/api/sheets/preview", { body, signal: signal ?? null })),
   issueSheet: (body: Schemas["SheetBody"]) => taken(client.POST("/api/sheets", { body })),
@@ -282,6 +285,8 @@ export const api = {
 
 /** Addresses of files to save. */
 export const files = {
+  shared: (drills: readonly number[]) =>
+    ofStudio(`/api/shared/file.json?${drills.map((id) => `drill=${id}`).join("&")}`),
   practice: (climbs: readonly number[]) =>
     ofStudio(`/api/practice-file.html?${climbs.map((id) => `climb=${id}`).join("&")}`),
   sheet: (id: number) => ofStudio(`/api/sheets/${id}/file.pdf`),

@@ -1276,6 +1276,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shared/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Drills with their remedies and variants as one file. */
+        get: operations["sharing_fetch_shared_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file holds, beside what is here. */
+        post: operations["sharing_look_at_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep drills of a file as they were chosen. */
+        post: operations["sharing_take_shared_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -7414,6 +7465,87 @@ export interface components {
             /** Differs */
             differs: string;
         };
+        /**
+         * LookedList
+         * @description The drills of a file, in its order, and how they stand to those here, in a sentence.
+         */
+        LookedList: {
+            /** Drills */
+            drills: components["schemas"]["LookedShape"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * LookedShape
+         * @description A drill of a file beside the one of its title that is here.
+         *
+         *     ``state``: new here, the same, or it differs, and then in what. ``beside``: its remedies and variants by name.
+         */
+        LookedShape: {
+            /** Title */
+            title: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "same" | "differs";
+            /** Words */
+            words: string;
+            /** Brief */
+            brief: string;
+            /** Beside */
+            beside: string[];
+            /** Here Id */
+            here_id: number | null;
+        };
+        /**
+         * SharedText
+         * @description A file of drills, as text.
+         */
+        SharedText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * TakenDrills
+         * @description How many drills were kept, in a sentence.
+         */
+        TakenDrills: {
+            /** Sentence */
+            sentence: string;
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * TakeShared
+         * @description The file again, what becomes of each drill, and a key for the press.
+         */
+        TakeShared: {
+            /** Text */
+            text: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceShape"][];
+            /** Key */
+            key: string;
+        };
+        /**
+         * ChoiceShape
+         * @description What becomes of a drill of the file, by its place from 0.
+         */
+        ChoiceShape: {
+            /** Index */
+            index: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "new" | "version" | "leave";
+            /**
+             * With Beside
+             * @default false
+             */
+            with_beside: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -11748,6 +11880,148 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sharing_fetch_shared_file_json_get: {
+        parameters: {
+            query: {
+                drill: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sharing_look_at_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sharing_take_shared_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeShared"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenDrills"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {

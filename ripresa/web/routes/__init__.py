@@ -12,6 +12,7 @@ from ripresa.web.routes import (
     readings,
     scores,
     settings,
+    sharing,
     sheets,
     shelf,
     sounds,
@@ -42,4 +43,5 @@ ALL = (
     settings.api,
     written.api,
     sheets.api,
+    sharing.api,
 )

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api } from "../../api/client";
+import { api, type Schemas } from "../../api/client";
 import { archiveQuery, drillsQuery, forgetWork } from "../../api/queries";
 import { base64Of } from "../../ui/base64";
 import { Key } from "../../ui/Key";
@@ -11,6 +11,8 @@ import { useNewDrill } from "../../ui/useNewDrill";
 import { useOnce } from "../../ui/useOnce";
 import { DrillList } from "./DrillList";
 import { OpenScore, type Score } from "./OpenScore";
+import { OpenShared } from "./OpenShared";
+import { ShareDrills } from "./ShareDrills";
 import { hasWords } from "./search";
 
 /** The drills of the studio, the last changed first. */
@@ -20,12 +22,18 @@ export function LibraryPage() {
   const newDrill = useNewDrill();
   const [wanted, setWanted] = useState("");
   const picker = useRef<HTMLInputElement>(null);
+  const [shared, setShared] = useState<{ text: string; looked: Schemas["LookedList"] } | null>(null);
+  const [sharing, setSharing] = useState(false);
   const [score, setScore] = useState<Score | null>(null);
   const once = useOnce();
   const open = useMutation({
     mutationFn: async (file: File) => {
       if (/\.json$/i.test(file.name)) {
         const text = await file.text();
+        if (/"format"\s*:\s*"ripresa\.drills\//.test(text.slice(0, 200))) {
+          setShared({ text, looked: await api.lookAtShared(text) });
+          return null;
+        }
         return api.openDrillFile(text, once.key(text));
       }
       setScore({ name: file.name, base64: await base64Of(file) });
@@ -68,6 +76,11 @@ export function LibraryPage() {
         >
           Open a file
         </button>
+        {drills.data.drills.length > 0 && (
+          <button type="button" className="button" onClick={() => setSharing(true)}>
+            Share
+          </button>
+        )}
         <Link className="button" to="/bench/shelf">
           From the shelf
         </Link>
@@ -99,6 +112,8 @@ export function LibraryPage() {
       )}
       <PutAway />
       {score && <OpenScore score={score} onClose={() => setScore(null)} />}
+      {shared && <OpenShared {...shared} onClose={() => setShared(null)} />}
+      {sharing && <ShareDrills drills={drills.data.drills} onClose={() => setSharing(false)} />}
     </div>
   );
 }
