@@ -107,7 +107,7 @@ def compose(subject: Subject, options: Options, now: datetime, engraver: Engrave
         issued=issued,
         differs=climb.differs,
         moving=climb.plan.moving_words,
-        foot=("", _next_lesson(student, now.date())),
+        foot=("", next_lesson_of(student, now.date())),
     )
     return _with_days(_with_rungs(sheet, read(drill), stood.rungs, climb.rung), student, now)
 
@@ -244,7 +244,7 @@ def _day_name(day: date) -> str:
     return f"{WEEKDAYS[day.weekday()][:2]} {day.day}"
 
 
-def _next_lesson(student: Student, today: date) -> str:
+def next_lesson_of(student: Student, today: date) -> str:
     """Return when the next lesson is, today's not counted; empty where nobody knows."""
     ahead = next((days for days in range(1, 29) if student.details.has_lesson(today + timedelta(days=days))), None)
     if ahead is None:

@@ -178,6 +178,8 @@ export const api = {
 
   takeResults: (text: string, student_id: number | null) =>
     taken(client.POST("/api/results", { body: { text, student_id } })),
+  recap: (id: number) =>
+    taken(client.GET("/api/students/{student_id}/recap", { params: { path: { student_id: id } } })),
   lookAtShared: (text: string) => taken(client.POST("/api/shared/look", { body: { text } })),
   takeShared: (text: string, choices: Schemas["ChoiceShape"][], key: string) =>
     taken(client.POST("/api/shared", { body: { text, choices, key } })),

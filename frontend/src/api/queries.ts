@@ -35,6 +35,8 @@ export const studentQuery = (id: number, climbId?: number) =>
   queryOptions({ queryKey: ["students", id, climbId ?? "last"], queryFn: () => api.student(id, climbId) });
 export const whatIfQuery = (id: number, climbId: number) =>
   queryOptions({ queryKey: ["students", id, "what if", climbId], queryFn: () => api.whatIf(id, climbId) });
+export const recapQuery = (id: number) =>
+  queryOptions({ queryKey: ["students", id, "recap"], queryFn: () => api.recap(id), staleTime: 0 });
 export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: api.groups });
 export const groupQuery = (id: number) =>
   queryOptions({ queryKey: ["groups", id], queryFn: () => api.group(id) });

@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students/{student_id}/recap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was played today, what stands, what comes next, and the words used. */
+        get: operations["students_show_recap_students__int_student_id__recap_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -3952,10 +3969,11 @@ export interface components {
          *         counting: Count words of new drills.
          *         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
          *         paper: Of what is printed.
+         *         glossary: Words that go home with a student, as ``parse_glossary`` reads them.
          *         sound_first: Whether figures on the stand stay hidden until they are asked for.
          *
          *     Raises:
-         *         OutOfRange: A number out of its range.
+         *         OutOfRange: A number out of its range. Unreadable: A line of the glossary is none.
          */
         StudioSettings: {
             /**
@@ -4004,6 +4022,25 @@ export interface components {
              * @default false
              */
             sound_first: boolean;
+            /**
+             * Glossary
+             * @default accent: a note that is louder than its neighbours
+             *     clean: no note left out, none too many, and easy enough to talk meanwhile
+             *     click: what the metronome plays; it may leave beats out on purpose
+             *     division: how many notes share a beat
+             *     fill: notes between the notes that matter
+             *     ghost: a note so soft that it is felt more than heard
+             *     group: notes that belong together, whatever the beat does
+             *     hit: a note that has to land
+             *     landing: where a run arrives
+             *     leg: a stretch with one division
+             *     rung: one tempo of the way up
+             *     seam: the change from one stretch to the next
+             *     shaky: still uneven: stay there, or go one rung back
+             *     swing: the first note of each pair is longer
+             *     way in: the steps by which it is learnt
+             */
+            glossary: string;
         };
         /**
          * Swing
@@ -4898,6 +4935,28 @@ export interface components {
         CalendarBody: {
             /** Base64 */
             base64: string;
+        };
+        /**
+         * RecapShape
+         * @description A lesson in a few lines: its parts, and all of it as text for a message.
+         */
+        RecapShape: {
+            /** Title */
+            title: string;
+            /** Sections */
+            sections: components["schemas"]["RecapSection"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * RecapSection
+         * @description A part of a recap.
+         */
+        RecapSection: {
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: string[];
         };
         /**
          * GroupList
@@ -8178,6 +8237,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundCalendar"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    students_show_recap_students__int_student_id__recap_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                student_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecapShape"];
                 };
             };
             /** @description Not Found */

@@ -25,8 +25,10 @@ from ripresa.core.studio.people import (
     StudentDetails,
 )
 from ripresa.core.studio.settings import PAPERS, SOUND_FIRST, Paper, StudioSettings
+from ripresa.core.studio.words import LONGEST_GLOSSARY, Meaning, parse_glossary, words_used
 
 __all__ = [
+    "LONGEST_GLOSSARY",
     "LONGEST_NAME",
     "LONGEST_NOTE",
     "PAPERS",
@@ -39,6 +41,7 @@ __all__ = [
     "Hand",
     "KeptDrill",
     "KeptRemedy",
+    "Meaning",
     "Member",
     "Move",
     "Paper",
@@ -51,4 +54,6 @@ __all__ = [
     "Take",
     "TakeLine",
     "care_for",
+    "parse_glossary",
+    "words_used",
 ]

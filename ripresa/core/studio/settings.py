@@ -8,6 +8,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact
 from ripresa.core.rhythm import MIDDLE_RATE, Counting
 from ripresa.core.rhythm import Settings as Metronome
+from ripresa.core.studio.words import USUAL_GLOSSARY, parse_glossary
 from ripresa.core.takes import Evenness
 
 Paper = Literal["A4", "letter"]
@@ -31,10 +32,11 @@ class StudioSettings:
         counting: Count words of new drills.
         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
         paper: Of what is printed.
+        glossary: Words that go home with a student, as ``parse_glossary`` reads them.
         sound_first: Whether figures on the stand stay hidden until they are asked for.
 
     Raises:
-        OutOfRange: A number out of its range.
+        OutOfRange: A number out of its range. Unreadable: A line of the glossary is none.
     """
 
     metronome: Metronome = "whole"
@@ -45,9 +47,11 @@ class StudioSettings:
     most_more: int = 10
     paper: Paper = "A4"
     sound_first: bool = False
+    glossary: str = USUAL_GLOSSARY
 
     def __post_init__(self) -> None:
         if not 40 <= self.middle_rate <= 300:
             raise OutOfRange("The middle rate of an inner pulse is 40 to 300 a minute.", field="middle_rate")
+        parse_glossary(self.glossary)
         if not 0 <= self.most_more <= 100:
             raise OutOfRange("The notes of a week may grow by 0 to 100 %.", field="most_more")

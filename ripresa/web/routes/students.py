@@ -21,6 +21,7 @@ from ripresa.web.numbers import Id, Once
 from ripresa.web.shapes.student_page import StudentPageShape, WhatIfShape, page_shape, what_if_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.calendar import calendar_of
+from ripresa.work.recap import recap_of
 from ripresa.work.replay import replayed
 from ripresa.work.students import keep_plan, page_of
 
@@ -212,3 +213,26 @@ def find_lessons(body: CalendarBody) -> Response:
         entry.dates.append(day.isoformat())
         entry.time = time if entry.time == time else ""
     return answer(FoundCalendar(entries=list(titles.values()), left_out=list(found.left_out)))
+
+
+class RecapSection(BaseModel):
+    """A part of a recap."""
+
+    title: str
+    lines: list[str]
+
+
+class RecapShape(BaseModel):
+    """A lesson in a few lines: its parts, and all of it as text for a message."""
+
+    title: str
+    sections: list[RecapSection]
+    text: str
+
+
+@api.get("/students/<int:student_id>/recap", responses={200: RecapShape})
+def show_recap(path: StudentPath) -> Response:
+    """What was played today, what stands, what comes next, and the words used."""
+    found = recap_of(path.student_id, now())
+    sections = [RecapSection(title=one.title, lines=list(one.lines)) for one in found.sections]
+    return answer(RecapShape(title=found.title, sections=sections, text=found.text))

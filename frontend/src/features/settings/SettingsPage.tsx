@@ -11,6 +11,7 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { DataAndDevices } from "./DataAndDevices";
+import { GlossaryWords } from "./GlossaryWords";
 
 type Settings = Schemas["StudioSettings"];
 
@@ -132,6 +133,12 @@ function Words({ settings: kept, choices }: { settings: Settings; choices: Choic
         />
         .
       </Brief>
+      <GlossaryWords
+        key={kept.glossary}
+        glossary={settings.glossary}
+        error={save.error}
+        onKeep={(glossary) => set({ glossary })}
+      />
       <p className="text-soft text-sm" role="status">
         {save.isPending ? "Being kept …" : save.isSuccess ? "Kept." : "What is chosen is kept at once."}
       </p>

@@ -10,6 +10,7 @@ import { Problem } from "../../ui/Problem";
 import { Going } from "./Going";
 import { NextLesson } from "./NextLesson";
 import { PlanWords } from "./PlanWords";
+import { Recap } from "./Recap";
 import { StandsTable } from "./StandsTable";
 import { StudentForm } from "./StudentForm";
 import { Today } from "./Today";
@@ -32,6 +33,7 @@ export function StudentPage() {
 function OneStudent({ page }: { page: Page }) {
   const { student, stands, going } = page;
   const [editing, setEditing] = useState(false);
+  const [recapping, setRecapping] = useState(false);
   const navigate = useNavigate();
   const first = page.tasks.find((task) => task.climb_id !== null)?.climb_id ?? stands[0]?.climb.id;
   useHotkeys("p", () => first && void navigate(`/stand/climb/${first}`));
@@ -48,6 +50,9 @@ function OneStudent({ page }: { page: Page }) {
           <Link className="button no-print" to={`/log/${student.id}`}>
             The log
           </Link>
+          <button type="button" className="button no-print" onClick={() => setRecapping(true)}>
+            Recap
+          </button>
           {stands.length > 0 && (
             <a
               className="button no-print"
@@ -90,6 +95,7 @@ function OneStudent({ page }: { page: Page }) {
           </ul>
         </section>
       </aside>
+      {recapping && <Recap studentId={student.id} onClose={() => setRecapping(false)} />}
       {editing && <StudentForm student={student} onClose={() => setEditing(false)} />}
     </div>
   );
