@@ -7,6 +7,7 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, sync_playwright
 
@@ -85,6 +86,20 @@ def views(page: Page) -> Iterator[str]:
     page.goto(f"{HOME}/students/1")
     page.get_by_text("Where it is going").wait_for()
     yield "student"
+    page.get_by_role("button", name="Recap").click()
+    page.get_by_label("What was played").wait_for()
+    yield "recap"
+    page.goto(f"{HOME}/climbs/1/sheet")
+    page.get_by_alt_text("Page 1 of 1").wait_for()
+    yield "sheet"
+    page.goto(f"{HOME}/bench/1")
+    page.get_by_label("Written out:").select_option("both")
+    page.get_by_label("where it lies on the neck").check()
+    page.get_by_label("The notation").locator("svg").first.wait_for()
+    page.get_by_label("Written out", exact=True).scroll_into_view_if_needed()
+    yield "written-out"
+    page.get_by_label("Written out:").select_option("no")
+    page.get_by_label("where it lies on the neck").uncheck()
     page.goto(f"{HOME}/climbs/new?student=3&drill=4")
     yield "new-climb"
     page.goto(f"{HOME}/log/2")
@@ -116,7 +131,20 @@ def main() -> None:
         for name in views(page):
             settle(page)
             page.screenshot(path=TARGET / f"{name}.png")
+        away(page)
         browser.close()
+
+
+def away(page: Page) -> None:
+    """Take the picture of a practice file, opened from a disk on a telephone."""
+    with TemporaryDirectory() as folder:
+        file = Path(folder) / "practice.html"
+        file.write_bytes(page.request.get(f"{HOME}/api/practice-file.html?climb=1").body())
+        page.set_viewport_size({"width": 390, "height": 800})
+        page.goto(file.as_uri())
+        page.get_by_role("button", name="Start").wait_for()
+        settle(page)
+        page.screenshot(path=TARGET / "practice-file.png")
 
 
 if __name__ == "__main__":

@@ -31,8 +31,8 @@ from ripresa.work.written import in_words
 MOST_RUNGS, _BOXES = 8, 4
 #: Notes up to which a drill is engraved for paper.
 _MOST_NOTES = 700
-#: How wide notation is engraved, in pixels of the screen: paper is as wide as that.
-_ENGRAVED, _ENGRAVED_LARGE = 980, 680
+#: How wide notation is engraved, in pixels of the screen, up to how many notes: many are smaller than few.
+_ENGRAVED, _ENGRAVED_LARGE = ((200, 980), (400, 1250), (_MOST_NOTES, 1500)), 680
 LONGEST_NOTE = 1000
 _MOST_FITS = 4
 CLEAN = "Clean is: no note left out, none too many, and you could talk to someone while it goes on."
@@ -159,7 +159,8 @@ def _notation(reading: Reading, options: Options, engraver: Engraver) -> Iterato
     known = strung(reading)
     form = options.form or ("both" if has_strings(known) else "notes")
     score = write_score(known, reading.drill.bpm, form, for_drawing=True)
-    width = _ENGRAVED_LARGE if options.large else _ENGRAVED
+    usual = next(width for most, width in _ENGRAVED if len(reading.every) <= most)
+    width = _ENGRAVED_LARGE if options.large else usual
     yield Picture(engraver.draw(score.body, width), in_words(reading))
 
 

@@ -298,6 +298,7 @@ export const files = {
   ownWord: (word: string) => ofStudio(`/api/words/own.flac?word=${encodeURIComponent(word)}`),
   playAlong: (key: string) => ofStudio(`/api/play-along/${key}/file`),
   musicxml: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.musicxml?version=${version}`),
+  mxl: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mxl?version=${version}`),
   backup: ofStudio("/api/settings/backup.sqlite3"),
   calendar: (studentId: number) => ofStudio(`/api/students/${studentId}/calendar.ics`),
   log: (studentId?: number) => ofStudio(studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),

@@ -40,7 +40,11 @@ def press_pages(sheet: Sheet) -> list[bytes]:
 
 def _size_of(sheet: Sheet) -> float:
     sizes = _LARGE if sheet.large else _SIZES
-    return next((size for size in sizes if len(_pages(_set(sheet, size, "svg"))) == 1), sizes[0])
+    fits = (size for size in sizes if len(_pages(_set(sheet, size, "svg"))) == 1)
+    if len(_pages(_set(sheet, sizes[-1], "svg"))) > 1:
+        # No size makes one page of it: then it may as well be read with ease.
+        return sizes[0]
+    return next(fits)
 
 
 def _pages(found: bytes | list[bytes]) -> list[bytes]:

@@ -157,8 +157,10 @@ def _frame(bar: _Bar, line: float, heights: _Heights, x: Callable[[Fraction], fl
 
 def _label(bar: _Bar, reading: Reading, line: float, heights: _Heights) -> Iterator[str]:
     yield _text(0, line - heights.tall - 6, f"bar {bar.number}", 11, anchor="start")
-    leg = reading.legs[bar.leg]
-    division = division_label(*leg.divisions)
+    # A rhythm of its own is another one in each bar; a leg of divisions that take turns is named by all of them.
+    here = dict.fromkeys(event.division for event in bar.rows[0] if event.kind == "note")
+    found = here if own_rhythm(reading.drill.material) and here else reading.legs[bar.leg].divisions
+    division = division_label(*found)
     size = heights.tall * 0.46 if len(division) < 4 else 11
     if heights is _LOW:
         yield _text(0, line - 8, division, size + 4, anchor="start", bold=True)

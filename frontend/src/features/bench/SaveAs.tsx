@@ -10,6 +10,7 @@ const FILES: [string, (id: number, version: number) => string][] = [
   ["a drill file", files.drill],
   ["MIDI", files.midi],
   ["MusicXML", files.musicxml],
+  ["MusicXML, packed (mxl)", files.mxl],
 ];
 const SOUNDS: [string, Sound][] = [
   ["sound to play along, MP3", "mp3"],
