@@ -16,6 +16,7 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote
 from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails, Take
+from ripresa.formats.engraver import Engraver
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import database
@@ -92,6 +93,14 @@ def app(tmp_path: Path, clock: Clock) -> OpenAPI:
 @pytest.fixture
 def client(app: OpenAPI) -> FlaskClient:
     return app.test_client()
+
+
+@pytest.fixture(scope="session")
+def engraver() -> Iterator[Engraver]:
+    """The engraver that tests share: its workers take a moment to start."""
+    found = Engraver()
+    yield found
+    found.close()
 
 
 class Studio:

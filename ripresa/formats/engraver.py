@@ -5,13 +5,14 @@ what was asked for is tried once more. It gets no score but those that ``ripresa
 """
 
 import multiprocessing
+import os
 import re
 import signal
 from collections import OrderedDict
 from concurrent.futures import Executor, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from hashlib import sha256
-from threading import Lock
+from threading import Lock, Thread
 from typing import Any
 
 from ripresa.core.errors import OutOfRange
@@ -101,6 +102,15 @@ class Engraver:
 def _begin() -> None:
     # Ctrl+C is for whoever asked, who ends these.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    Thread(target=_end_with_parent, daemon=True).start()
+
+
+def _end_with_parent() -> None:
+    """End this worker when whoever started it is gone, also where that was killed and could not say so."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        parent.join()
+        os._exit(0)
 
 
 _toolkit: Any = None
@@ -113,6 +123,8 @@ def _draw(score: str, width: int) -> str:
         # Here and not above: who asks need not load it.
         import verovio
 
+        # What it has to say of a score is for nobody who asked for a picture.
+        verovio.enableLog(verovio.LOG_OFF)
         _toolkit = verovio.toolkit()
     _toolkit.setOptions(
         {

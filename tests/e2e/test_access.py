@@ -17,6 +17,8 @@ PLACES = {
     "shelf": "/bench/shelf",
     "climbs": "/climbs",
     "climb": "/climbs/2",
+    "sheet": "/climbs/2/sheet",
+    "sheet of a drill": "/bench/1/sheet",
     "new climb": "/climbs/new",
     "stand": "/stand/climb/2",
     "drill on the stand": "/stand/drill/1",
@@ -53,6 +55,39 @@ def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> 
     page.goto(demo.home + PLACES[place])
     expect(page.get_by_role("heading", level=1)).to_be_attached()
     page.wait_for_load_state("networkidle")
+    assert violations(page) == []
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+def test_axe_finds_nothing_in_what_is_written_out_summed_up_and_shared(page: Page, demo: Server, theme: str) -> None:
+    themed(page, theme)
+    for drill in (1, 2, 3):
+        page.goto(f"{demo.home}/bench/{drill}")
+        page.get_by_label("Written out:").select_option("notes")
+        page.get_by_label("Written out", exact=True).get_by_role("checkbox").check()
+        expect(page.get_by_label("The notation").locator("svg").first).to_be_visible()
+        assert violations(page) == []
+    page.goto(f"{demo.home}/students/1")
+    page.get_by_role("button", name="Recap").click()
+    expect(page.get_by_label("What was played")).to_be_visible()
+    assert violations(page) == []
+    page.goto(f"{demo.home}/bench")
+    page.get_by_role("button", name="Share").click()
+    page.get_by_role("checkbox").first.check()
+    assert violations(page) == []
+    page.goto(f"{demo.home}/log/1")
+    page.get_by_text("Results of a practice file").click()
+    assert violations(page) == []
+
+
+@pytest.mark.parametrize("theme", ["fog", "night"])
+def test_axe_finds_nothing_in_a_practice_file(page: Page, demo: Server, tmp_path: Path, theme: str) -> None:
+    file = tmp_path / "practice.html"
+    file.write_bytes(page.request.get(f"{demo.home}/api/practice-file.html?climb=2").body())
+    themed(page, theme)
+    page.emulate_media(color_scheme="dark" if theme == "night" else "light")
+    page.goto(file.as_uri())
+    expect(page.get_by_role("heading", level=1)).to_be_attached()
     assert violations(page) == []
 
 

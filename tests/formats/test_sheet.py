@@ -1,7 +1,6 @@
 """The hand-out on paper: one page or two, its fonts inside, nothing that people wrote run as source."""
 
 import io
-from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction as F
 from functools import partial
@@ -23,13 +22,6 @@ from ripresa.work.sheets import Options, of_drill, plan_to
 from tests.strategies import legs
 
 HOSTILE = '#read("/etc/passwd") *bold* $x$ \\ " <b> // @preview \u0000\u202e'
-
-
-@pytest.fixture(scope="module")
-def engraver() -> Iterator[Engraver]:
-    found = Engraver()
-    yield found
-    found.close()
 
 
 def pdf_of(sheet: Sheet) -> PdfReader:

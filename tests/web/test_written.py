@@ -3,11 +3,13 @@
 import os
 import re
 import signal
-from collections.abc import Iterator
+import subprocess
+import sys
 from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+from threading import Event
 from typing import Any
 
-import pytest
 from flask.testing import FlaskClient
 
 from ripresa.core.drill import Drill
@@ -20,13 +22,6 @@ from ripresa.formats.engraver import Engraver
 from ripresa.formats.notation import write_score
 from ripresa.work.written import in_words, lies, write_out
 from tests.strategies import legs
-
-
-@pytest.fixture(scope="module")
-def engraver() -> Iterator[Engraver]:
-    found = Engraver()
-    yield found
-    found.close()
 
 
 def test_every_note_is_drawn_under_the_number_of_its_event(engraver: Engraver) -> None:
@@ -54,6 +49,35 @@ def test_a_worker_that_dies_is_replaced(engraver: Engraver) -> None:
     for pid in list(pool._processes):
         os.kill(pid, signal.SIGKILL)
     assert engraver.draw(score, 501).startswith("<svg")
+
+
+#: A process that draws, says who draws for it, and is killed.
+_KILLED = """
+import os, signal
+from ripresa.core.drill import Drill
+from ripresa.core.reading import read
+from ripresa.formats.engraver import Engraver
+from ripresa.formats.notation import write_score
+
+if __name__ == "__main__":
+    found = Engraver()
+    found.draw(write_score(read(Drill()), Drill().bpm, for_drawing=True).body, 500)
+    print(*found._pool._processes, flush=True)
+    os.kill(os.getpid(), signal.SIGKILL)
+"""
+
+
+def test_workers_end_with_whoever_asked_also_when_that_is_killed(tmp_path: Path) -> None:
+    (tmp_path / "asks.py").write_text(_KILLED, "utf-8")
+    asked = subprocess.run([sys.executable, tmp_path / "asks.py"], capture_output=True, text=True, check=False)
+    worker = int(asked.stdout)
+    for _ in range(600):
+        # A process that has ended and that nobody waits for is still listed, as defunct.
+        state = Path(f"/proc/{worker}/stat")
+        if not state.exists() or state.read_text().split()[2] == "Z":
+            return
+        Event().wait(0.1)
+    raise AssertionError("the worker went on without anyone to draw for")
 
 
 def test_a_picture_is_drawn_once(engraver: Engraver) -> None:

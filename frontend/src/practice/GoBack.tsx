@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { AskFirst } from "../ui/AskFirst";
+import { copyText } from "../ui/copyText";
 import type { Contents } from "./contents";
 import { type Done, resultsOf, tellable } from "./done";
 
@@ -25,12 +26,7 @@ export function GoBack({ file, done, isKept, onQuestion, onForget }: Props) {
   };
   const copy = async () => {
     const text = resultsOf(file, done);
-    try {
-      await navigator.clipboard.writeText(text);
-      setCopied("Copied: paste it into a message to your teacher.");
-    } catch {
-      setCopied(text);
-    }
+    setCopied((await copyText(text)) ? "Copied: paste it into a message to your teacher." : text);
   };
   return (
     <section className="card-plain">

@@ -332,7 +332,9 @@ class _Writer:
     def _brackets(self, voice: _Voice, note: Written, technical: str = "", *, is_first: bool = True) -> str:
         """Return the notations of a tone: all marks at the first of the main staff, ties and strings at the others."""
         under_notes = voice.staff.is_tab and self.form == "both"
-        if is_first and not under_notes and not voice.is_second:
+        # Our own engraver sets marks beside the frets of a staff of strings, and not over them.
+        without_marks = under_notes or voice.is_second or (voice.staff.is_tab and self.for_drawing)
+        if is_first and not without_marks:
             found = self.marks.notations(note)
         else:
             found = self.marks.bare(note, is_first=is_first, is_hidden=under_notes)

@@ -1,9 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type Schemas } from "../../api/client";
 import { archiveQuery, drillsQuery, forgetWork } from "../../api/queries";
 import { base64Of } from "../../ui/base64";
+import { FileButton } from "../../ui/FileButton";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -21,7 +22,6 @@ export function LibraryPage() {
   const drills = useQuery(drillsQuery);
   const newDrill = useNewDrill();
   const [wanted, setWanted] = useState("");
-  const picker = useRef<HTMLInputElement>(null);
   const [shared, setShared] = useState<{ text: string; looked: Schemas["LookedList"] } | null>(null);
   const [sharing, setSharing] = useState(false);
   const [score, setScore] = useState<Score | null>(null);
@@ -55,27 +55,14 @@ export function LibraryPage() {
     <div className="max-w-6xl">
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Drills</h1>
-        <input
-          ref={picker}
-          type="file"
+        <FileButton
+          label="A file to open"
           accept=".json,.mid,.midi,.musicxml,.xml,.mxl"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="A file to open"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) open.mutate(file);
-            event.target.value = "";
-          }}
-        />
-        <button
-          type="button"
-          className="button"
           disabled={open.isPending}
-          onClick={() => picker.current?.click()}
+          onFile={open.mutate}
         >
           Open a file
-        </button>
+        </FileButton>
         {drills.data.drills.length > 0 && (
           <button type="button" className="button" onClick={() => setSharing(true)}>
             Share

@@ -1,13 +1,13 @@
 import { useMutation } from "@tanstack/react-query";
-import { useId, useRef, useState } from "react";
+import { useId, useState } from "react";
 import { api } from "../../api/client";
 import { forgetWork } from "../../api/queries";
+import { FileButton } from "../../ui/FileButton";
 import { Problem } from "../../ui/Problem";
 
 /** What a practice file saved: dropped here, chosen, or pasted as text; judged as any take, and each take once. */
 export function ReadResults({ studentId }: { studentId: number | null }) {
   const id = useId();
-  const picker = useRef<HTMLInputElement>(null);
   const [text, setText] = useState("");
   const [isOver, setOver] = useState(false);
   const read = useMutation({
@@ -57,22 +57,15 @@ export function ReadResults({ studentId }: { studentId: number | null }) {
           >
             Take them in
           </button>
-          <button type="button" className="button button-quiet" onClick={() => picker.current?.click()}>
+          <FileButton
+            className="button-quiet"
+            label="Results to take in"
+            accept=".json,application/json,text/plain"
+            onFile={(file) => void take(file)}
+          >
             Choose the file
-          </button>
+          </FileButton>
         </div>
-        <input
-          ref={picker}
-          type="file"
-          accept=".json,application/json,text/plain"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Results to take in"
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
         {read.isError && <Problem error={read.error} />}
         {read.data && (
           <div role="status" className="mt-2">

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { recapQuery } from "../../api/queries";
+import { copyText } from "../../ui/copyText";
 import { Dialog } from "../../ui/Dialog";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -14,12 +15,8 @@ export function Recap({ studentId, onClose }: { studentId: number; onClose: () =
   const [told, setTold] = useState("");
   const text = own ?? recap.data?.text ?? "";
   const copy = async () => {
-    try {
-      await navigator.clipboard.writeText(text);
-      setTold("Copied: paste it into a message.");
-    } catch {
-      setTold("This browser does not let a page copy. Mark the text and copy it by hand.");
-    }
+    const byHand = "This browser does not let a page copy. Mark the text and copy it by hand.";
+    setTold((await copyText(text)) ? "Copied: paste it into a message." : byHand);
   };
   return (
     <Dialog title="Recap of today" onClose={onClose}>
