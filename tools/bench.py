@@ -3,6 +3,7 @@
 import time
 import warnings
 from collections.abc import Callable
+from dataclasses import replace
 from fractions import Fraction as F
 from importlib import import_module
 from typing import Any
@@ -15,8 +16,11 @@ from ripresa.core.drill.material import ScaleRun
 from ripresa.core.playing import perform
 from ripresa.core.reading import read, sounding_of
 from ripresa.core.takes import STAND_INS, Limits, due_notes, judge, play
+from ripresa.formats.engraver import Engraver
 from ripresa.formats.notation import write_musicxml
+from ripresa.formats.sheet import press_pages, press_pdf
 from ripresa.web.shapes.reading import reading_shape
+from ripresa.work.sheets import Options, of_drill, plan_to
 from tools import load
 
 
@@ -81,8 +85,32 @@ def scores() -> None:
     print(f"\nMusicXML of {len(notes)} notes: {ours:.3f} s; by music21 {other:.2f} s, × {other / ours:.0f}")
 
 
+def papers() -> None:
+    """Print how long a hand-out of some sixty bars takes to be seen, and to be written, beside its reading."""
+    drill = Drill(
+        material=ScaleRun(octaves=2), legs=tuple(Leg(F(2 + index % 3)) for index in range(21)), hands=ByOrder()
+    )
+    engraver = Engraver()
+    of_drill(drill, Options(shows="both"), engraver)
+    reading = seconds(lambda: read(drill))
+    print(f"\nHand-out of {read(drill).bar_count} bars, each as many times as long as its reading ({reading:.3f} s)")
+    for shows in ("rail", "both"):
+        # Another title: neither the page nor its notation has been made before.
+        fresh = replace(drill, title=f"Bench, {shows}", meter="4/4", bpm=F(61) if shows == "rail" else F(62))
+        began = time.perf_counter()
+        sheet = of_drill(fresh, Options(shows=shows), engraver, plan_to(fresh, None, F(90)))
+        pages = press_pages(sheet)
+        seen = time.perf_counter() - began
+        body = press_pdf(sheet)
+        done = time.perf_counter() - began
+        told = f"{len(pages)} pages seen in {seen:.2f} s, × {seen / reading:.0f}"
+        print(f"  {shows}: {told}; PDF {done:.2f} s, {len(body)} bytes")
+    engraver.close()
+
+
 def main() -> None:
     scores()
+    papers()
     table("Reading a drill", "legs", [3, 30, 300], lambda count: lambda: read(steps(count)))
     readings = {count: read(steps(count)) for count in (3, 30, 300)}
     table("Rail and sums of a reading", "legs", [3, 30, 300], lambda n: lambda: reading_shape(readings[n], F(84)))

@@ -15,7 +15,8 @@ from ripresa.formats.words import SOUND
 #: Where the page keeps what is put into it.
 _DATA, _WORDS, _TITLE = "<!--practice-->", "<!--words-->", "<title>Ripresa</title>"
 LARGEST = 3_000_000
-MOST_RUNGS = 60
+#: Rungs that go home: nobody climbs more between two lessons.
+MOST_RUNGS = 12
 #: How a browser names the sound of the words.
 _FLAC = "data:audio/flac;base64,"
 

@@ -8,7 +8,7 @@ import pytest
 
 from ripresa.cli import main
 from ripresa.core.drill import Drill
-from ripresa.core.drill.material import ScaleRun
+from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.formats.drill_file import write_drill
 from tests.strategies import legs
 
@@ -39,10 +39,49 @@ def test_read_takes_a_pipe(
     assert json.loads(capsys.readouterr().out)["bpm"] == 72
 
 
-@pytest.mark.parametrize(("name", "start"), [("d.musicxml", b"<?xml"), ("d.wav", b"RIFF"), ("d.flac", b"fLaC")])
+@pytest.mark.parametrize(
+    ("name", "start"), [("d.musicxml", b"<?xml"), ("d.mxl", b"PK"), ("d.wav", b"RIFF"), ("d.flac", b"fLaC")]
+)
 def test_export_writes_what_the_name_asks_for(drill_file: Path, tmp_path: Path, name: str, start: bytes) -> None:
     assert main(["export", str(drill_file), "--to", str(tmp_path / name)]) == 0
     assert (tmp_path / name).read_bytes().startswith(start)
+
+
+def test_export_writes_staves_and_plays_repeats_out_as_it_is_asked(tmp_path: Path) -> None:
+    guitar = tmp_path / "guitar.json"
+    drill = Drill(material=OneNote(beats=4), legs=legs(2, 2), instrument="guitar")
+    guitar.write_text(write_drill(drill))
+    target = tmp_path / "out.musicxml"
+    assert main(["export", str(guitar), "--to", str(target)]) == 0
+    assert target.read_text().count("<measure") == 1
+    assert main(["export", str(guitar), "--to", str(target), "--played-out"]) == 0
+    assert target.read_text().count("<measure") == 2
+    run = tmp_path / "run.json"
+    run.write_text(write_drill(Drill(material=ScaleRun(octaves=1), instrument="guitar")))
+    assert main(["export", str(run), "--to", str(target), "--staves", "tab"]) == 0
+    assert "<sign>TAB</sign>" in target.read_text()
+
+
+def test_sheet_writes_the_hand_out_as_pdf_and_as_text(drill_file: Path, tmp_path: Path) -> None:
+    for name, start in (("out.pdf", b"%PDF"), ("out.txt", b"New drill")):
+        asked = ["sheet", str(drill_file), "--to", str(tmp_path / name), "--target", "80", "--note", "Loose."]
+        assert main(asked) == 0
+        assert (tmp_path / name).read_bytes().startswith(start)
+    text = (tmp_path / "out.txt").read_text("utf-8")
+    assert "♩ = 72: metronome 72, 4.8 notes a second" in text
+    assert "♩ = 80: metronome 80" in text
+    assert "From your teacher\nLoose." in text
+
+
+def test_sheet_refuses_what_it_cannot_write(
+    drill_file: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["sheet", str(drill_file), "--to", str(tmp_path / "out.doc")]) != 0
+    assert "does not end in .pdf or .txt" in capsys.readouterr().err
+    assert main(["sheet", str(drill_file), "--to", str(tmp_path / "no" / "out.txt")]) != 0
+    assert "cannot be written" in capsys.readouterr().err
+    assert main(["sheet", str(drill_file), "--to", str(tmp_path / "out.txt"), "--target", "60"]) != 0
+    assert "has to be above the start" in capsys.readouterr().err
 
 
 def test_export_writes_midi(drill_file: Path, tmp_path: Path) -> None:
