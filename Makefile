@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words lock bench truth shots e2e clean
+.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words fonts lock bench truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -59,6 +59,9 @@ mutants: setup ## Change the core a little, again and again, and see which chang
 words: setup ## Make the spoken words that ship, anew; needs Debian’s espeak-ng.
 	@GOAL=words tools/need.sh voice
 	$(VENV)/python -m tools.words
+
+fonts: setup ## Make the fonts that paper is set in, anew, of those that the screen has.
+	$(VENV)/python -m tools.fonts
 
 bench: setup ## Time against size, as ratios in one run.
 	$(VENV)/python -m tools.bench

@@ -105,7 +105,7 @@ def test_a_take_of_two_hands_is_measured_hand_by_hand_and_together(page: Page, d
 
 
 def test_two_places_to_tap_are_two_hands(page: Page, demo: Server) -> None:
-    page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, {**HANDS, 'way_in': [], 'bpm': '300'})}")
+    page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, {**HANDS, 'way_in': [], 'bpm': '100'})}")
     page.get_by_label("student").select_option(label="Ilse Havn")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")

@@ -2,10 +2,19 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Literal
 
 from ripresa.core.grid import Event
 from ripresa.core.pitch import Pitch, parse_pitch
 from ripresa.core.reading import Reading, read
+
+#: The staves of an instrument with strings.
+Form = Literal["notes", "tab", "both"]
+FORMS: dict[Form, tuple[str, str]] = {
+    "notes": ("notes", "A staff of five lines, as every instrument reads it."),
+    "tab": ("TAB", "A line for each string, with the frets on it."),
+    "both": ("notes and TAB", "The notes, and under them where they lie."),
+}
 
 #: How a fret is spelt that is no tone of what is played, such as a damped one.
 _SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
