@@ -38,7 +38,8 @@ from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
 from ripresa.formats.notation import pack, write_musicxml
-from ripresa.formats.play_along import FORMATS, Heard, Rung, Tags, render, write_sound
+from ripresa.formats.play_along import Heard, Rung, render
+from ripresa.formats.play_along_file import FORMATS, Tags, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take

@@ -1,8 +1,6 @@
 """MusicXML read: the parts of a score, plain (.musicxml, .xml) or packed (.mxl), as MusicXML 4.0 describes them."""
 
-import io
 import re
-import zipfile
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
@@ -17,9 +15,9 @@ from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.core.rhythm import Level
 from ripresa.formats.bounds import MOST_METERS, check_end, check_meter, check_notes, check_parts
 from ripresa.formats.musicxml_bars import RawBar, Struck, played, times_of
+from ripresa.formats.packed_score import unpacked
 from ripresa.formats.parts import Part
 
-LARGEST_UNPACKED = 20_000_000
 #: Tags of a score of 50,000 notes, rich in detail; more take too long to be looked through.
 MOST_TAGS = 1_500_000
 #: What the lengths of a score may divide the quarter into, all of them together.
@@ -52,7 +50,7 @@ def read_musicxml(data: bytes) -> tuple[Part, ...]:
         Unreadable: It is not MusicXML by parts, is packed in a way that cannot be opened, or has no notes.
     """
     try:
-        text = _unpacked(data)
+        text = unpacked(data)
         if text.count(b"<") > MOST_TAGS:
             raise Unreadable("This score is too large to be read at once. Save a part of it.", field="file")
         if any(form in text for form in _ENTITY):
@@ -81,34 +79,6 @@ def read_musicxml(data: bytes) -> tuple[Part, ...]:
     if not parts:
         raise Unreadable("This score has no notes.", field="file")
     return tuple(parts)
-
-
-def _unpacked(data: bytes) -> bytes:
-    if not data.startswith(b"PK"):
-        return data
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as packed:
-            inside = packed.infolist()
-            if sum(one.file_size for one in inside) > LARGEST_UNPACKED:
-                raise Unreadable(
-                    f"This packed score is over {LARGEST_UNPACKED // 1_000_000} MB unpacked. Save a part of it.",
-                    field="file",
-                )
-            scores = [
-                one.filename
-                for one in inside
-                if not one.filename.startswith("META-INF/") and one.filename.endswith((".xml", ".musicxml"))
-            ]
-            if not scores:
-                raise Unreadable("This packed file holds no score. Choose a .mxl file.", field="file")
-            with packed.open(scores[0]) as score:
-                # What it says of its size is not believed.
-                return score.read(LARGEST_UNPACKED)
-    except Unreadable:
-        raise
-    except Exception as error:
-        # Whatever a library makes of a damaged archive: it cannot be opened.
-        raise Unreadable("This packed score cannot be opened. Save it as plain MusicXML.", field="file") from error
 
 
 @dataclass(slots=True)

@@ -1,56 +1,24 @@
 """Play-along files: scores rendered to sound one after the other, each onset exact to the sample."""
 
-import io
-import zipfile
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from pathlib import Path
-from typing import Literal
 
 import numpy as np
-import soundfile
 
-from ripresa.core.drill import Drill
-from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, plural
-from ripresa.core.pitch import instrument_named
-from ripresa.core.playing import (
-    COUNT_A_BAR,
-    SILENT,
-    Accompaniment,
-    Before,
-    Pulse,
-    Score,
-    Sounding,
-    Spoken,
-    lead_of,
-    score,
-    soundings,
-)
-from ripresa.core.reading import read, with_click
-from ripresa.core.rhythm import check_bpm, span_seconds
-from ripresa.formats.id3 import id3
+from ripresa.core.playing import Score, Sounding, soundings
+from ripresa.core.rhythm import span_seconds
 from ripresa.formats.recipes import RECIPES, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
 from ripresa.formats.speaker import ANCHOR
 from ripresa.formats.words import word_sound
 
-SoundFormat = Literal["wav", "flac", "ogg", "mp3"]
-
-#: Format → (what the writer calls it, type for the browser).
-FORMATS: dict[SoundFormat, tuple[str, str]] = {
-    "wav": ("WAV", "audio/wav"),
-    "flac": ("FLAC", "audio/flac"),
-    "ogg": ("OGG", "audio/ogg"),
-    "mp3": ("MP3", "audio/mpeg"),
-}
 MOST_PASSES = 32
 MOST_RUNGS = 40
 LONGEST_SECONDS = 20 * 60
 #: Silence between one rung and the next, for a breath; and at the end, for what still rings.
-_BETWEEN, _RINGS = 3.0, 1.0
+BETWEEN, _RINGS = 3.0, 1.0
 #: How a note ends: it fades over 20 ms after 95 % of its length.
 _HELD, _FADE = 0.95, 0.02
 _PEAK = 0.97
@@ -89,19 +57,21 @@ def check_length(rungs: Sequence[Rung], passes: int) -> None:
     Raises:
         OutOfRange: Fewer than 1 or more than 32 passes, more than 40 rungs, or more than 20 minutes.
     """
-    _check_count(len(rungs), passes)
-    _check_seconds([rung.lasts(passes) for rung in rungs])
+    check_count(len(rungs), passes)
+    check_seconds([rung.lasts(passes) for rung in rungs])
 
 
-def _check_count(rungs: int, passes: int) -> None:
+def check_count(rungs: int, passes: int) -> None:
+    """Refuse more rungs or passes than one file may have."""
     if not 1 <= passes <= MOST_PASSES:
         raise OutOfRange(f"A file holds 1 to {MOST_PASSES} passes, not {passes}.", field="passes")
     if not 1 <= rungs <= MOST_RUNGS:
         raise OutOfRange(f"A file holds 1 to {MOST_RUNGS} rungs, not {rungs}.", field="rungs")
 
 
-def _check_seconds(parts: Sequence[float]) -> None:
-    seconds = sum(part + _BETWEEN for part in parts)
+def check_seconds(parts: Sequence[float]) -> None:
+    """Refuse parts that last too long together, in seconds."""
+    seconds = sum(part + BETWEEN for part in parts)
     if seconds > LONGEST_SECONDS:
         raise OutOfRange(
             f"That lasts {seconds / 60:.0f} minutes, and a file holds {LONGEST_SECONDS // 60}. Take fewer "
@@ -138,157 +108,11 @@ def render_all(
     parts = []
     for done, rung in enumerate(rungs, start=1):
         last = done == len(rungs)
-        parts.append(_part(rung, voice, passes, heard, _RINGS if last else _BETWEEN))
+        parts.append(_part(rung, voice, passes, heard, _RINGS if last else BETWEEN))
         tell(done)
     sound = np.concatenate(parts)
     peak = float(np.abs(sound).max())
     return sound if peak <= _PEAK else sound * (_PEAK / peak)
-
-
-@dataclass(frozen=True, slots=True)
-class Tags:
-    """What a player shows of a file: its title, whom it is from, which of a set it is, what it holds."""
-
-    title: str = ""
-    artist: str = ""
-    track: int | None = None
-    comment: str = ""
-
-    @property
-    def named(self) -> dict[str, str]:
-        """Each by the name that the writer of the other formats has for it."""
-        track = str(self.track or "")
-        return {"title": self.title, "artist": self.artist, "comment": self.comment, "tracknumber": track}
-
-
-def write_sound(sound: Samples, kind: SoundFormat, tags: Tags = Tags()) -> bytes:
-    """Return samples as a file of a format."""
-    target = io.BytesIO()
-    # A second at a time: given many at once, the writer of Ogg ends the process (seen from 48 s on).
-    with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
-        for name, said in (tags.named if kind != "mp3" else {}).items():
-            # An empty tag is refused by the writer.
-            if said:
-                setattr(file, name, said)
-        for start in range(0, len(sound), RATE):
-            file.write(sound[start : start + RATE].astype(np.float32))
-    own = id3(tags.title, tags.artist, str(tags.track or ""), tags.comment) if kind == "mp3" else b""
-    return own + target.getvalue()
-
-
-@dataclass(frozen=True, slots=True)
-class PlayAlong:
-    """A file that is asked for: a drill at one tempo after the other, and what is heard of it.
-
-    Args:
-        rungs: (bpm, click) of each; None is the drill’s own click.
-        is_set: Whether each rung is a file of its own, numbered, in an archive with a list.
-        artist: Whom the files are said to be from.
-
-    Raises:
-        OutOfRange: As ``check_length``; or a tempo or a click that the drill cannot have.
-    """
-
-    drill: Drill
-    rungs: tuple[tuple[Fraction, Click | None], ...]
-    sound: SoundFormat = "mp3"
-    passes: int = 2
-    heard: Heard = Heard()
-    before: Before = COUNT_A_BAR
-    spoken: Spoken = SILENT
-    pulse: Pulse | None = None
-    back: tuple[Accompaniment, ...] = ()
-    is_set: bool = False
-    artist: str = ""
-
-    def check(self) -> None:
-        """Refuse what cannot be made, without making it."""
-        _check_count(len(self.rungs), self.passes)
-        reading = read(self.drill)
-        for other in {rung[1] for rung in self.rungs if rung[1]}:
-            with_click(reading, other)
-        _check_seconds(
-            [
-                float(
-                    span_seconds(
-                        lead_of(reading, check_bpm(bpm), self.before)[0].beats + reading.loop_beats * self.passes, bpm
-                    )
-                )
-                for bpm, _ in self.rungs
-            ]
-        )
-
-    def made(self) -> list[Rung]:
-        """Return what is heard, rung by rung."""
-        reading = read(self.drill)
-        return [
-            Rung(
-                score(
-                    with_click(reading, click) if click else reading,
-                    bpm,
-                    before=self.before,
-                    pulse=self.pulse,
-                    back=self.back,
-                    spoken=self.spoken,
-                ),
-                bpm,
-            )
-            for bpm, click in self.rungs
-        ]
-
-
-def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> None:
-    """Write a play-along file; ``tell`` is called with how many rungs are done."""
-    voice = instrument_named(asked.drill.instrument).voice
-    rungs = asked.made()
-    title = asked.drill.title
-    if asked.is_set:
-        target.write_bytes(_set(asked, rungs, voice, tell))
-        return
-    tags = Tags(title, asked.artist, comment="; ".join(_contents(asked, rungs)))
-    sound = render_all(rungs, voice, asked.passes, asked.heard, tell)
-    target.write_bytes(write_sound(sound, asked.sound, tags))
-
-
-def _set(asked: PlayAlong, rungs: Sequence[Rung], voice: Voice, tell: Callable[[int], None]) -> bytes:
-    """Return an archive of a file a rung, numbered, and a text that says what each is."""
-    packed = io.BytesIO()
-    listed = [asked.drill.title, ""]
-    with zipfile.ZipFile(packed, "w") as archive:
-        for number, rung in enumerate(rungs, start=1):
-            name = f"{number:02d}-{_ascii(label(rung.bpm))}-bpm.{asked.sound}"
-            what = _told(asked, number - 1, rung)
-            tags = Tags(f"{asked.drill.title}, {what}", asked.artist, number)
-            archive.writestr(name, write_sound(render(rung, voice, asked.passes, asked.heard), asked.sound, tags))
-            lasts = f"{plural(asked.passes, 'pass', 'passes')}, {_clock(rung.lasts(asked.passes))}"
-            listed.append(f"{name}: {what}, {lasts}")
-            tell(number)
-        # After a mark of its encoding: titles are in every script, and some readers guess.
-        archive.writestr("contents.txt", "\ufeff" + "\n".join(listed) + "\n")
-    return packed.getvalue()
-
-
-def _contents(asked: PlayAlong, rungs: Sequence[Rung]) -> Iterator[str]:
-    """Yield where each rung begins in one file, and what it is."""
-    at = 0.0
-    for number, rung in enumerate(rungs):
-        yield f"{_clock(at)} {_told(asked, number, rung)}"
-        at += rung.lasts(asked.passes) + _BETWEEN
-
-
-def _told(asked: PlayAlong, number: int, rung: Rung) -> str:
-    click = asked.rungs[number][1] or asked.drill.click
-    return f"{label(rung.bpm)} bpm, click {click.words}"
-
-
-def _clock(seconds: float) -> str:
-    minutes, rest = divmod(round(seconds), 60)
-    return f"{minutes}:{rest:02d}"
-
-
-def _ascii(text: str) -> str:
-    """Return a tempo as it may stand in the name of a file on every device: ``74⅔`` is ``74``."""
-    return "".join(sign for sign in text if sign in "0123456789.") or "0"
 
 
 def _part(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:

@@ -19,17 +19,8 @@ from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import COUNT_A_BAR, Before, score
 from ripresa.core.reading import read
-from ripresa.formats.play_along import (
-    FORMATS,
-    Heard,
-    PlayAlong,
-    Rung,
-    SoundFormat,
-    Tags,
-    make_file,
-    render,
-    write_sound,
-)
+from ripresa.formats.play_along import Heard, Rung, render
+from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, Tags, make_file, write_sound
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
@@ -102,7 +93,7 @@ def test_too_much_is_refused(passes: int, bpm: F) -> None:
 @pytest.mark.parametrize("kind", FORMATS)
 def test_a_minute_and_a_half_is_written_without_ending_the_process(kind: SoundFormat) -> None:
     script = (
-        "import sys, numpy as np; from ripresa.formats.play_along import write_sound;"
+        "import sys, numpy as np; from ripresa.formats.play_along_file import write_sound;"
         f"sys.stdout.buffer.write(write_sound(np.sin(np.arange({90 * RATE}) / 40) / 4, {kind!r}))"
     )
     ended = subprocess.run([sys.executable, "-c", script], capture_output=True, check=False)

@@ -15,7 +15,7 @@ from flask.testing import FlaskClient
 from werkzeug.http import parse_options_header
 
 from ripresa.core.errors import OutOfRange
-from ripresa.formats.play_along import PlayAlong, make_file
+from ripresa.formats.play_along_file import PlayAlong, make_file
 from ripresa.store.files import DATABASE_NAME
 from ripresa.web.app import create_app
 from ripresa.web.jobs import MOST_KEPT, Job, Jobs, Tell, Work, apart

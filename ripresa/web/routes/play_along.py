@@ -10,7 +10,8 @@ from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict
 from ripresa.core.exact import label, plural
 from ripresa.core.playing import Accompaniment, Before, Pulse, Spoken
-from ripresa.formats.play_along import FORMATS, MOST_RUNGS, Heard, PlayAlong, SoundFormat, make_file
+from ripresa.formats.play_along import MOST_RUNGS, Heard
+from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, make_file
 from ripresa.formats.recipes import Timbre
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills

@@ -6,7 +6,7 @@ from fractions import Fraction
 from ripresa.core.reading import Reading
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told
-from ripresa.core.reports.told.brief import Run, brief, brief_runs
+from ripresa.core.reports.told.brief import brief, brief_runs
 from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
 from ripresa.core.reports.told.hands import hands_told, neck_told
 from ripresa.core.reports.told.lines import landings_told, statements_told
@@ -16,6 +16,7 @@ from ripresa.core.reports.told.speed import closest_told, gear_told, working
 from ripresa.core.reports.told.strings import steps_told, strings_told
 from ripresa.core.reports.told.two_hands import two_hands_told
 from ripresa.core.reports.told.winds import registers_told, tongue_told
+from ripresa.core.reports.told.words import Run
 
 __all__ = [
     "Paragraph",
