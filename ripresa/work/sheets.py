@@ -115,7 +115,7 @@ def compose(subject: Subject, options: Options, now: datetime, engraver: Engrave
 def of_drill(drill: Drill, options: Options, engraver: Engraver, plan: ClimbPlan | None = None) -> Sheet:
     """Return the sheet of a drill for anyone; with a plan, its rungs too."""
     reading = read(drill)
-    rails, more = rail_rows(reading) if options.shows != "notation" else ([], "")
+    rails, more = rail_rows(reading, large=options.large) if options.shows != "notation" else ([], "")
     sheet = Sheet(
         paper=options.paper,
         large=options.large,

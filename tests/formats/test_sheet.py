@@ -88,6 +88,16 @@ def test_large_print_is_larger(engraver: Engraver) -> None:
     assert sizes[1] > 1.2 * sizes[0]
 
 
+@pytest.mark.parametrize(("divisions", "larger"), [((2, 3, 4), 1.5), ((6,), 1.2), ((8,), 1.0)])
+def test_the_rail_of_large_print_is_larger_as_far_as_its_words_leave_room(
+    divisions: tuple[int, ...], larger: float
+) -> None:
+    reading = read(Drill(material=ScaleRun(octaves=1), legs=legs(*divisions)))
+    usual, large = (rail_rows(reading, large=large)[0][0].picture for large in (False, True))
+    widths = [float(picture.split('viewBox="0 0 ')[1].split()[0]) for picture in (usual, large)]
+    assert widths[0] / widths[1] == pytest.approx(larger, abs=0.01)
+
+
 def test_a_sheet_is_read_as_it_was_kept(engraver: Engraver) -> None:
     sheet = of_drill(SHELF[0].drill, Options(shows="both", note="Slowly."), engraver)
     assert read_sheet(write_sheet(sheet)) == sheet

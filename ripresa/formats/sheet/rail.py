@@ -8,15 +8,18 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from html import escape
-from itertools import groupby
+from itertools import groupby, pairwise
 
 from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import division_label, plural
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 
-#: Points that a row is wide, and that its label takes of it.
-WIDTH, _GUTTER = 690.0, 84.0
+#: Points that a row is wide, that its label takes of it, and that are left free beside its pegs.
+_WIDTH, _GUTTER, _MARGIN = 690.0, 84.0, 10.0
+#: A row of large print is narrower before it fills the page, so that all of it is larger: by this, and as far as its
+#: words stay this many points from one another.
+_LARGE, _APART = 1.5, 20.0
 _FONT = "Atkinson Hyperlegible Next"
 _COUNT = 15.0
 #: Rows that paper has room for; what goes on as before is not said again.
@@ -61,8 +64,12 @@ class _Bar:
     rows: tuple[tuple[Event, ...], ...]
 
 
-def rail_rows(reading: Reading) -> tuple[list[RailRow], str]:
-    """Return the rows that show a drill: a bar of each leg, or of each rhythm; and what is not shown, in words."""
+def rail_rows(reading: Reading, *, large: bool = False) -> tuple[list[RailRow], str]:
+    """Return the rows that show a drill: a bar of each leg, or of each rhythm; and what is not shown, in words.
+
+    Args:
+        large: For large print: up to half as large again.
+    """
     different: dict[object, _Bar] = {}
     begun = -1
     several = len(reading.legs) > 1 and not own_rhythm(reading.drill.material)
@@ -77,7 +84,15 @@ def rail_rows(reading: Reading) -> tuple[list[RailRow], str]:
     widest = max(bar.length for bar in shown)
     left = len(different) - len(shown)
     more = f"{plural(left, 'more bar')} of another rhythm not shown" if left else ""
-    return [_row(bar, reading, widest, heights) for bar in shown], more
+    width = _width(shown, widest) if large else _WIDTH
+    return [_row(bar, reading, widest, heights, width) for bar in shown], more
+
+
+def _width(bars: Sequence[_Bar], widest: Fraction) -> float:
+    """Return how wide rows of large print are."""
+    onsets = (sorted({event.onset for event in row}) for bar in bars for row in bar.rows)
+    closest = min((after - at for row in onsets for at, after in pairwise(row)), default=widest)
+    return min(_WIDTH, max(_WIDTH / _LARGE, _GUTTER + _MARGIN + float(widest / closest) * _APART))
 
 
 def _bars(reading: Reading) -> Iterator[_Bar]:
@@ -107,8 +122,8 @@ def _clicks(bar: _Bar, reading: Reading) -> list[tuple[Fraction, str]]:
     return [(at, level) for at, level in reading.click_cycle.within(end) if at >= bar.start]
 
 
-def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights) -> RailRow:
-    beat = (WIDTH - _GUTTER - 10) / float(widest)
+def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights, width: float) -> RailRow:
+    beat = (width - _GUTTER - _MARGIN) / float(widest)
 
     def x(at: Fraction) -> float:
         return _GUTTER + 8 + float(at - bar.start) * beat
@@ -141,7 +156,7 @@ def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights) -> Ra
     y += 6.0
     parts += _chords(bar.rows[0], x)
     picture = (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {y:.1f}" width="{WIDTH:.0f}" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} {y:.1f}" width="{width:.0f}" '
         f'height="{y:.1f}" font-family="{_FONT}">{"".join(parts)}</svg>'
     )
     return RailRow(picture, y, _in_words(bar))

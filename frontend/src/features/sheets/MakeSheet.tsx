@@ -88,14 +88,16 @@ export function MakeSheet({ of, choices, hasStrings }: Props) {
             onChange={(large) => set({ large: large === "yes" })}
           />
           , on{" "}
-          <BriefSelect
-            label="paper"
-            field="paper"
-            value={options.paper ?? "A4"}
-            choices={choices.papers}
-            onChange={(paper) => set({ paper: paper as Options["paper"] })}
-          />
-          .
+          <span className="whitespace-nowrap">
+            <BriefSelect
+              label="paper"
+              field="paper"
+              value={options.paper ?? "A4"}
+              choices={choices.papers}
+              onChange={(paper) => set({ paper: paper as Options["paper"] })}
+            />
+            .
+          </span>
         </Brief>
         <label className="block">
           <span className="text-soft">What you write in</span>
