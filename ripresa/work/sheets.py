@@ -1,6 +1,7 @@
 """Hand-outs: composed of a climb or a drill, issued and kept as they were, compared with what stands now."""
 
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from fractions import Fraction
@@ -115,8 +116,19 @@ def compose(subject: Subject, options: Options, now: datetime, engraver: Engrave
 def of_drill(drill: Drill, options: Options, engraver: Engraver, plan: ClimbPlan | None = None) -> Sheet:
     """Return the sheet of a drill for anyone; with a plan, its rungs too."""
     reading = read(drill)
+    with ThreadPoolExecutor(1) as beside:
+        # Another process draws the notation: meanwhile the rest is worked out.
+        notation = beside.submit(_notation, reading, options, engraver)
+        sheet = _but_notation(reading, options)
+        if plan is not None:
+            sheet = _with_rungs(replace(sheet, moving=plan.moving_words), reading, ladder(plan, drill).rungs, None)
+        return replace(sheet, notation=notation.result())
+
+
+def _but_notation(reading: Reading, options: Options) -> Sheet:
+    drill = reading.drill
     rails, more = rail_rows(reading, large=options.large) if options.shows != "notation" else ([], "")
-    sheet = Sheet(
+    return Sheet(
         paper=options.paper,
         large=options.large,
         title=drill.title,
@@ -126,16 +138,12 @@ def of_drill(drill: Drill, options: Options, engraver: Engraver, plan: ClimbPlan
         brief=brief_runs(reading),
         before=tuple(_before(drill)),
         rails=tuple(Picture(row.picture, row.words) for row in rails),
-        notation=tuple(_notation(reading, options, engraver)) if options.shows != "rail" else (),
         more=more,
         fit=tuple(_fit(reading)),
         clean=CLEAN,
         care=tuple(care_for(instrument_named(drill.instrument), [drill])),
         note=options.note.strip(),
     )
-    if plan is None:
-        return sheet
-    return _with_rungs(replace(sheet, moving=plan.moving_words), reading, ladder(plan, drill).rungs, None)
 
 
 def _before(drill: Drill) -> Iterator[str]:
@@ -150,7 +158,9 @@ def _before(drill: Drill) -> Iterator[str]:
     yield "Play as slowly as it takes to be clean."
 
 
-def _notation(reading: Reading, options: Options, engraver: Engraver) -> Iterator[Picture]:
+def _notation(reading: Reading, options: Options, engraver: Engraver) -> tuple[Picture, ...]:
+    if options.shows == "rail":
+        return ()
     if len(reading.every) > _MOST_NOTES:
         raise OutOfRange(
             f"Up to {_MOST_NOTES} notes and rests are engraved on paper, not {len(reading.every)}. Take the rail.",
@@ -161,7 +171,7 @@ def _notation(reading: Reading, options: Options, engraver: Engraver) -> Iterato
     score = write_score(known, reading.drill.bpm, form, for_drawing=True)
     usual = next(width for most, width in _ENGRAVED if len(reading.every) <= most)
     width = _ENGRAVED_LARGE if options.large else usual
-    yield Picture(engraver.draw(score.body, width), in_words(reading))
+    return (Picture(engraver.draw(score.body, width), in_words(reading)),)
 
 
 def _fit(reading: Reading) -> Iterator[str]:
