@@ -16,6 +16,7 @@ from ripresa.store.identity import studio_id
 from ripresa.store.tables import database
 from ripresa.web.app import create_app
 from tests.conftest import Studio
+from tests.web.test_click_ladder import BEAT, NONE, change
 
 PAGE = '<title>Ripresa</title><script id="practice"><!--practice--></script><script id="words"><!--words--></script>'
 TAKE = "taketake-0001"
@@ -79,6 +80,13 @@ def test_all_times_are_in_the_file(client: FlaskClient, studio: Studio) -> None:
     # Rungs under the same click share a rail.
     assert {rung["reading"] for rung in climb["rungs"]} == {0}
     assert [rung["number"] for rung in climb["rungs"] if rung["is_now"]] == [1]
+
+
+def test_the_sentence_is_the_drill_whatever_click_its_last_rung_has(client: FlaskClient, studio: Studio) -> None:
+    change(client, studio, [BEAT, NONE])
+    (climb,) = json_of(client.get(f"/api/practice-file.json?climb={studio.climb.id}"))["climbs"]
+    assert climb["rungs"][-1]["click_words"] != "every beat"
+    assert "Click every beat at" in "".join(run["text"] for run in climb["brief"])
 
 
 def test_the_file_is_one_page_with_its_words_and_its_contents(page: OpenAPI, studio: Studio) -> None:

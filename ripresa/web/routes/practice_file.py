@@ -14,6 +14,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import decimal, label
 from ripresa.core.pitch import Voice, instrument_named
 from ripresa.core.playing import Before, Performance
+from ripresa.core.reading import read
 from ripresa.core.reports import brief_runs
 from ripresa.core.studio import Climb, care_for
 from ripresa.formats.practice_file import MOST_RUNGS, write_practice_file
@@ -177,6 +178,7 @@ def _practice(ids: list[int]) -> PracticeFileShape:
 def _climb(climb: Climb) -> PracticeClimb:
     stood = as_it_stands(climb.id)
     drill = climb.drill.drill
+    reading = read(drill)
     # From the one before the present on: nobody goes back further at home.
     begin = max(0, climb.rung - 2)
     rungs, readings, voice = [], list[ReadingShape](), instrument_named(drill.instrument).voice
@@ -198,8 +200,8 @@ def _climb(climb: Climb) -> PracticeClimb:
         version=climb.drill.version,
         title=climb.title,
         purpose=drill.purpose,
-        brief=[RunShape(text=run.text, is_word=run.is_word) for run in brief_runs(found.reading)],
-        sign=found.reading.meter.sign,
+        brief=[RunShape(text=run.text, is_word=run.is_word) for run in brief_runs(reading)],
+        sign=reading.meter.sign,
         voice=voice,
         moving=climb.plan.moving_words,
         clean=CLEAN,
