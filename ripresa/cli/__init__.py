@@ -39,7 +39,7 @@ from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
 from ripresa.formats.notation import pack, write_musicxml
 from ripresa.formats.play_along import Heard, Rung, render
-from ripresa.formats.play_along_file import FORMATS, Tags, write_sound
+from ripresa.formats.play_along_file import ARTIST, FORMATS, Tags, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take
@@ -233,7 +233,7 @@ def _written(reading: Reading, bpm: Fraction, chosen: argparse.Namespace) -> byt
         if kind == sound:
             levels = Heard(click=with_click)
             made = render(Rung(score(reading, bpm), bpm), reading.instrument.voice, 2, levels)
-            return write_sound(made, sound, Tags(reading.drill.title, "Ripresa", comment=f"{label(bpm)} bpm"))
+            return write_sound(made, sound, Tags(reading.drill.title, ARTIST, comment=f"{label(bpm)} bpm"))
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 

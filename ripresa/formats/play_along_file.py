@@ -34,6 +34,10 @@ FORMATS: dict[SoundFormat, tuple[str, str]] = {
 }
 
 
+#: Whom files are said to be from: the studio has no name of its own.
+ARTIST = "Ripresa"
+
+
 @dataclass(frozen=True, slots=True)
 class Tags:
     """What a player shows of a file: its title, whom it is from, which of a set it is, what it holds."""
@@ -72,7 +76,6 @@ class PlayAlong:
     Args:
         rungs: (bpm, click) of each; None is the drill’s own click.
         is_set: Whether each rung is a file of its own, numbered, in an archive with a list.
-        artist: Whom the files are said to be from.
 
     Raises:
         OutOfRange: As ``check_length``; or a tempo or a click that the drill cannot have.
@@ -88,7 +91,6 @@ class PlayAlong:
     pulse: Pulse | None = None
     back: tuple[Accompaniment, ...] = ()
     is_set: bool = False
-    artist: str = ""
 
     def check(self) -> None:
         """Refuse what cannot be made, without making it."""
@@ -134,7 +136,7 @@ def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> No
     if asked.is_set:
         target.write_bytes(_set(asked, rungs, voice, tell))
         return
-    tags = Tags(title, asked.artist, comment="; ".join(_contents(asked, rungs)))
+    tags = Tags(title, ARTIST, comment="; ".join(_contents(asked, rungs)))
     sound = render_all(rungs, voice, asked.passes, asked.heard, tell)
     target.write_bytes(write_sound(sound, asked.sound, tags))
 
@@ -147,7 +149,7 @@ def _set(asked: PlayAlong, rungs: Sequence[Rung], voice: Voice, tell: Callable[[
         for number, rung in enumerate(rungs, start=1):
             name = f"{number:02d}-{_ascii(label(rung.bpm))}-bpm.{asked.sound}"
             what = _told(asked, number - 1, rung)
-            tags = Tags(f"{asked.drill.title}, {what}", asked.artist, number)
+            tags = Tags(f"{asked.drill.title}, {what}", ARTIST, number)
             archive.writestr(name, write_sound(render(rung, voice, asked.passes, asked.heard), asked.sound, tags))
             lasts = f"{plural(asked.passes, 'pass', 'passes')}, {_clock(rung.lasts(asked.passes))}"
             listed.append(f"{name}: {what}, {lasts}")

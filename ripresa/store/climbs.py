@@ -40,6 +40,11 @@ _DECISIONS = get_args(Decision)
 _AT_ONCE = 500
 
 
+def plan_text(plan: ClimbPlan) -> str:
+    """Return a plan as it is kept."""
+    return _PLAN.dump_json(plan).decode()
+
+
 def find_climb(climb_id: int) -> Climb:
     """Return a climb.
 
@@ -78,7 +83,7 @@ def add_climb(
         row = ClimbRow.create(
             student=student_id,
             version=version_row(drill_id, version),
-            plan=_PLAN.dump_json(plan).decode(),
+            plan=plan_text(plan),
             rung=1,
             started_at=now,
             overrides=_OVERRIDES.dump_json(overrides, exclude_defaults=True).decode() if overrides else "{}",
@@ -114,7 +119,7 @@ def add_set(
             made = ClimbRow.create(
                 student=student_id,
                 version=row,
-                plan=_PLAN.dump_json(plan).decode(),
+                plan=plan_text(plan),
                 rung=1,
                 started_at=now,
                 overrides=_OVERRIDES.dump_json(overrides, exclude_defaults=True).decode(),
@@ -241,7 +246,7 @@ def change_plan(climb_id: int, plan: ClimbPlan, places: Mapping[int, int], from_
                 field="based_on",
             )
         _climb_on(climb_id, from_rung)
-        columns = {"plan": _PLAN.dump_json(plan).decode(), "rung": places[climb.rung], "revision": climb.revision + 1}
+        columns = {"plan": plan_text(plan), "rung": places[climb.rung], "revision": climb.revision + 1}
         ClimbRow.update(**columns).where(ClimbRow.id == climb_id).execute()
         _place_takes(climb_id, laid_rungs(plan), places)
         _place_moves(climb_id, places, len(laid_rungs(plan)))

@@ -1,7 +1,7 @@
 """Finding and keeping hand-outs that were issued: each stays as it was."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 
 from ripresa.core.errors import NotFound
@@ -55,8 +55,7 @@ def add_sheet(
     version_row(drill_id, version)
 
     def make() -> int:
-        number = 1 + SheetRow.select().where(_scope(drill_id, student_id)).count()
-        numbered = _numbered(sheet, number)
+        number = next_number(drill_id, student_id)
         row = SheetRow.create(
             number=number,
             drill=drill_id,
@@ -65,7 +64,7 @@ def add_sheet(
             climb=climb_id,
             issued_at=now,
             mark=mark,
-            body=write_sheet(numbered),
+            body=write_sheet(sheet.numbered(number)),
         )
         return int(row.id)
 
@@ -84,6 +83,11 @@ def find_sheet(sheet_id: int) -> KeptSheet:
     return one("sheet", row, _whole)
 
 
+def next_number(drill_id: int, student_id: int | None) -> int:
+    """Return the number that the next sheet of a drill and a student, or of nobody in particular, will have."""
+    return 1 + SheetRow.select().where(_scope(drill_id, student_id)).count()
+
+
 def sheets_of(drill_id: int, student_id: int | None) -> list[KeptSheet]:
     """Return the sheets of a drill that were issued to a student, or to nobody in particular, the newest first."""
     columns = [column for column in SheetRow._meta.sorted_fields if column.name != "body"]
@@ -94,10 +98,6 @@ def sheets_of(drill_id: int, student_id: int | None) -> list[KeptSheet]:
 def _scope(drill_id: int, student_id: int | None) -> object:
     to = SheetRow.student.is_null() if student_id is None else SheetRow.student == student_id
     return (SheetRow.drill == drill_id) & to
-
-
-def _numbered(sheet: Sheet, number: int) -> Sheet:
-    return replace(sheet, issued=f"sheet {number} · {sheet.issued}")
 
 
 def _line(row: Row) -> KeptSheet:

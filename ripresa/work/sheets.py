@@ -7,8 +7,6 @@ from datetime import date, datetime, timedelta
 from fractions import Fraction
 from hashlib import sha256
 
-from pydantic import TypeAdapter
-
 from ripresa.core.climbs import BpmTarget, ClimbPlan, Rung
 from ripresa.core.drill import STEPS, Drill
 from ripresa.core.errors import OutOfRange
@@ -20,7 +18,7 @@ from ripresa.core.reports import brief_runs, dial, sums
 from ripresa.core.studio import Climb, KeptDrill, Paper, Student, care_for
 from ripresa.formats.drill_file import write_drill
 from ripresa.formats.engraver import Engraver
-from ripresa.formats.notation import Form, has_strings, strung, write_score
+from ripresa.formats.notation import Form, strung, write_score
 from ripresa.formats.sheet import DayBox, Picture, RungLine, Sheet, Shows, rail_rows
 from ripresa.store import climbs, drills, sheets
 from ripresa.store.sheets import KeptSheet
@@ -37,7 +35,6 @@ _ENGRAVED, _ENGRAVED_LARGE = ((200, 980), (400, 1250), (_MOST_NOTES, 1500)), 680
 LONGEST_NOTE = 1000
 _MOST_FITS = 4
 CLEAN = "Clean is: no note left out, none too many, and you could talk to someone while it goes on."
-_PLAN: TypeAdapter[ClimbPlan] = TypeAdapter(ClimbPlan)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,14 +65,14 @@ class Subject:
     climb: Climb | None = None
 
     @property
-    def student(self) -> Student | None:
-        """Whom it is for."""
-        return self.climb.student if self.climb else None
+    def student_id(self) -> int | None:
+        """Whom it is for; None for nobody in particular."""
+        return self.climb.student.id if self.climb else None
 
     @property
     def mark(self) -> str:
         """A sign that is the same as long as nobody edits the drill, the plan, or what the student plays otherwise."""
-        plan = _PLAN.dump_json(self.climb.plan).decode() if self.climb else ""
+        plan = climbs.plan_text(self.climb.plan) if self.climb else ""
         return sha256(f"{write_drill(self.kept.drill)}\n{plan}".encode()).hexdigest()[:16]
 
 
@@ -96,33 +93,37 @@ def subject_of(climb_id: int | None, drill_id: int | None, version: int | None) 
 def compose(subject: Subject, options: Options, now: datetime, engraver: Engraver) -> Sheet:
     """Return the sheet of a climb or a drill as it stands now, before it has a number."""
     drill, climb = subject.kept.drill, subject.climb
-    sheet = of_drill(drill, options, engraver)
+    reading = read(drill)
     issued = f"{now.day} {now:%B %Y} · version {subject.kept.version}"
+    sheet = replace(_for_anyone(reading, options, engraver), issued=issued)
     if climb is None:
-        return replace(sheet, issued=issued)
+        return sheet
     student = climb.student
     stood = as_it_stands(climb.id)
     sheet = replace(
         sheet,
         whom=f"for {student.details.name}, {instrument_named(drill.instrument).name}",
-        issued=issued,
         differs=climb.differs,
         moving=climb.plan.moving_words,
         foot=("", next_lesson_of(student, now.date())),
     )
-    return _with_days(_with_rungs(sheet, read(drill), stood.rungs, climb.rung), student, now)
+    return _with_days(_with_rungs(sheet, reading, stood.rungs, climb.rung), student, now)
 
 
 def of_drill(drill: Drill, options: Options, engraver: Engraver, plan: ClimbPlan | None = None) -> Sheet:
     """Return the sheet of a drill for anyone; with a plan, its rungs too."""
     reading = read(drill)
+    sheet = _for_anyone(reading, options, engraver)
+    if plan is None:
+        return sheet
+    return _with_rungs(replace(sheet, moving=plan.moving_words), reading, ladder(plan, drill).rungs, None)
+
+
+def _for_anyone(reading: Reading, options: Options, engraver: Engraver) -> Sheet:
     with ThreadPoolExecutor(1) as beside:
         # Another process draws the notation: meanwhile the rest is worked out.
         notation = beside.submit(_notation, reading, options, engraver)
-        sheet = _but_notation(reading, options)
-        if plan is not None:
-            sheet = _with_rungs(replace(sheet, moving=plan.moving_words), reading, ladder(plan, drill).rungs, None)
-        return replace(sheet, notation=notation.result())
+        return replace(_but_notation(reading, options), notation=notation.result())
 
 
 def _but_notation(reading: Reading, options: Options) -> Sheet:
@@ -166,9 +167,7 @@ def _notation(reading: Reading, options: Options, engraver: Engraver) -> tuple[P
             f"Up to {_MOST_NOTES} notes and rests are engraved on paper, not {len(reading.every)}. Take the rail.",
             field="shows",
         )
-    known = strung(reading)
-    form = options.form or ("both" if has_strings(known) else "notes")
-    score = write_score(known, reading.drill.bpm, form, for_drawing=True)
+    score = write_score(strung(reading), reading.drill.bpm, options.form, for_drawing=True)
     usual = next(width for most, width in _ENGRAVED if len(reading.every) <= most)
     width = _ENGRAVED_LARGE if options.large else usual
     return (Picture(engraver.draw(score.body, width), in_words(reading)),)
@@ -266,11 +265,10 @@ def next_lesson_of(student: Student, today: date) -> str:
 
 def issue(subject: Subject, sheet: Sheet, now: datetime, key: str | None = None) -> KeptSheet:
     """Keep a sheet as it is handed out, under the next number of its drill and student."""
-    student = subject.student
     return sheets.add_sheet(
         drill_id=subject.kept.id,
         version=subject.kept.version,
-        student_id=student.id if student else None,
+        student_id=subject.student_id,
         climb_id=subject.climb.id if subject.climb else None,
         mark=subject.mark,
         sheet=sheet,
@@ -289,8 +287,12 @@ def differs_from(subject: Subject) -> str:
 
 def issued_of(subject: Subject) -> list[KeptSheet]:
     """Return the sheets of a drill that were issued to its student, the newest first."""
-    student = subject.student
-    return sheets.sheets_of(subject.kept.id, student.id if student else None)
+    return sheets.sheets_of(subject.kept.id, subject.student_id)
+
+
+def number_of(subject: Subject) -> int:
+    """Return the number under which the next sheet of a drill will be issued to its student."""
+    return sheets.next_number(subject.kept.id, subject.student_id)
 
 
 def plan_to(drill: Drill, start: Fraction | None, target: Fraction) -> ClimbPlan:

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Run } from "../features/stand/runs";
 import { type RailHandle, StandRail } from "../features/stand/StandRail";
+import { TapButton } from "../features/stand/TapButton";
 import { useStand } from "../features/stand/useStand";
 import type { Contents, PracticeClimb, PracticeRung } from "./contents";
 import type { DoneTake, Mark } from "./done";
@@ -22,7 +23,7 @@ type Props = {
   rung: PracticeRung;
   /** What was played of this rung, the newest last. */
   takes: readonly DoneTake[];
-  onPlayed: (run: Run) => void;
+  onPlayed: (runs: readonly Run[]) => void;
   onMark: (id: string, mark: Mark) => void;
 };
 
@@ -48,9 +49,7 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
     notesMuted: muted.notes,
     sound: SOUND,
     onFrame: (position) => rail.current?.show(position),
-    onEnd: (runs) => {
-      for (const run of runs) onPlayed(run);
-    },
+    onEnd: onPlayed,
   });
   const { isPlaying, start, stop, tap } = stand;
   useEffect(() => {
@@ -104,17 +103,12 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
           {isPlaying ? "Stop" : "Start"}
         </button>
         {(reading.two_hands ? (["f", "j"] as const) : ([null] as const)).map((key) => (
-          <button
+          <TapButton
             key={key}
-            type="button"
-            className="button"
-            onPointerDown={(event) => {
-              event.preventDefault();
-              tap(event.timeStamp, key);
-            }}
-          >
-            {key === "f" ? "Left" : key === "j" ? "Right" : "Tap along"}
-          </button>
+            name={key === "f" ? "Left" : key === "j" ? "Right" : "Tap along"}
+            keys={[]}
+            onTap={(eventMs) => tap(eventMs, key)}
+          />
         ))}
         {(["click", "notes"] as const).map((channel) => (
           <button

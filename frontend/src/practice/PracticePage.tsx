@@ -20,7 +20,8 @@ export function PracticePage({ file }: { file: Contents }) {
     setDone(next);
     setKept(keepDone(file, next));
   };
-  const played = (run: Run) => change({ ...done, takes: [...done.takes, takeOf(climb, run, null)] });
+  const played = (runs: readonly Run[]) =>
+    change({ ...done, takes: [...done.takes, ...runs.map((run) => takeOf(climb, run, null))] });
   const mark = (id: string, said: Mark) =>
     change({ ...done, takes: done.takes.map((take) => (take.id === id ? { ...take, mark: said } : take)) });
   return (

@@ -65,6 +65,11 @@ class Keys:
     dots: tuple[KeyDot, ...]
 
     @property
+    def black(self) -> tuple[bool, ...]:
+        """Whether each key that is shown is black, from the lowest."""
+        return tuple(midi % 12 not in _WHITE for midi in range(self.lowest, self.highest + 1))
+
+    @property
     def words(self) -> str:
         """In words, for people who listen, from the lowest."""
         return "Keys: " + ", ".join(" ".join(_key_words(dot)) for dot in self.dots)

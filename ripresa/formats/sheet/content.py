@@ -4,7 +4,7 @@ Everything that people wrote is data here and stays data: the page is set by a p
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from pydantic import TypeAdapter
@@ -95,6 +95,10 @@ class Sheet:
     care: tuple[str, ...] = ()
     note: str = ""
     foot: tuple[str, str] = field(default=("", ""))
+
+    def numbered(self, number: int) -> "Sheet":
+        """Return the sheet under a number of its drill and student."""
+        return replace(self, issued=f"sheet {number} · {self.issued}")
 
 
 _ADAPTER: TypeAdapter[Sheet] = TypeAdapter(Sheet)

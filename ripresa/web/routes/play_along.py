@@ -24,10 +24,6 @@ from ripresa.web.numbers import Count, Id
 api = blueprint("play_along", "/api/play-along")
 
 
-#: Whom files are said to be from: the studio has no name of its own.
-ARTIST = "Ripresa"
-
-
 class RungBody(BaseModel):
     """A tempo to render at, with its click if not the drill's own."""
 
@@ -89,7 +85,6 @@ def begin(body: PlayAlongBody) -> Response:
         pulse=near_the_middle(body.pulse),
         back=tuple(body.backing),
         is_set=body.is_set,
-        artist=ARTIST,
     )
     asked.check()
     tempi = [label(rung.bpm) for rung in body.rungs]

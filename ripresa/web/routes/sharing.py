@@ -1,6 +1,6 @@
 """Drills shared between colleagues: saved as one file, looked at, and taken as it is chosen."""
 
-from typing import Any, Literal
+from typing import Any
 
 from flask import Response
 from pydantic import BaseModel, Field
@@ -10,7 +10,7 @@ from ripresa.formats.shared_file import MOST_DRILLS, read_shared, write_shared
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key
-from ripresa.work.sharing import Choice, gather, look, take
+from ripresa.work.sharing import Choice, How, State, gather, look, take
 
 api = blueprint("sharing", "/api/shared")
 
@@ -34,7 +34,7 @@ class LookedShape(BaseModel):
     """
 
     title: str
-    state: Literal["new", "same", "differs"]
+    state: State
     words: str
     brief: str
     beside: list[str]
@@ -52,7 +52,7 @@ class ChoiceShape(BaseModel):
     """What becomes of a drill of the file, by its place from 0."""
 
     index: int = Field(ge=0, lt=MOST_DRILLS)
-    how: Literal["new", "version", "leave"]
+    how: How
     with_beside: bool = False
 
 

@@ -1,7 +1,6 @@
 """Hand-outs: seen as they are before they are printed, issued, and fetched as they were."""
 
 from base64 import b64encode
-from dataclasses import replace
 from typing import Any, cast
 
 from flask import Response
@@ -22,6 +21,7 @@ from ripresa.work.sheets import (
     differs_from,
     issue,
     issued_of,
+    number_of,
     subject_of,
 )
 
@@ -82,8 +82,7 @@ def preview(body: SheetBody) -> Response:
     """A sheet as it would be issued now."""
     subject = _subject(body)
     sheet = compose(subject, _options(body), now(), engraver())
-    number = 1 + max((one.number for one in issued_of(subject)), default=0)
-    return answer(_pages(replace(sheet, issued=f"sheet {number} · {sheet.issued}")))
+    return answer(_pages(sheet.numbered(number_of(subject))))
 
 
 @api.post("", responses={201: IssuedShape})

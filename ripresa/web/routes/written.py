@@ -1,7 +1,5 @@
 """Drills written out: notation engraved for the screen, and where the notes lie."""
 
-from typing import Literal
-
 from flask import Response
 from pydantic import BaseModel, Field
 
@@ -10,6 +8,7 @@ from ripresa.core.changes import Part, practised
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.reports import Keys, Neck
+from ripresa.formats.notation import Form
 from ripresa.web.answers import answer, engraver
 from ripresa.web.blueprint import blueprint
 from ripresa.work.written import lies, write_out
@@ -24,7 +23,7 @@ class WrittenBody(BaseModel):
 
     drill: Drill
     part: Part = Field(default_factory=Part)
-    form: Literal["notes", "tab", "both"] = "notes"
+    form: Form = "notes"
     width: int = Field(default=900, ge=NARROWEST, le=WIDEST)
 
 
@@ -93,7 +92,7 @@ class NamesShape(BaseModel):
 class LiesShape(BaseModel):
     """Where the notes of a drill lie, on how many strings, and the staves that can be drawn."""
 
-    forms: list[Literal["notes", "tab", "both"]]
+    forms: list[Form]
     strings: int
     necks: list[NeckShape]
     keys: KeysShape | None
@@ -124,9 +123,6 @@ def show_where_it_lies(body: LiesBody) -> Response:
     )
 
 
-_BLACK = {1, 3, 6, 8, 10}
-
-
 def _keys(keys: Keys) -> KeysShape:
     dots = [
         KeyDotShape(
@@ -138,8 +134,7 @@ def _keys(keys: Keys) -> KeysShape:
         )
         for dot in keys.dots
     ]
-    black = [midi % 12 in _BLACK for midi in range(keys.lowest, keys.highest + 1)]
-    return KeysShape(black=black, dots=dots, words=keys.words)
+    return KeysShape(black=list(keys.black), dots=dots, words=keys.words)
 
 
 def _neck(neck: Neck) -> NeckShape:

@@ -1,4 +1,5 @@
 import { Key } from "../../ui/Key";
+import { TapButton } from "./TapButton";
 
 type Props = {
   playing: boolean;
@@ -72,26 +73,5 @@ export function StandButtons(props: Props) {
         {large ? "Normal size" : "Large"} <Key name="L" />
       </button>
     </div>
-  );
-}
-
-type TapProps = { name: string; keys: string[]; onTap: (eventMs: number) => void };
-
-/** A place to tap: it counts as it is touched, not as it is let go. */
-function TapButton({ name, keys, onTap }: TapProps) {
-  return (
-    <button
-      type="button"
-      className="button"
-      onPointerDown={(event) => {
-        event.preventDefault();
-        onTap(event.timeStamp);
-      }}
-    >
-      {name}{" "}
-      {keys.map((key) => (
-        <Key key={key} name={key} />
-      ))}
-    </button>
   );
 }
