@@ -1,11 +1,9 @@
 """The few commands that a person or a pipe types."""
 
 import argparse
-import json
 import sys
 import tempfile
-from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Sequence
 from datetime import datetime
 from fractions import Fraction
 from pathlib import Path
@@ -16,25 +14,16 @@ import platformdirs
 from ripresa.cli.files import amount, bytes_of, show, write
 from ripresa.cli.plans import add_commands
 from ripresa.cli.sheets import add_sheet_command
+from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
-from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
+from ripresa.core.errors import NotFound, OutOfRange, RipresaError
 from ripresa.core.exact import label
-from ripresa.core.playing import most_due, score
+from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
-from ripresa.core.rhythm import check_bpm, span_seconds
-from ripresa.core.takes import (
-    EVENNESS,
-    FAULTS,
-    MOST_MEASURED,
-    STAND_INS,
-    changed_player,
-    delayed,
-    due_notes,
-    parse_faults,
-    play,
-)
+from ripresa.core.rhythm import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
-from ripresa.formats.judged_json import judged_schema, judged_values, unmeasured_values
+from ripresa.formats.judged_json import judged_schema
+from ripresa.formats.listened_json import listened_schema
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
 from ripresa.formats.notation import pack, write_musicxml
@@ -42,7 +31,7 @@ from ripresa.formats.play_along import Heard, Rung, render
 from ripresa.formats.play_along_file import ARTIST, FORMATS, Tags, write_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
-from ripresa.formats.take_file import LatencyLine, check_passes, judged_take, take_schema, takes_of, write_take
+from ripresa.formats.take_file import take_schema
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
 _SUFFIXES = (".mid", ".musicxml", ".mxl", *(f".{kind}" for kind in FORMATS))
@@ -82,23 +71,7 @@ def _parser() -> argparse.ArgumentParser:
     told.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     told.set_defaults(run=_sums)
 
-    judging = commands.add_parser("judge", help="judge the takes of a take file, a line of JSON each")
-    judging.add_argument("drill", help="a drill file, or - for standard input")
-    judging.add_argument("--takes", required=True, help="a take file, or - for standard input")
-    judging.set_defaults(run=_judge)
-
-    playing = commands.add_parser("play", help="print a take of the stand-in player, as a line of a take file")
-    playing.add_argument("drill", help="a drill file, or - for standard input")
-    playing.add_argument("--player", choices=tuple(STAND_INS), default="steady")
-    playing.add_argument("--seed", type=int, default=1)
-    playing.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
-    playing.add_argument("--passes", type=int, default=2)
-    playing.add_argument("--bias", type=float, help="ms by which all is late, early below 0")
-    playing.add_argument("--faults", default="", metavar="NAME=NUMBER,…", help=", ".join(FAULTS))
-    playing.add_argument("--latency", type=float, default=0.0, help="ms that the device adds, and is known to add")
-    playing.add_argument("--unknown-latency", action="store_true", help="do not say what the device adds")
-    playing.add_argument("--evenness", choices=tuple(EVENNESS), default="working")
-    playing.set_defaults(run=_play)
+    add_take_commands(commands)
 
     export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML or sound")
     export.add_argument("drill", help="a drill file, or - for standard input")
@@ -130,7 +103,7 @@ def _parser() -> argparse.ArgumentParser:
     for name, printed, text in (
         ("schema", _print_schema, "print the JSON Schema of drill files"),
         ("sums-schema", _print_sums_schema, "print the JSON Schema of what “sums” prints"),
-        ("take-schema", _print_take_schema, "print the JSON Schemas of a take file and of what “judge” prints"),
+        ("take-schema", _print_take_schema, "print the JSON Schemas of take files, of what “judge” and “listen” print"),
         ("openapi", _print_openapi, "print the description of the API"),
     ):
         command = commands.add_parser(name, help=text)
@@ -157,60 +130,6 @@ def _sums(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     bpm = _bpm(chosen, drill)
     show(sums_values(read(drill), bpm))
-
-
-def _judge(chosen: argparse.Namespace) -> None:
-    if chosen.drill == "-" and chosen.takes == "-":
-        raise OutOfRange("Only one of the two can come from standard input.")
-    reading = read(_drill(chosen.drill))
-    bad: list[int] = []
-    with _lines(chosen.takes) as lines:
-        for number, take in takes_of(lines):
-            try:
-                if isinstance(take, RipresaError):
-                    raise take
-                due, judged, unmeasured = judged_take(reading, take)
-                values = judged_values(due, judged, take.limits) if judged else unmeasured_values(unmeasured)
-            except RipresaError as error:
-                bad.append(number)
-                values = {"line": number, "error": error.message, "field": error.field}
-            print(json.dumps(values, ensure_ascii=False), flush=True)
-    if bad:
-        raise Unreadable(f"Line {', '.join(map(str, bad[:10]))} could not be judged; the answer says why.")
-
-
-@contextmanager
-def _lines(name: str) -> Iterator[Iterator[str]]:
-    """Give the lines of a text file; what is not UTF-8 in them is shown as such, and refused as no JSON."""
-    if name == "-":
-        yield iter(sys.stdin)
-        return
-    try:
-        with open(name, encoding="utf-8", errors="replace") as found:
-            yield iter(found)
-    except FileNotFoundError as error:
-        raise NotFound(f"{name} does not exist.") from error
-    except OSError as error:
-        raise Unreadable(f"{name} cannot be read: {error.strerror}.") from error
-
-
-def _play(chosen: argparse.Namespace) -> None:
-    drill = _drill(chosen.drill)
-    bpm = _bpm(chosen, drill)
-    reading = read(drill)
-    passes = check_passes(chosen.passes)
-    end = float(span_seconds(passes * reading.loop_beats, bpm))
-    if most_due(reading, bpm, end) > MOST_MEASURED:
-        raise OutOfRange(f"The stand-in plays up to {MOST_MEASURED:,} notes. Take fewer passes.")
-    faults = parse_faults(chosen.faults)
-    if chosen.bias is not None:
-        faults["bias_ms"] = chosen.bias
-    due = due_notes(reading, bpm, 0.0, end)
-    performed = delayed(
-        play(changed_player(STAND_INS[chosen.player][1], chosen.seed, faults), due), chosen.latency / 1000
-    )
-    known = None if chosen.unknown_latency else LatencyLine(ms=chosen.latency, half_width=0.0)
-    print(json.dumps(write_take(due, performed, passes, "stand_in", known, chosen.evenness), ensure_ascii=False))
 
 
 def _export(chosen: argparse.Namespace) -> None:
@@ -279,7 +198,7 @@ def _print_sums_schema(_chosen: argparse.Namespace) -> None:
 
 
 def _print_take_schema(_chosen: argparse.Namespace) -> None:
-    show({"take": take_schema(), "judged": judged_schema()})
+    show({"take": take_schema(), "judged": judged_schema(), "listened": listened_schema()})
 
 
 def _print_openapi(_chosen: argparse.Namespace) -> None:

@@ -3,6 +3,7 @@
 Everything is told of events of the reading; a stand-in player takes the place of a person.
 """
 
+from ripresa.core.takes.beginning import Begun, found_take
 from ripresa.core.takes.due import Due, due_notes
 from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind
 from ripresa.core.takes.figures import (
@@ -18,6 +19,7 @@ from ripresa.core.takes.figures import (
     SlotFigures,
     TogetherFigures,
 )
+from ripresa.core.takes.from_file import FromFile, heard_in, judge_file, shortest_gap
 from ripresa.core.takes.gate import SOURCES, Offer, Source
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.interval import Interval
@@ -37,10 +39,12 @@ from ripresa.core.takes.player import (
 )
 from ripresa.core.takes.remedies import Remedy, heard_fault, remedies
 from ripresa.core.takes.telling import FAULT_NAMES, fault_name
+from ripresa.core.takes.unheard import BY_SOUND, unheard_words, usual_sound
 from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, too_long
 from ripresa.core.takes.weak import Weak, pooled_faults
 
 __all__ = [
+    "BY_SOUND",
     "CALIBRATION",
     "EVENNESS",
     "FAULTS",
@@ -53,6 +57,7 @@ __all__ = [
     "SOURCES",
     "STAND_INS",
     "AccentFigures",
+    "Begun",
     "But",
     "Dot",
     "Due",
@@ -61,6 +66,7 @@ __all__ = [
     "FaultKind",
     "Figure",
     "Figures",
+    "FromFile",
     "HandFigures",
     "HeardNote",
     "Interval",
@@ -87,8 +93,11 @@ __all__ = [
     "delayed",
     "due_notes",
     "fault_name",
+    "found_take",
     "heard_fault",
+    "heard_in",
     "judge",
+    "judge_file",
     "limit_words",
     "match_take",
     "match_times",
@@ -97,5 +106,8 @@ __all__ = [
     "play",
     "pooled_faults",
     "remedies",
+    "shortest_gap",
     "too_long",
+    "unheard_words",
+    "usual_sound",
 ]

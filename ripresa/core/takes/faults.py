@@ -94,15 +94,20 @@ class Checked:
 
 
 def check_all(
-    figures: Figures, limits: Limits, earlier: Sequence[Figures] = (), articulation: float = 1.0
+    figures: Figures,
+    limits: Limits,
+    earlier: Sequence[Figures] = (),
+    articulation: float = 1.0,
+    errs: float = 0.0,
 ) -> list[Checked]:
     """Return every figure of a take that its drill is about, held against its limit.
 
     Args:
         articulation: For which share of its length the drill lets a note sound; below 1 it is about that too.
+        errs: The share of notes that the source itself loses: so many more make no take shaky.
     """
     return [
-        *_slips(figures, limits, earlier),
+        *_slips(figures, limits, earlier, errs),
         *_lost(figures),
         *_legs(figures, limits),
         *_line(figures, limits),
@@ -144,16 +149,16 @@ def slip_bounds(due: int, allowed: float) -> tuple[int, int]:
     return clean, shaky
 
 
-def _slips(figures: Figures, limits: Limits, earlier: Sequence[Figures]) -> Iterator[Checked]:
+def _slips(figures: Figures, limits: Limits, earlier: Sequence[Figures], errs: float) -> Iterator[Checked]:
     due = figures.due + sum(one.due for one in earlier)
     slips = figures.slips + sum(one.slips for one in earlier)
     limit = limits.of("slips").amount
-    own_clean, own_shaky = slip_bounds(figures.due, limit)
-    clean, shaky = slip_bounds(due, limit)
+    own_clean, own_shaky = slip_bounds(figures.due, limit)[0], slip_bounds(figures.due, limit + errs)[1]
+    clean, shaky = slip_bounds(due, limit)[0], slip_bounds(due, limit + errs)[1]
     share = figures.slips / max(1, figures.due)
     half = student(SHOWN, 1e6) * sqrt(max(share * (1 - share), 1 / max(1, figures.due)) / max(1, figures.due))
     state: State = "near"
-    if figures.slips >= own_shaky or (slips >= shaky and share > limit):
+    if figures.slips >= own_shaky or (slips >= shaky and share > limit + errs):
         state = "outside"
     elif figures.slips <= own_clean or (slips <= clean and share <= limit):
         state = "inside"

@@ -6,7 +6,7 @@ struck where the hand row of the drill tells hands apart.
 
 from collections import Counter, defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import isfinite
 from typing import Literal
 
@@ -75,6 +75,13 @@ class Strike:
     pitches: frozenset[int]
     level: float | None
     until: float | None
+
+
+def as_keys(notes: Sequence[HeardNote]) -> tuple[HeardNote, ...]:
+    """Return the notes of pads, whose pitches are names of places to strike: which hand each is, is learnt by them."""
+    return tuple(
+        note if note.pitch is None or note.key else replace(note, key=str(note.pitch), pitch=None) for note in notes
+    )
 
 
 #: How the tones of a chord come: one alone, together, or rolled, each soon after the last.

@@ -1,16 +1,17 @@
 """Judging a take from its notes to its word, in one go."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ripresa.core.takes.due import Due
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.gate import Source
-from ripresa.core.takes.heard import HeardNote
+from ripresa.core.takes.heard import HeardNote, as_keys
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.match import Match, match_take
 from ripresa.core.takes.measure import fitted_take, measure
 from ripresa.core.takes.two_hands import as_one, both_hands, measured_hands, struck_as_one
+from ripresa.core.takes.unheard import errs_of, heard_part
 from ripresa.core.takes.verdict import Verdict, verdict, verdict_of_hands
 
 
@@ -30,21 +31,40 @@ def judge(
     source: Source,
     latency: tuple[float, float] | None = None,
     earlier: Sequence[Figures] = (),
+    hidden: Sequence[float] = (),
 ) -> Judged:
-    """Return a take matched, measured and judged.
+    """Return a take matched, measured and judged; what its source cannot hear is left out, and said.
 
     Args:
         latency: Known delay of the source and its half-width, in seconds; None where it was not measured.
         earlier: Figures of takes of the same rung under the same click: seams and slips are pooled over them.
+        hidden: Moments of clicks under which a microphone heard nothing, in seconds.
     """
+    if not any(due.tones):
+        notes = as_keys(notes)
+    due, notes, left = heard_part(due, notes, source, hidden, latency[0] if latency else None)
+    found = _judged(due, notes, limits, source, latency, earlier)
+    told = replace(found.verdict, reasons=(*found.verdict.reasons, *left.sentences))
+    return replace(found, verdict=told)
+
+
+def _judged(
+    due: Due,
+    notes: Sequence[HeardNote],
+    limits: Limits,
+    source: Source,
+    latency: tuple[float, float] | None,
+    earlier: Sequence[Figures],
+) -> Judged:
+    errs = errs_of(due.reading, source)
     if due.reading.other:
         hands = measured_hands(due, notes, latency)
         if hands is not None:
             match, figures = both_hands(due, hands)
-            return Judged(match, figures, verdict_of_hands(due, hands, figures, limits, source, latency, earlier))
+            return Judged(match, figures, verdict_of_hands(due, hands, figures, limits, source, latency, earlier, errs))
         due = as_one(due)
         notes = struck_as_one(due, notes)
     match = match_take(due, notes, latency[0] if latency else None)
     take = fitted_take(due, match, notes)
     figures = measure(take, latency)
-    return Judged(match, figures, verdict(take, figures, limits, source, latency, earlier))
+    return Judged(match, figures, verdict(take, figures, limits, source, latency, earlier, errs))

@@ -54,17 +54,19 @@ def verdict(
     source: Source,
     latency: tuple[float, float] | None,
     earlier: Sequence[Figures] = (),
+    errs: float = 0.0,
 ) -> Verdict:
     """Return what is said of a measured take.
 
     Args:
         latency: Known delay of the source and its half-width, in seconds.
         earlier: Takes of the same rung and click: seams and slips are pooled over them.
+        errs: The share of notes that the source itself loses.
     """
     closed = refusal(take, figures, limits, source, latency)
     if closed is not None:
         return _none(closed)
-    checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation))
+    checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation), errs)
     return _said(figures, checked)
 
 
@@ -76,6 +78,7 @@ def verdict_of_hands(
     source: Source,
     latency: tuple[float, float] | None,
     earlier: Sequence[Figures] = (),
+    errs: float = 0.0,
 ) -> Verdict:
     """Return what is said of a take of two hands: none where one of them cannot be judged.
 
@@ -87,7 +90,7 @@ def verdict_of_hands(
         if closed is not None:
             name = HAND_WORDS[hand.symbol].capitalize()
             return _none(replace(closed, sentence=f"{name}: {_uncapped(closed.sentence)}"))
-    return _said(figures, check_all(figures, limits, earlier, float(due.reading.drill.articulation)))
+    return _said(figures, check_all(figures, limits, earlier, float(due.reading.drill.articulation), errs))
 
 
 def _said(figures: Figures, checked: Sequence[Checked]) -> Verdict:

@@ -1,0 +1,66 @@
+"""The attack: where exactly a note begins, and how loud it is, from the samples around its place."""
+
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ripresa.core.listening.novelty import Floats, band_weights, folded, frames_of
+from ripresa.core.listening.profiles import Profile
+from ripresa.core.listening.sound import Sound
+
+#: Seconds of sound in a frame, from one to the next, and how far a frame is held against an earlier one.
+_FRAME, _STEP, _AGAINST = 0.0116, 0.0015, 0.03
+#: Seconds on either side of a place in which its attack is looked for.
+_NEAR = 0.03
+#: Seconds after a beginning in which a note is loudest, and over which that is taken.
+_LOUDEST, _LEVEL_WINDOW = 0.08, 0.01
+#: Places that are looked at together.
+_BLOCK = 64
+SILENT_DB = -120.0
+
+
+def attacks_of(sound: Sound, places: NDArray[np.float64], profile: Profile) -> Iterator[tuple[float, float]]:
+    """Yield when the note at each place begins, in seconds, and how loud it is, in dB below full scale.
+
+    Short frames are held against those of 30 ms before: where they rise the most is the attack, and where they first
+    rise by a share of that, between two frames, is its beginning.
+    """
+    fold, rate = folded(sound.rate)
+    size, step = 1 << round(np.log2(_FRAME * rate)), max(1, round(_STEP * rate))
+    lag, half = round(_AGAINST * rate / step), round(_NEAR * rate / step)
+    bands = band_weights(rate, size)
+    window = (np.hanning(size) * 2 / size).astype(np.float32)
+    for first in range(0, len(places), _BLOCK):
+        block = places[first : first + _BLOCK]
+        begins = [round(place * rate) - (half + lag) * step for place in block.tolist()]
+        frames = np.stack([frames_of(sound, begin, size, step, 2 * half + lag + 1, fold) for begin in begins])
+        spectrum = np.fft.rfft(frames * window, axis=2)
+        energy = (spectrum.real**2 + spectrum.imag**2) @ bands
+        for number, begin in enumerate(begins):
+            place = _edge(energy[number], lag, profile)
+            at = (begin + (place + lag) * step) / rate - profile.late
+            yield at, _level(sound, at)
+
+
+def _edge(energy: Floats, lag: int, profile: Profile) -> float:
+    """Return where the steepest rise begins, in frames behind the first that has an earlier one to be held against."""
+    floor = float(energy.sum(axis=1).max()) * 10 ** (profile.depth / 10) / energy.shape[1] + 1e-13
+    decibels = 10 * np.log10(1 + energy / floor)
+    rise = np.maximum(0, decibels[lag:] - decibels[:-lag]).mean(axis=1)
+    place = int(rise.argmax())
+    edge = profile.share * float(rise[place])
+    while place > 0 and rise[place - 1] >= edge:
+        place -= 1
+    if place == 0 or rise[place] <= rise[place - 1]:
+        return float(place)
+    return place - float((rise[place] - edge) / (rise[place] - rise[place - 1]))
+
+
+def _level(sound: Sound, at: float) -> float:
+    first = round(at * sound.rate)
+    heard = sound.part(first, first + round(_LOUDEST * sound.rate)).astype(np.float64)
+    width = max(2, round(_LEVEL_WINDOW * sound.rate))
+    total = np.concatenate([[0.0], np.cumsum(heard**2)])
+    loudest = float(((total[width:] - total[:-width]) / width).max())
+    return max(SILENT_DB, 10 * float(np.log10(loudest + 1e-12)))
