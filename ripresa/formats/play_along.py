@@ -108,19 +108,21 @@ def render_all(
     parts = []
     for done, rung in enumerate(rungs, start=1):
         last = done == len(rungs)
-        parts.append(_part(rung, voice, passes, heard, _RINGS if last else BETWEEN))
+        part = rung_sound(rung, voice, passes, heard, _RINGS if last else BETWEEN)
+        soft = round(_SOFT_SECONDS * RATE)
+        part[:soft] *= np.linspace(_SOFT_SHARE, 1, soft)[: len(part)]
+        parts.append(part)
         tell(done)
     sound = np.concatenate(parts)
     peak = float(np.abs(sound).max())
     return sound if peak <= _PEAK else sound * (_PEAK / peak)
 
 
-def _part(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:
+def rung_sound(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:
+    """Return what sounds of one rung, as loud as it is from its first moment on, and some seconds after."""
     sound = np.zeros(round((rung.lasts(passes) + after) * RATE))
     for one in soundings(rung.score, passes):
         _add_sounding(sound, one, rung, voice, heard)
-    soft = round(_SOFT_SECONDS * RATE)
-    sound[:soft] *= np.linspace(_SOFT_SHARE, 1, soft)[: len(sound)]
     return sound
 
 

@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from io import BytesIO
+from pathlib import Path
 
 import numpy as np
 import soundfile
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.listening import Sound
 from ripresa.core.takes import HeardNote
 from ripresa.formats.recipes import Voice
 from ripresa.formats.sounds import RATE, Samples, note
@@ -68,3 +70,10 @@ def _held(tone: Samples, seconds: float) -> Samples:
     held = tone[: length + fade].copy()
     held[length:] *= np.linspace(1, 0, fade)
     return held
+
+
+def write_flac(sound: Sound, target: Path) -> None:
+    """Write a recording as FLAC, a second at a time."""
+    with soundfile.SoundFile(target, "w", sound.rate, 1, format="FLAC", subtype="PCM_16") as opened:
+        for first in range(0, len(sound.samples), sound.rate):
+            opened.write(np.asarray(sound.samples[first : first + sound.rate]))

@@ -125,6 +125,19 @@ _STEPS: tuple[tuple[str, ...], ...] = (
             climb_id INTEGER REFERENCES climb(id), issued_at TEXT NOT NULL, mark TEXT NOT NULL, body TEXT NOT NULL)""",
         "CREATE INDEX sheet_of ON sheet(drill_id, student_id, number)",
     ),
+    (
+        "ALTER TABLE take ADD COLUMN hidden TEXT NOT NULL DEFAULT '[]'",
+        """CREATE TABLE setup (
+            id INTEGER PRIMARY KEY, source TEXT NOT NULL, device TEXT NOT NULL, output TEXT NOT NULL,
+            place TEXT NOT NULL, device_delay TEXT, hand_delay TEXT, pads TEXT NOT NULL DEFAULT '{}',
+            UNIQUE (source, device, output, place))""",
+        """CREATE TABLE recording (
+            take_id TEXT PRIMARY KEY REFERENCES take(id) ON DELETE CASCADE,
+            student_id INTEGER NOT NULL REFERENCES student(id) ON DELETE CASCADE,
+            zero REAL NOT NULL, seconds REAL NOT NULL, bytes INTEGER NOT NULL,
+            made_at TEXT NOT NULL, until TEXT NOT NULL)""",
+        "CREATE INDEX recording_until ON recording(until)",
+    ),
 )
 
 CURRENT = len(_STEPS)

@@ -16,6 +16,7 @@ from ripresa.store.once import once
 from ripresa.store.tables import (
     ClimbRow,
     MoveRow,
+    RecordingRow,
     RemedyRow,
     Row,
     SheetRow,
@@ -125,6 +126,7 @@ def delete_student(student_id: int) -> None:
         _row(student_id)
         own = ClimbRow.select(ClimbRow.id).where(ClimbRow.student == student_id)
         MoveRow.delete().where(MoveRow.climb.in_(own)).execute()
+        RecordingRow.delete().where(RecordingRow.student == student_id).execute()
         TakeRow.delete().where(TakeRow.student == student_id).execute()
         RemedyRow.delete().where(RemedyRow.student == student_id).execute()
         SheetRow.delete().where(SheetRow.student == student_id).execute()

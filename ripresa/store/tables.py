@@ -209,6 +209,7 @@ class TakeRow(Table):
     ease = IntegerField(null=True)
     remedy = IntegerField(null=True)
     played_notes = IntegerField(null=True)
+    hidden = TextField(default="[]")
 
     class Meta:
         """Name in the database."""
@@ -232,6 +233,41 @@ class RemedyRow(Table):
         """Name in the database."""
 
         table_name = "remedy"
+
+
+class SetupRow(Table):
+    """A set-up: what is heard by which device through which sound, and how late; delays and pads as JSON."""
+
+    id = AutoField()
+    source = TextField()
+    device = TextField()
+    output = TextField()
+    place = TextField()
+    device_delay = TextField(null=True)
+    hand_delay = TextField(null=True)
+    pads = TextField(default="{}")
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "setup"
+
+
+class RecordingRow(Table):
+    """A recording that is kept of a take, and until when; the sound itself lies in a file beside the database."""
+
+    take = ForeignKeyField(TakeRow, primary_key=True)
+    student = ForeignKeyField(StudentRow)
+    zero = FloatField()
+    seconds = FloatField()
+    bytes = IntegerField()
+    made_at = MomentField()
+    until = MomentField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "recording"
 
 
 class MoveRow(Table):

@@ -20,7 +20,7 @@ from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.store.drills import version_row
-from ripresa.store.tables import MomentField, MoveRow, Row, TakeRow, VersionRow, database, moment
+from ripresa.store.tables import MomentField, MoveRow, RecordingRow, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
 _FIGURES = TypeAdapter(Figures)
@@ -95,6 +95,7 @@ def add_take(take: Take) -> tuple[Take, bool]:
         "machine": take.machine,
         "remedy": take.remedy_id,
         "played_notes": take.played_notes,
+        "hidden": json.dumps(take.hidden),
         **_of_ear(take.ear),
         "figures": _FIGURES.dump_json(figures).decode() if figures else None,
         "mark": take.mark,
@@ -148,6 +149,7 @@ def delete_take(take_id: str) -> Take:
     with database.atomic("IMMEDIATE"):
         found = find_take(take_id)
         MoveRow.update(take=None).where(MoveRow.take == take_id).execute()
+        RecordingRow.delete().where(RecordingRow.take == take_id).execute()
         TakeRow.delete().where(TakeRow.id == take_id).execute()
     return found
 
@@ -383,6 +385,7 @@ def _to_take(row: Row) -> Take:
         ear=_EAR.validate_json(row.ear) if row.ear else None,
         remedy_id=row.remedy,
         played_notes=row.played_notes,
+        hidden=tuple(float(one) for one in json.loads(row.hidden)),
         figures=_FIGURES.validate_json(row.figures) if row.figures else None,
         mark=row.mark,
         reasons=tuple(json.loads(row.reasons)),

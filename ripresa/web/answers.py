@@ -10,6 +10,7 @@ from flask import Response, current_app, send_file
 from pydantic import BaseModel
 
 from ripresa.formats.engraver import Engraver
+from ripresa.web.incoming import Incoming
 
 Clock = Callable[[], datetime]
 
@@ -33,6 +34,11 @@ def file_name(title: str) -> str:
 def engraver() -> Engraver:
     """Return the studio's engraver."""
     return cast(Engraver, current_app.config["ENGRAVER"])
+
+
+def incoming() -> Incoming:
+    """Return where sound lies on its way in."""
+    return cast(Incoming, current_app.config["INCOMING"])
 
 
 def now() -> datetime:

@@ -11,8 +11,10 @@ import ripresa
 from ripresa.formats.engraver import Engraver
 from ripresa.store.files import open_studio
 from ripresa.store.identity import studio_id
+from ripresa.store.recordings import sweep
 from ripresa.store.tables import database
 from ripresa.web.guard import guard
+from ripresa.web.incoming import Incoming
 from ripresa.web.jobs import Jobs
 from ripresa.web.json_in import JsonIn
 from ripresa.web.problems import Problem, handle_problems, refuse_malformed
@@ -37,13 +39,14 @@ def create_app(
     is_demo: bool = False,
     jobs: Jobs | None = None,
     engraver: Engraver | None = None,
+    incoming: Incoming | None = None,
 ) -> OpenAPI:
     """Return the app for the studio kept at a path.
 
     Args:
         clock: Gives the present moment; tests pass their own.
         static: Folder of the built front end. practice: Folder of the page that practice files are made of.
-        engraver: Draws scores.
+        engraver: Draws scores. incoming: Holds sound on its way in.
         jobs: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
     """
@@ -58,10 +61,11 @@ def create_app(
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
     app.config.update(CLOCK=clock, DEMO=is_demo, DATABASE=database_path, PRACTICE=practice)
-    app.config.update(JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver())
+    app.config.update(JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver(), INCOMING=incoming or Incoming())
     open_studio(database_path)
     with database.connection_context():
         studio = studio_id()
+        sweep(clock())
     guard(app, studio)
     handle_problems(app)
 

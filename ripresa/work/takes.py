@@ -49,6 +49,7 @@ class Played:
         part: What was practised of the drill, if not all of it; remedy_id: the remedy that it was a try of.
         latency: Delay of the source in seconds; is_calibrated: whether it was measured; latency_half: ±.
         ear: What a person says of it; a take by ear needs that.
+        hidden: Moments of clicks under which a microphone heard nothing, in seconds.
     """
 
     id: str
@@ -71,6 +72,7 @@ class Played:
     remedy_id: int | None = None
     ear: Ear | None = None
     note: str = ""
+    hidden: tuple[float, ...] = ()
 
     @property
     def known_latency(self) -> tuple[float, float] | None:
@@ -114,12 +116,12 @@ def judge_take(played: Played) -> Kept:
     limits = climb.plan.limits if climb else USUAL_LIMITS
     if played.remedy_id is not None and remedies.find_remedy(played.remedy_id).student_id != played.student_id:
         raise OutOfRange("This remedy is another student’s.", field="remedy_id")
-    drill, part, name = _source(played.drill_id, played.version, played.part, played.remedy_id, climb)
+    drill, part, name = source_of(played.drill_id, played.version, played.part, played.remedy_id, climb)
     # The ladder may have changed on its way here, so that its number alone says nothing.
     at_home = climb is not None and played.remedy_id is None
     rung = rung_of(laid_rungs(climb.plan), played.bpm, played.click, played.rung, part) if climb and at_home else None
     played = replace(played, rung=rung, part=part)
-    reading, window = _asked(drill, part)
+    reading, window = asked(drill, part)
     figures, judged = _measured(played, limits, reading, window, _earlier(climb, rung, played.click))
     notes = most_due(reading, played.bpm, played.end - played.start, window)
     take, is_new = takes.add_take(replace(_kept(played, figures, judged, name), played_notes=notes))
@@ -150,8 +152,8 @@ def shown_take(take_id: str) -> Kept:
     """
     take = takes.find_take(take_id)
     climb = _climb_of(take)
-    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
-    reading, _ = _asked(drill, part)
+    drill, part, _ = source_of(take.drill_id, take.version, take.part, take.remedy_id, climb)
+    reading, _ = asked(drill, part)
     return Kept(take, False, climb.plan.limits if climb else USUAL_LIMITS, reading, climb)
 
 
@@ -167,8 +169,8 @@ def judge_again(take_id: str) -> Again:
         return Again(take, shown.limits, shown.reading, None, None)
     played = _as_played(take)
     climb = _climb_of(take)
-    drill, part, _ = _source(take.drill_id, take.version, take.part, take.remedy_id, climb)
-    reading, window = _asked(drill, part)
+    drill, part, _ = source_of(take.drill_id, take.version, take.part, take.remedy_id, climb)
+    reading, window = asked(drill, part)
     figures, judged = _measured(played, shown.limits, reading, window, ())
     return Again(take, shown.limits, reading, figures, judged)
 
@@ -189,7 +191,7 @@ def stand_in_plays(
     Raises:
         OutOfRange: A tempo or times out of range, or more notes than are measured at once.
     """
-    reading, window = _asked(drill, part)
+    reading, window = asked(drill, part)
     bpm = check_bpm(bpm)
     until = float(span_seconds(window.beats if window else reading.loop_beats, bpm)) if end is None else end
     _check_times(start, until)
@@ -207,7 +209,7 @@ def _climb_of(take: Played | Take) -> Climb | None:
     return None if take.climb_id is None else climbs.find_climb(take.climb_id)
 
 
-def _source(
+def source_of(
     drill_id: int, version: int, part: Part | None, remedy_id: int | None, climb: Climb | None
 ) -> tuple[Drill, Part | None, str]:
     """Return the drill that a take is of, the part of it, and what that is called: empty for all of the drill.
@@ -226,7 +228,7 @@ def _source(
     return drill, part, part_named(_read(drill), part)
 
 
-def _asked(drill: Drill, part: Part | None) -> tuple[Reading, Window | None]:
+def asked(drill: Drill, part: Part | None) -> tuple[Reading, Window | None]:
     """Return the reading of a drill, or of a part of it, and what goes round of that."""
     if part is None:
         return _read(drill), None
@@ -263,7 +265,7 @@ def _measured(
     if most > MOST_MEASURED:
         return None, too_long(most)
     due = due_notes(reading, bpm, played.start, played.end, window)
-    found = judge(due, played.notes, limits, played.source, played.known_latency, earlier)
+    found = judge(due, played.notes, limits, played.source, played.known_latency, earlier, played.hidden)
     return found.figures, found.verdict
 
 
@@ -286,6 +288,7 @@ def _as_played(take: Take) -> Played:
         is_calibrated=take.is_calibrated,
         latency_half=take.latency_half,
         part=take.part,
+        hidden=take.hidden,
     )
 
 
@@ -322,6 +325,7 @@ def _kept(played: Played, figures: Figures | None, judged: Verdict, part_name: s
         machine=None if is_ear else judged.mark,
         ear=played.ear,
         remedy_id=played.remedy_id,
+        hidden=played.hidden,
     )
 
 

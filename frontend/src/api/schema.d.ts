@@ -1344,6 +1344,212 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings/{key}/pieces/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a piece to a recording: samples of 16 bits of one channel, the lowest byte first, or a piece of a file. */
+        post: operations["recordings_add_piece_recordings__key__pieces__int_number__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{key}/listen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is heard in a recording that came in. */
+        post: operations["recordings_listen_to_recordings__key__listen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{key}/latency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the devices add: clicks out of the loudspeaker and back into the microphone. */
+        post: operations["recordings_measure_round_recordings__key__latency_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a take of a recording or a MIDI file: its beginning is found, another tempo is refused. */
+        post: operations["recordings_take_from_file_takes_from_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-in/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the stand-in player plays, as a recording that begins half a second before its first beat. */
+        post: operations["recordings_stand_in_recording_stand_in_recording_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a take can be played back. */
+        get: operations["recordings_how_back_takes__take_id__back_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/sound.wav": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A take as it was played, beside the click and the ideal. */
+        get: operations["recordings_hear_back_takes__take_id__sound_wav_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recordings that are kept, and until when. */
+        get: operations["recordings_list_recordings_recordings_get"];
+        put?: never;
+        post?: never;
+        /** Delete all recordings, or those of a student. */
+        delete: operations["recordings_delete_all_recordings_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{take_id}/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete the recording of a take; the take stays. */
+        delete: operations["recordings_delete_one_takes__take_id__recording_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every set-up that is known. */
+        get: operations["setups_list_setups_get"];
+        /** Keep what was measured of a set-up, or its pads. */
+        put: operations["setups_keep_setup_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is known of a set-up; nothing of a new one. */
+        get: operations["setups_show_setup_known_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a set-up. */
+        delete: operations["setups_forget_setup__int_setup_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1512,6 +1718,8 @@ export interface components {
             weekdays: components["schemas"]["Choice"][];
             /** Stand Ins */
             stand_ins: components["schemas"]["StandInChoice"][];
+            /** Sounds As */
+            sounds_as: components["schemas"]["Choice"][];
             calibration: components["schemas"]["Drill"];
             /** Spoken */
             spoken: components["schemas"]["Choice"][];
@@ -3878,6 +4086,7 @@ export interface components {
          *         hurts: What hurts, in the student's or the teacher's words: private, never on paper.
          *         evenness: The school that new climbs begin with; None as in the settings.
          *         stand: How the stand is set.
+         *         keep_days: For how many days recordings of takes are kept; 0 keeps none.
          *
          *     Raises:
          *         OutOfRange: A name, weekday, time, or number that is not one.
@@ -3958,6 +4167,11 @@ export interface components {
              *     }
              */
             stand: components["schemas"]["StandSettings"];
+            /**
+             * Keep Days
+             * @default 0
+             */
+            keep_days: number;
         };
         /**
          * StudioSettings
@@ -5168,13 +5382,35 @@ export interface components {
         };
         /**
          * FileBody
-         * @description The text of a drill file.
+         * @description A file that came in, and what it is to be a take of.
          */
         FileBody: {
             /** Key */
-            key?: string | null;
-            /** Text */
-            text: string;
+            key: string;
+            /** Name */
+            name: string;
+            /** Id */
+            id: string;
+            /** Student Id */
+            student_id: number;
+            /** Climb Id */
+            climb_id?: number | null;
+            /** Rung */
+            rung?: number | null;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Bpm */
+            bpm: string;
+            part?: components["schemas"]["Part"] | null;
+            /** Sounds As */
+            sounds_as?: ("plucked" | "struck" | "tongued" | "clapped") | null;
+            /**
+             * Played At
+             * Format: date-time
+             */
+            played_at: string;
         };
         /**
          * ChangedDrill
@@ -5555,7 +5791,8 @@ export interface components {
          * PerformanceShape
          * @description A reading in seconds and the reading beside it.
          *
-         *     With it the seams that can go round, the hands that can play alone, and the tempi one press away.
+         *     With it the seams that can go round, the hands that can play alone, and the tempi one press away; what a microphone
+         *     will not hear of it, empty where it hears all, and how its notes begin.
          */
         PerformanceShape: {
             performance: components["schemas"]["Performance"];
@@ -5585,6 +5822,13 @@ export interface components {
             half: string | null;
             /** Double */
             double: string | null;
+            /** Unheard */
+            unheard: string;
+            /**
+             * Sounds As
+             * @enum {string}
+             */
+            sounds_as: "plucked" | "struck" | "tongued" | "clapped";
         };
         /**
          * BackTone
@@ -6771,7 +7015,8 @@ export interface components {
          * @description A take as it was played.
          *
          *     Times in seconds from the start of the first turn of the loop; latency in ms. ``onsets`` are moments alone, as
-         *     takes have them that waited in a browser since before notes were sent.
+         *     takes have them that waited in a browser since before notes were sent. ``hidden`` are clicks under which a
+         *     microphone heard nothing.
          */
         TakeBody: {
             /** Id */
@@ -6841,6 +7086,9 @@ export interface components {
              * @default
              */
             note: string;
+            /** Hidden */
+            hidden?: number[];
+            recording?: components["schemas"]["RecordedShape"] | null;
         };
         /**
          * NoteShape
@@ -6857,6 +7105,18 @@ export interface components {
             level?: number | null;
             /** Until */
             until?: number | null;
+        };
+        /**
+         * RecordedShape
+         * @description The recording of a take: its key, samples a second, and where the first beat lies in it, in seconds.
+         */
+        RecordedShape: {
+            /** Key */
+            key: string;
+            /** Rate */
+            rate: number;
+            /** Zero */
+            zero: number;
         };
         /**
          * TakeList
@@ -7604,6 +7864,276 @@ export interface components {
              * @default false
              */
             with_beside: boolean;
+        };
+        /**
+         * PieceShape
+         * @description How many bytes have come.
+         */
+        PieceShape: {
+            /** Bytes */
+            bytes: number;
+        };
+        /**
+         * ListenedShape
+         * @description What was heard: onsets in seconds of the recording, its quality, and clicks under which nothing is heard.
+         */
+        ListenedShape: {
+            quality: components["schemas"]["QualityLine"];
+            /** Onsets */
+            onsets: components["schemas"]["OnsetLine"][];
+            /** Hidden */
+            hidden: number[];
+            /** Click Is Heard */
+            click_is_heard: boolean;
+        };
+        /**
+         * OnsetLine
+         * @description The beginning of a note: seconds from the start of the recording; its level in dB below full scale.
+         */
+        OnsetLine: {
+            /** At */
+            at: number;
+            /** Level */
+            level: number;
+        };
+        /**
+         * QualityLine
+         * @description Whether a recording could be listened to.
+         *
+         *     ``is_good`` or what is wrong with it, the worst first, each with a sentence; levels in dB below full scale, −120
+         *     for nothing at all; how long it lasts, in seconds.
+         */
+        QualityLine: {
+            /** Is Good */
+            is_good: boolean;
+            /** Troubles */
+            troubles: ("silent" | "soft" | "clipping" | "hum" | "noise")[];
+            /** Sentences */
+            sentences: string[];
+            /** Peak Db */
+            peak_db: number;
+            /** Level Db */
+            level_db: number;
+            /** Noise Db */
+            noise_db: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * ListenBody
+         * @description What was played when a recording was made.
+         *
+         *     Args:
+         *         rate: Samples a second. sounds_as: How notes begin; as is usual for the instrument if left out.
+         *         clicks: That were planned, in seconds of the recording, in order; alone: how many before the first note.
+         *         latency_ms: By how much the microphone is known to be late.
+         */
+        ListenBody: {
+            /** Rate */
+            rate: number;
+            drill: components["schemas"]["Drill"];
+            /** Bpm */
+            bpm: string;
+            part?: components["schemas"]["Part"] | null;
+            /** Sounds As */
+            sounds_as?: ("plucked" | "struck" | "tongued" | "clapped") | null;
+            /** Clicks */
+            clicks?: number[];
+            /**
+             * Alone
+             * @default 0
+             */
+            alone: number;
+            /** Latency Ms */
+            latency_ms?: number | null;
+        };
+        /**
+         * RoundShape
+         * @description What the devices add, in ms, and the half-width of that.
+         */
+        RoundShape: {
+            /** Latency Ms */
+            latency_ms: number;
+            /** Half Width Ms */
+            half_width_ms: number;
+        };
+        /**
+         * RoundBody
+         * @description Clicks that went out of the loudspeaker and came back into the microphone, in seconds of the recording.
+         */
+        RoundBody: {
+            /** Rate */
+            rate: number;
+            /** Clicks */
+            clicks: number[];
+        };
+        /**
+         * FileShape
+         * @description A file as a take: where it begins in the file, in seconds.
+         */
+        FileShape: {
+            take: components["schemas"]["TakeShape"];
+            climb: components["schemas"]["ClimbShape"] | null;
+            /** At */
+            at: number;
+        };
+        /**
+         * StandInSound
+         * @description Who stands in before the microphone, and what is to be played, from when to when in seconds.
+         */
+        StandInSound: {
+            drill: components["schemas"]["Drill"];
+            /** Bpm */
+            bpm: string;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /** End */
+            end?: number | null;
+            player: components["schemas"]["StandIn"];
+            part?: components["schemas"]["Part"] | null;
+        };
+        /**
+         * BackShape
+         * @description How a take can be played back, and until when its recording is kept; empty where it is not.
+         */
+        BackShape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "recorded" | "notes" | "none";
+            /** Until */
+            until: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * KeptList
+         * @description Recordings that are kept, the newest first, and what they are together.
+         */
+        KeptList: {
+            /** Recordings */
+            recordings: components["schemas"]["KeptShape"][];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * KeptShape
+         * @description A recording that is kept.
+         */
+        KeptShape: {
+            /** Take Id */
+            take_id: string;
+            /** Student Id */
+            student_id: number;
+            /** Student */
+            student: string;
+            /** Seconds */
+            seconds: number;
+            /** Size */
+            size: string;
+            /** Made At */
+            made_at: string;
+            /** Until */
+            until: string;
+        };
+        /**
+         * SetupList
+         * @description Every set-up, the newest first.
+         */
+        SetupList: {
+            /** Setups */
+            setups: components["schemas"]["SetupShape"][];
+        };
+        /**
+         * SetupShape
+         * @description A set-up, and what is known of it: the delay that is taken off, in ms, how it is told, and whether it is old.
+         */
+        SetupShape: {
+            /** Id */
+            id: number | null;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
+            /** Device */
+            device: string;
+            /** Output */
+            output: string;
+            /** Place */
+            place: string;
+            /** Way */
+            way: ("device" | "hand") | null;
+            /** Ms */
+            ms: number | null;
+            /** Half */
+            half: number | null;
+            /** Label */
+            label: string;
+            /** Sentences */
+            sentences: string[];
+            /** Is Old */
+            is_old: boolean;
+            /** Pads */
+            pads: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SetupBody
+         * @description What was measured of a set-up, or its pads; what is not said stays as it is.
+         *
+         *     Args:
+         *         way: What was measured: what the devices add, or those and a hand together. ms, half: The delay ± its
+         *             half-width. forget: Forget what was measured.
+         *         pads: MIDI note → a stroke, ``"start"`` or ``"offered"``.
+         */
+        SetupBody: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * Output
+             * @default
+             */
+            output: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Way */
+            way?: ("device" | "hand") | null;
+            /**
+             * Ms
+             * @default 0
+             */
+            ms: number;
+            /**
+             * Half
+             * @default 0
+             */
+            half: number;
+            /**
+             * Forget
+             * @default false
+             */
+            forget: boolean;
+            /** Pads */
+            pads?: {
+                [key: string]: string;
+            } | null;
         };
     };
     responses: never;
@@ -12128,6 +12658,694 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenDrills"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_add_piece_recordings__key__pieces__int_number__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_listen_to_recordings__key__listen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListenedShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_measure_round_recordings__key__latency_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_take_from_file_takes_from_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_stand_in_recording_stand_in_recording_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInSound"];
+            };
+        };
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_how_back_takes__take_id__back_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_hear_back_takes__take_id__sound_wav_get: {
+        parameters: {
+            query?: {
+                take?: boolean;
+                click?: boolean;
+                notes?: boolean;
+            };
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_list_recordings_recordings_get: {
+        parameters: {
+            query?: {
+                student_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_delete_all_recordings_delete: {
+        parameters: {
+            query?: {
+                student_id?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordings_delete_one_takes__take_id__recording_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                take_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setups_list_setups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setups_keep_setup_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setups_show_setup_known_get: {
+        parameters: {
+            query: {
+                source: "taps" | "midi" | "microphone" | "file" | "stand_in" | "by_ear";
+                device?: string;
+                output?: string;
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setups_forget_setup__int_setup_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupList"];
                 };
             };
             /** @description Not Found */

@@ -25,6 +25,7 @@ from ripresa.core.studio.people import (
     StudentDetails,
 )
 from ripresa.core.studio.settings import PAPERS, SOUND_FIRST, Paper, StudioSettings
+from ripresa.core.studio.setups import PRESSES, Delay, Setup, Way
 from ripresa.core.studio.words import LONGEST_GLOSSARY, Meaning, parse_glossary, words_used
 
 __all__ = [
@@ -32,8 +33,10 @@ __all__ = [
     "LONGEST_NAME",
     "LONGEST_NOTE",
     "PAPERS",
+    "PRESSES",
     "SOUND_FIRST",
     "Climb",
+    "Delay",
     "Ear",
     "Group",
     "GroupDetails",
@@ -46,6 +49,7 @@ __all__ = [
     "Move",
     "Paper",
     "PartStanding",
+    "Setup",
     "StandSettings",
     "Standing",
     "Student",
@@ -53,6 +57,7 @@ __all__ = [
     "StudioSettings",
     "Take",
     "TakeLine",
+    "Way",
     "care_for",
     "parse_glossary",
     "words_used",

@@ -121,6 +121,7 @@ class Take:
         refused: Why there was no word, by its kind; offers: what fits better.
         remedy_id: The remedy that it was a try of.
         played_notes: Notes that were due in its time; None where nobody counted.
+        hidden: Moments of clicks under which a microphone heard nothing, in seconds.
     """
 
     id: str
@@ -153,6 +154,7 @@ class Take:
     ear: Ear | None = None
     remedy_id: int | None = None
     played_notes: int | None = None
+    hidden: tuple[float, ...] = ()
 
     @property
     def known_latency(self) -> tuple[float, float] | None:

@@ -19,6 +19,7 @@ LONGEST_NAME = 80
 LONGEST_NOTE = 2000
 MOST_DATES = 60
 LONGEST_BREATH = 60
+MOST_KEEP_DAYS = 365
 Hand = Literal["right", "left"]
 
 
@@ -82,6 +83,7 @@ class StudentDetails:
         hurts: What hurts, in the student's or the teacher's words: private, never on paper.
         evenness: The school that new climbs begin with; None as in the settings.
         stand: How the stand is set.
+        keep_days: For how many days recordings of takes are kept; 0 keeps none.
 
     Raises:
         OutOfRange: A name, weekday, time, or number that is not one.
@@ -104,6 +106,7 @@ class StudentDetails:
     hurts: str = ""
     evenness: Evenness | None = None
     stand: StandSettings = StandSettings()
+    keep_days: int = 0
 
     def __post_init__(self) -> None:
         if not self.name.strip() or len(self.name) > LONGEST_NAME:
@@ -124,8 +127,15 @@ class StudentDetails:
                 "known.",
                 field="breath",
             )
+        if not 0 <= self.keep_days <= MOST_KEEP_DAYS:
+            raise OutOfRange(f"Recordings are kept for up to {MOST_KEEP_DAYS} days; 0 keeps none.", field="keep_days")
         if len(self.hurts) > LONGEST_NOTE:
             raise OutOfRange(f"What hurts is told in up to {LONGEST_NOTE} signs.", field="hurts")
+
+    @property
+    def kept_days(self) -> int:
+        """For how many days recordings are kept: none where the guardian's limit says no, whatever was asked for."""
+        return self.keep_days if self.guardian.recordings else 0
 
     @property
     def lesson_days(self) -> tuple[str, ...]:

@@ -10,8 +10,10 @@ from ripresa.web.routes import (
     play_along,
     practice_file,
     readings,
+    recordings,
     scores,
     settings,
+    setups,
     sharing,
     sheets,
     shelf,
@@ -44,4 +46,6 @@ ALL = (
     written.api,
     sheets.api,
     sharing.api,
+    recordings.api,
+    setups.api,
 )

@@ -54,6 +54,7 @@ from ripresa.core.drill.second import BALANCES, HOLDS, INTERVALS, PLAYS, STARTS
 from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
+from ripresa.core.listening import PROFILES
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS, show_tonic
 from ripresa.core.plans import WEEKDAYS
 from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
@@ -244,6 +245,7 @@ def list_choices() -> Response:
             stand_ins=[
                 StandInChoice(value=key, label=name, player=player) for key, (name, player) in STAND_INS.items()
             ],
+            sounds_as=[Choice(value=key, label=one.name, why="") for key, one in PROFILES.items()],
             calibration=CALIBRATION,
             spoken=_named(WHATS),
             spoken_words=_named(WORDS),

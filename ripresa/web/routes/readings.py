@@ -9,9 +9,11 @@ from ripresa.core.changes import Part
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, parse_amount
+from ripresa.core.listening import As
 from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm, tapped_bpm
+from ripresa.core.takes import unheard_words, usual_sound
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
@@ -51,7 +53,8 @@ class PerformanceBody(BaseModel):
 class PerformanceShape(BaseModel):
     """A reading in seconds and the reading beside it.
 
-    With it the seams that can go round, the hands that can play alone, and the tempi one press away.
+    With it the seams that can go round, the hands that can play alone, and the tempi one press away; what a microphone
+    will not hear of it, empty where it hears all, and how its notes begin.
     """
 
     performance: Performance
@@ -67,6 +70,8 @@ class PerformanceShape(BaseModel):
     faster: WireExact
     half: WireExact | None
     double: WireExact | None
+    unheard: str
+    sounds_as: As
 
 
 class AmountQuery(BaseModel):
@@ -121,6 +126,8 @@ def show_performance(body: PerformanceBody) -> Response:
             faster=found.faster,
             half=found.half,
             double=found.double,
+            unheard=unheard_words(found.reading),
+            sounds_as=usual_sound(found.reading),
         )
     )
 

@@ -17,9 +17,9 @@ from ripresa.core.takes import HeardNote, Source, StandIn, measure_latency
 from ripresa.formats.wire import WireExact
 from ripresa.store import takes as store
 from ripresa.store.remedies import find_remedy, remedies_of
-from ripresa.web.answers import answer, now
+from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
-from ripresa.web.numbers import Id, Once, Seconds
+from ripresa.web.numbers import Id, Key, Once, Seconds
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.takes import (
     AgainShape,
@@ -32,6 +32,7 @@ from ripresa.web.shapes.takes import (
     take_shape,
 )
 from ripresa.work.climbs import as_they_stand
+from ripresa.work.recordings import keep_sound
 from ripresa.work.remedies import take_remedy
 from ripresa.work.takes import (
     MOST_NOTES,
@@ -85,11 +86,20 @@ class NoteShape(BaseModel):
         return HeardNote(self.at, self.key, self.pitch, self.level, self.until)
 
 
+class RecordedShape(BaseModel):
+    """The recording of a take: its key, samples a second, and where the first beat lies in it, in seconds."""
+
+    key: Key
+    rate: int = Field(ge=1, le=1_000_000)
+    zero: Seconds
+
+
 class TakeBody(BaseModel):
     """A take as it was played.
 
     Times in seconds from the start of the first turn of the loop; latency in ms. ``onsets`` are moments alone, as
-    takes have them that waited in a browser since before notes were sent.
+    takes have them that waited in a browser since before notes were sent. ``hidden`` are clicks under which a
+    microphone heard nothing.
     """
 
     id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
@@ -114,6 +124,8 @@ class TakeBody(BaseModel):
     ear: Annotated[Ear | None, BeforeValidator(_eared)] = None
     by: Literal["teacher", "student"] = "teacher"
     note: str = Field(default="", max_length=LONGEST_NOTE)
+    hidden: list[Seconds] = Field(default_factory=list, max_length=MOST_NOTES)
+    recording: RecordedShape | None = None
 
 
 class JudgedTake(BaseModel):
@@ -210,7 +222,9 @@ class Latency(BaseModel):
 def add_take(body: TakeBody) -> Response:
     """Keep a take and say what it measured; the same id again is the same take, as it was kept (200)."""
     kept = judge_take(_played(body))
-    return answer(_judged(kept), 201 if kept.is_new else 200)
+    if body.recording is not None and kept.is_new:
+        _keep_sound(kept, body.recording)
+    return answer(judged_shape(kept), 201 if kept.is_new else 200)
 
 
 @api.get("/takes", responses={200: TakeList})
@@ -249,7 +263,7 @@ def write_note(path: TakePath, body: NoteBody) -> Response:
 @api.put("/takes/<take_id>/ear", responses={200: JudgedTake})
 def hear(path: TakePath, body: EarBody) -> Response:
     """Keep what a person says of a take: it counts, and what the machine said stays beside it."""
-    return answer(_judged(hear_take(path.take_id, body.ear)))
+    return answer(judged_shape(hear_take(path.take_id, body.ear)))
 
 
 @api.post("/takes/<take_id>/remedies", responses={201: KeptRemedyShape})
@@ -291,9 +305,18 @@ def calibrate(body: LatencyBody) -> Response:
     )
 
 
-def _judged(kept: Kept) -> JudgedTake:
+def judged_shape(kept: Kept) -> JudgedTake:
+    """Return a kept take with the climb as it stands after it."""
     climb = climb_shape(as_they_stand([kept.climb])[0]) if kept.climb else None
     return JudgedTake(take=take_shape(kept), climb=climb)
+
+
+def _keep_sound(kept: Kept, recorded: RecordedShape) -> None:
+    """Remember the recording of a take until others come, and longer where the student's recordings are kept."""
+    incoming().belongs(kept.take.id, recorded.key, recorded.rate, recorded.zero)
+    found = incoming().of_take(kept.take.id)
+    if found is not None:
+        keep_sound(kept.take, *found, now())
 
 
 def _note(note: HeardNote) -> NoteShape:
@@ -323,4 +346,5 @@ def _played(body: TakeBody) -> Played:
         remedy_id=body.remedy_id,
         ear=replace(ear, by=body.by) if ear and body.by == "student" else ear,
         note=body.note,
+        hidden=tuple(body.hidden),
     )

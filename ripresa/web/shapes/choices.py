@@ -241,6 +241,7 @@ class Choices(BaseModel):
     turned: list[Choice]
     weekdays: list[Choice]
     stand_ins: list[StandInChoice]
+    sounds_as: list[Choice]
     calibration: Drill
     spoken: list[Choice]
     spoken_words: list[Choice]

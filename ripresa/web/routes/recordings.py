@@ -1,0 +1,361 @@
+"""Sound that comes in, what is heard in it, files that become takes, and takes that are played back."""
+
+import json
+from datetime import datetime
+from functools import partial
+from pathlib import Path
+from typing import Any, Literal
+
+from flask import Response, request, send_file
+from pydantic import BaseModel, Field, TypeAdapter
+
+import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
+from ripresa.core.changes import Part
+from ripresa.core.drill import Drill
+from ripresa.core.errors import NotFound, OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.listening import As, Listened, listen
+from ripresa.core.studio import LONGEST_NOTE
+from ripresa.core.takes import HeardNote, StandIn, heard_in, measure_latency
+from ripresa.formats.listened_json import OnsetLine, QualityLine, quality_line
+from ripresa.formats.midi_take import midi_take
+from ripresa.formats.play_along import Heard
+from ripresa.formats.recording import recorded, wav
+from ripresa.formats.sound_in import read_sound
+from ripresa.formats.wire import WireExact
+from ripresa.store import recordings as store
+from ripresa.store import takes as kept_takes
+from ripresa.store.drills import find_drill
+from ripresa.store.students import names_of_all
+from ripresa.web.answers import answer, incoming, now
+from ripresa.web.blueprint import blueprint
+from ripresa.web.jobs import Tell, apart
+from ripresa.web.numbers import Id, Key, Seconds
+from ripresa.web.routes.takes import JudgedTake, judged_shape
+from ripresa.work.recordings import (
+    FileTake,
+    heard_recording,
+    keep_sound,
+    kept_sound,
+    played_back,
+    take_of_file,
+)
+from ripresa.work.takes import asked, stand_in_plays
+
+api = blueprint("recordings")
+_NOTES: TypeAdapter[tuple[HeardNote, ...]] = TypeAdapter(tuple[HeardNote, ...])
+MOST_CLICKS = 50_000
+_MIDI = (".mid", ".midi")
+
+
+class PiecePath(BaseModel):
+    """Which piece of which recording."""
+
+    key: Key
+    number: int
+
+
+class RecordingPath(BaseModel):
+    """Which recording on its way in."""
+
+    key: Key
+
+
+class TakeOfPath(BaseModel):
+    """Which take."""
+
+    take_id: str
+
+
+class StudentQuery(BaseModel):
+    """Whose recordings; all of them without a number."""
+
+    student_id: Id | None = None
+
+
+class PieceShape(BaseModel):
+    """How many bytes have come."""
+
+    bytes: int
+
+
+class ListenBody(BaseModel):
+    """What was played when a recording was made.
+
+    Args:
+        rate: Samples a second. sounds_as: How notes begin; as is usual for the instrument if left out.
+        clicks: That were planned, in seconds of the recording, in order; alone: how many before the first note.
+        latency_ms: By how much the microphone is known to be late.
+    """
+
+    rate: int = Field(ge=1, le=1_000_000)
+    drill: Drill
+    bpm: WireExact
+    part: Part | None = None
+    sounds_as: As | None = None
+    clicks: list[Seconds] = Field(default_factory=list, max_length=MOST_CLICKS)
+    alone: int = Field(default=0, ge=0, le=MOST_CLICKS)
+    latency_ms: float | None = Field(default=None, ge=-1000, le=1000, allow_inf_nan=False)
+
+
+class ListenedShape(BaseModel):
+    """What was heard: onsets in seconds of the recording, its quality, and clicks under which nothing is heard."""
+
+    quality: QualityLine
+    onsets: list[OnsetLine]
+    hidden: list[float]
+    click_is_heard: bool
+
+
+class RoundBody(BaseModel):
+    """Clicks that went out of the loudspeaker and came back into the microphone, in seconds of the recording."""
+
+    rate: int = Field(ge=1, le=1_000_000)
+    clicks: list[Seconds] = Field(max_length=500)
+
+
+class RoundShape(BaseModel):
+    """What the devices add, in ms, and the half-width of that."""
+
+    latency_ms: float
+    half_width_ms: float
+
+
+class FileBody(BaseModel):
+    """A file that came in, and what it is to be a take of."""
+
+    key: Key
+    name: str = Field(max_length=300)
+    id: Key
+    student_id: Id
+    climb_id: Id | None = None
+    rung: int | None = Field(default=None, ge=1, le=1000)
+    drill_id: Id
+    version: Id
+    bpm: WireExact
+    part: Part | None = None
+    sounds_as: As | None = None
+    played_at: datetime
+
+
+class FileShape(JudgedTake):
+    """A file as a take: where it begins in the file, in seconds."""
+
+    at: float
+
+
+class StandInSound(BaseModel):
+    """Who stands in before the microphone, and what is to be played, from when to when in seconds."""
+
+    drill: Drill
+    bpm: WireExact
+    start: float = Field(default=0.0, ge=0, allow_inf_nan=False)
+    end: float | None = Field(default=None, gt=0, allow_inf_nan=False)
+    player: StandIn
+    part: Part | None = None
+
+
+class BackQuery(BaseModel):
+    """What is heard of a take that is played back."""
+
+    take: bool = True
+    click: bool = True
+    notes: bool = False
+
+
+class BackShape(BaseModel):
+    """How a take can be played back, and until when its recording is kept; empty where it is not."""
+
+    kind: Literal["recorded", "notes", "none"]
+    until: str
+    sentence: str
+
+
+class KeptShape(BaseModel):
+    """A recording that is kept."""
+
+    take_id: str
+    student_id: int
+    student: str
+    seconds: float
+    size: str
+    made_at: str
+    until: str
+
+
+class KeptList(BaseModel):
+    """Recordings that are kept, the newest first, and what they are together."""
+
+    recordings: list[KeptShape]
+    sentence: str
+
+
+@api.post("/recordings/<key>/pieces/<int:number>", responses={200: PieceShape})
+def add_piece(path: PiecePath) -> Response:
+    """Add a piece to a recording: samples of 16 bits of one channel, the lowest byte first, or a piece of a file."""
+    return answer(PieceShape(bytes=incoming().add(path.key, path.number, request.get_data())))
+
+
+@api.post("/recordings/<key>/listen", responses={200: ListenedShape})
+def listen_to(path: RecordingPath, body: ListenBody) -> Response:
+    """What is heard in a recording that came in."""
+    sound = incoming().sound(path.key, body.rate)
+    latency = None if body.latency_ms is None else body.latency_ms / 1000
+    found = heard_recording(
+        sound, body.drill, body.bpm, body.part, sorted(body.clicks), body.alone, latency, body.sounds_as
+    )
+    return answer(_listened(found))
+
+
+@api.post("/recordings/<key>/latency", responses={200: RoundShape})
+def measure_round(path: RecordingPath, body: RoundBody) -> Response:
+    """What the devices add: clicks out of the loudspeaker and back into the microphone."""
+    found = listen(incoming().sound(path.key, body.rate), "clapped")
+    if found.quality.troubles and found.quality.troubles[0] == "silent":
+        raise OutOfRange(
+            "The microphone does not hear the click. Turn the loudspeaker up, or take the headphones off, and bring "
+            "them nearer to each other.",
+            field="played",
+        )
+    late = measure_latency(sorted(body.clicks), [one.at for one in found.onsets])
+    return answer(
+        RoundShape(latency_ms=round(late.value * 1000, 1), half_width_ms=round(max(0.5, late.half_width * 1000), 1))
+    )
+
+
+@api.post("/takes/from-file", responses={201: FileShape})
+def take_from_file(body: FileBody) -> Response:
+    """Make a take of a recording or a MIDI file: its beginning is found, another tempo is refused."""
+    file = incoming().file(body.key)
+    drill = find_drill(body.drill_id, body.version).drill
+    is_midi = body.name.lower().endswith(_MIDI)
+    notes = midi_take(file.read_bytes()) if is_midi else _heard_apart(file, drill, body)
+    asked_for = FileTake(
+        id=body.id,
+        student_id=body.student_id,
+        climb_id=body.climb_id,
+        rung=body.rung,
+        drill_id=body.drill_id,
+        version=body.version,
+        bpm=body.bpm,
+        part=body.part,
+        source="midi" if is_midi else "file",
+        played_at=body.played_at if body.played_at.tzinfo else now(),
+        note=f"From {body.name}."[:LONGEST_NOTE],
+    )
+    kept, at = take_of_file(asked_for, notes)
+    if not is_midi and kept.is_new:
+        keep_sound(kept.take, read_sound(file), at, now())
+    return answer(FileShape(**judged_shape(kept).__dict__, at=round(at, 3)), 201)
+
+
+@api.post("/stand-in/recording")
+def stand_in_recording(body: StandInSound) -> Response:
+    """What the stand-in player plays, as a recording that begins half a second before its first beat."""
+    notes, _ = stand_in_plays(body.drill, body.bpm, body.start, body.end, body.player, body.part)
+    reading, _ = asked(body.drill, body.part)
+    return Response(recorded(notes, reading.instrument.voice), mimetype="audio/wav")
+
+
+@api.get("/takes/<take_id>/back", responses={200: BackShape})
+def how_back(path: TakeOfPath) -> Response:
+    """How a take can be played back."""
+    take = kept_takes.find_take(path.take_id)
+    try:
+        until = store.find_recording(path.take_id).until.isoformat()
+    except NotFound:
+        until = ""
+    if until or incoming().of_take(path.take_id):
+        sentence = "" if until else "The recording is gone when others come: this student’s are not kept."
+        return answer(BackShape(kind="recorded", until=until, sentence=sentence))
+    if take.notes:
+        return answer(BackShape(kind="notes", until="", sentence="Its notes, in Ripresa’s own sounds."))
+    return answer(BackShape(kind="none", until="", sentence="Nothing of it was recorded."))
+
+
+@api.get("/takes/<take_id>/sound.wav")
+def hear_back(path: TakeOfPath, query: BackQuery) -> Any:
+    """A take as it was played, beside the click and the ideal."""
+    name = f"{path.take_id}-{query.take:d}{query.click:d}{query.notes:d}.wav"
+    target = incoming().folder / f"back-{name}"
+    if not target.is_file():
+        sound = incoming().of_take(path.take_id) or kept_sound(path.take_id)
+        made = played_back(path.take_id, sound, Heard(click=query.click, notes=query.notes), own=query.take)
+        incoming().put_back(target, wav(made))
+    return send_file(target, "audio/wav", conditional=True)
+
+
+@api.get("/recordings", responses={200: KeptList})
+def list_recordings(query: StudentQuery) -> Response:
+    """Recordings that are kept, and until when."""
+    store.sweep(now())
+    return answer(_kept(query.student_id))
+
+
+@api.delete("/recordings", responses={200: KeptList})
+def delete_all(query: StudentQuery) -> Response:
+    """Delete all recordings, or those of a student."""
+    store.delete_recordings(student_id=query.student_id)
+    return answer(_kept(query.student_id))
+
+
+@api.delete("/takes/<take_id>/recording", responses={200: KeptList})
+def delete_one(path: TakeOfPath) -> Response:
+    """Delete the recording of a take; the take stays."""
+    store.find_recording(path.take_id)
+    store.delete_recordings(path.take_id)
+    return answer(_kept(None))
+
+
+def _heard_apart(file: Path, drill: Drill, body: FileBody) -> tuple[HeardNote, ...]:
+    """Return what is heard in a file of sound; in a process of its own, as what reads such files is not ours."""
+    told = file.with_name(f"{file.name}.notes")
+    try:
+        apart(partial(_hear_file, file, drill, body.bpm, body.part, body.sounds_as), told, lambda _done: None)
+        return _NOTES.validate_json(told.read_bytes())
+    except RuntimeError as error:
+        raise OutOfRange("This file could not be listened to: it may be broken. Choose another one.") from error
+    finally:
+        told.unlink(missing_ok=True)
+
+
+def _hear_file(
+    file: Path, drill: Drill, bpm: Any, part: Part | None, sounds_as: As | None, target: Path, _tell: Tell
+) -> None:
+    notes = heard_in(heard_recording(read_sound(file), drill, bpm, part, sounds_as=sounds_as))
+    target.write_text(json.dumps([{"at": note.at, "level": note.level} for note in notes]))
+
+
+def _listened(found: Listened) -> ListenedShape:
+    return ListenedShape(
+        quality=quality_line(found),
+        onsets=[OnsetLine(at=round(one.at, 5), level=round(one.level, 1)) for one in found.onsets],
+        hidden=[round(one, 5) for one in found.hidden],
+        click_is_heard=found.click_late is not None,
+    )
+
+
+def _kept(student_id: int | None) -> KeptList:
+    names = names_of_all()
+    found = store.recordings(student_id)
+    size = sum(one.bytes for one in found)
+    sentence = (
+        f"{plural(len(found), 'recording')}, {size / 1e6:.1f} MB, on this computer."
+        if found
+        else "No recordings are kept."
+    )
+    return KeptList(
+        recordings=[
+            KeptShape(
+                take_id=one.take_id,
+                student_id=one.student_id,
+                student=names.get(one.student_id, ""),
+                seconds=round(one.seconds, 1),
+                size=f"{one.bytes / 1e6:.1f} MB",
+                made_at=one.made_at.isoformat(),
+                until=one.until.isoformat(),
+            )
+            for one in found
+        ],
+        sentence=sentence,
+    )
