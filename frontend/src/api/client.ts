@@ -13,6 +13,9 @@ export type Plan = Schemas["ClimbPlan"];
 export type Take = Schemas["TakeShape"];
 export type TakeBody = Schemas["TakeBody"];
 export type Judged = Schemas["JudgedTake"];
+export type Setup = Schemas["SetupShape"];
+/** What tells one set-up from another. */
+export type SetupKey = paths["/api/setups/known"]["get"]["parameters"]["query"];
 export type HeardNote = Schemas["NoteShape"];
 export type Ear = Schemas["Ear"];
 export type Part = Schemas["Part"];
@@ -268,6 +271,43 @@ export const api = {
       }),
     ),
   standIn: (body: Schemas["StandInBody"]) => taken(client.POST("/api/stand-in", { body })),
+  standInRecording: async (body: Schemas["StandInSound"], signal: AbortSignal): Promise<ArrayBuffer> =>
+    taken(
+      client.POST("/api/stand-in/recording", { body, parseAs: "arrayBuffer", signal }) as Promise<
+        Answer<ArrayBuffer>
+      >,
+    ),
+  sendPiece: (key: string, number: number, piece: BodyInit) =>
+    taken(
+      client.POST("/api/recordings/{key}/pieces/{number}", {
+        params: { path: { key, number } },
+        body: piece as never,
+        bodySerializer: (body) => body as unknown as BodyInit,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    ),
+  listen: (key: string, body: Schemas["ListenBody"]) =>
+    taken(client.POST("/api/recordings/{key}/listen", { params: { path: { key } }, body })),
+  roundTrip: (key: string, rate: number, clicks: number[]) =>
+    taken(
+      client.POST("/api/recordings/{key}/latency", { params: { path: { key } }, body: { rate, clicks } }),
+    ),
+  takeFromFile: (body: Schemas["TakeFileBody"]) => taken(client.POST("/api/takes/from-file", { body })),
+  howBack: (takeId: string) =>
+    taken(client.GET("/api/takes/{take_id}/back", { params: { path: { take_id: takeId } } })),
+  recordings: (studentId?: number) =>
+    taken(client.GET("/api/recordings", { params: { query: studentId ? { student_id: studentId } : {} } })),
+  deleteRecordings: (studentId?: number) =>
+    taken(
+      client.DELETE("/api/recordings", { params: { query: studentId ? { student_id: studentId } : {} } }),
+    ),
+  deleteRecording: (takeId: string) =>
+    taken(client.DELETE("/api/takes/{take_id}/recording", { params: { path: { take_id: takeId } } })),
+  setups: () => taken(client.GET("/api/setups")),
+  setup: (query: SetupKey) => taken(client.GET("/api/setups/known", { params: { query } })),
+  keepSetup: (body: Schemas["SetupBody"]) => taken(client.PUT("/api/setups", { body })),
+  forgetSetup: (id: number) =>
+    taken(client.DELETE("/api/setups/{setup_id}", { params: { path: { setup_id: id } } })),
   latency: (due: number[], played: number[]) => taken(client.POST("/api/latency", { body: { due, played } })),
 
   log: (query: LogFilter) => taken(client.GET("/api/log", { params: { query } })),
@@ -299,6 +339,8 @@ export const files = {
   playAlong: (key: string) => ofStudio(`/api/play-along/${key}/file`),
   musicxml: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.musicxml?version=${version}`),
   mxl: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mxl?version=${version}`),
+  heardBack: (takeId: string, what: { take: boolean; click: boolean; notes: boolean }) =>
+    ofStudio(`/api/takes/${takeId}/sound.wav?take=${what.take}&click=${what.click}&notes=${what.notes}`),
   backup: ofStudio("/api/settings/backup.sqlite3"),
   calendar: (studentId: number) => ofStudio(`/api/students/${studentId}/calendar.ics`),
   log: (studentId?: number) => ofStudio(studentId ? `/api/log.csv?student_id=${studentId}` : "/api/log.csv"),

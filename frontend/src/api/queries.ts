@@ -8,6 +8,7 @@ import {
   type Plan,
   type Refusal,
   type Schemas,
+  type SetupKey,
 } from "./client";
 
 export const queryClient = new QueryClient({
@@ -40,6 +41,11 @@ export const recapQuery = (id: number) =>
 export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: api.groups });
 export const groupQuery = (id: number) =>
   queryOptions({ queryKey: ["groups", id], queryFn: () => api.group(id) });
+export const setupQuery = (key: SetupKey) =>
+  queryOptions({ queryKey: ["setups", key], queryFn: () => api.setup(key) });
+export const setupsQuery = queryOptions({ queryKey: ["setups", "all"], queryFn: api.setups });
+export const recordingsQuery = (studentId?: number) =>
+  queryOptions({ queryKey: ["recordings", studentId ?? "all"], queryFn: () => api.recordings(studentId) });
 export const settingsQuery = queryOptions({ queryKey: ["settings"], queryFn: api.settings });
 export const climbSetQuery = (setKey: string) =>
   queryOptions({ queryKey: ["climbs", "set", setKey], queryFn: () => api.climbSet(setKey) });

@@ -5382,35 +5382,13 @@ export interface components {
         };
         /**
          * FileBody
-         * @description A file that came in, and what it is to be a take of.
+         * @description The text of a drill file.
          */
         FileBody: {
             /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Id */
-            id: string;
-            /** Student Id */
-            student_id: number;
-            /** Climb Id */
-            climb_id?: number | null;
-            /** Rung */
-            rung?: number | null;
-            /** Drill Id */
-            drill_id: number;
-            /** Version */
-            version: number;
-            /** Bpm */
-            bpm: string;
-            part?: components["schemas"]["Part"] | null;
-            /** Sounds As */
-            sounds_as?: ("plucked" | "struck" | "tongued" | "clapped") | null;
-            /**
-             * Played At
-             * Format: date-time
-             */
-            played_at: string;
+            key?: string | null;
+            /** Text */
+            text: string;
         };
         /**
          * ChangedDrill
@@ -7008,6 +6986,8 @@ export interface components {
             remedies: components["schemas"]["RemedyShape"][];
             /** Held To */
             held_to: string;
+            /** Start */
+            start: number;
             figures: components["schemas"]["FiguresShape"] | null;
         };
         /**
@@ -7968,14 +7948,46 @@ export interface components {
             clicks: number[];
         };
         /**
-         * FileShape
+         * FileTakeShape
          * @description A file as a take: where it begins in the file, in seconds.
          */
-        FileShape: {
+        FileTakeShape: {
             take: components["schemas"]["TakeShape"];
             climb: components["schemas"]["ClimbShape"] | null;
             /** At */
             at: number;
+        };
+        /**
+         * TakeFileBody
+         * @description A file that came in, and what it is to be a take of.
+         */
+        TakeFileBody: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Id */
+            id: string;
+            /** Student Id */
+            student_id: number;
+            /** Climb Id */
+            climb_id?: number | null;
+            /** Rung */
+            rung?: number | null;
+            /** Drill Id */
+            drill_id: number;
+            /** Version */
+            version: number;
+            /** Bpm */
+            bpm: string;
+            part?: components["schemas"]["Part"] | null;
+            /** Sounds As */
+            sounds_as?: ("plucked" | "struck" | "tongued" | "clapped") | null;
+            /**
+             * Played At
+             * Format: date-time
+             */
+            played_at: string;
         };
         /**
          * StandInSound
@@ -12854,7 +12866,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FileBody"];
+                "application/json": components["schemas"]["TakeFileBody"];
             };
         };
         responses: {
@@ -12864,7 +12876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FileShape"];
+                    "application/json": components["schemas"]["FileTakeShape"];
                 };
             };
             /** @description Not Found */

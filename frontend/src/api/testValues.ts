@@ -160,6 +160,7 @@ export const JUDGED: Judged = {
     faults: [],
     offers: [],
     remedies: [],
+    start: 0,
     held_to: "evenness working",
     reasons: ["Even: spread 9 ± 1 ms (limit 16)."],
     note: "",

@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from "react";
+import { TAPS_ALONE } from "../features/stand/hearing/hearing";
 import type { Run } from "../features/stand/runs";
 import { type RailHandle, StandRail } from "../features/stand/StandRail";
 import { TapButton } from "../features/stand/TapButton";
@@ -48,6 +49,7 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
     clickMuted: muted.click,
     notesMuted: muted.notes,
     sound: SOUND,
+    hearing: TAPS_ALONE,
     onFrame: (position) => rail.current?.show(position),
     onEnd: onPlayed,
   });

@@ -12,6 +12,7 @@ const run = (changed: Partial<Run> = {}): Run => ({
   rung: 4,
   part: null,
   remedyId: null,
+  base: 0,
   start: 0,
   end: 8,
   notes: [{ at: 0.5, key: "f", pitch: null, level: null, until: null }],

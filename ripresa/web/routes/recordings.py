@@ -121,7 +121,7 @@ class RoundShape(BaseModel):
     half_width_ms: float
 
 
-class FileBody(BaseModel):
+class TakeFileBody(BaseModel):
     """A file that came in, and what it is to be a take of."""
 
     key: Key
@@ -138,7 +138,7 @@ class FileBody(BaseModel):
     played_at: datetime
 
 
-class FileShape(JudgedTake):
+class FileTakeShape(JudgedTake):
     """A file as a take: where it begins in the file, in seconds."""
 
     at: float
@@ -223,8 +223,8 @@ def measure_round(path: RecordingPath, body: RoundBody) -> Response:
     )
 
 
-@api.post("/takes/from-file", responses={201: FileShape})
-def take_from_file(body: FileBody) -> Response:
+@api.post("/takes/from-file", responses={201: FileTakeShape})
+def take_from_file(body: TakeFileBody) -> Response:
     """Make a take of a recording or a MIDI file: its beginning is found, another tempo is refused."""
     file = incoming().file(body.key)
     drill = find_drill(body.drill_id, body.version).drill
@@ -246,7 +246,7 @@ def take_from_file(body: FileBody) -> Response:
     kept, at = take_of_file(asked_for, notes)
     if not is_midi and kept.is_new:
         keep_sound(kept.take, read_sound(file), at, now())
-    return answer(FileShape(**judged_shape(kept).__dict__, at=round(at, 3)), 201)
+    return answer(FileTakeShape(**judged_shape(kept).__dict__, at=round(at, 3)), 201)
 
 
 @api.post("/stand-in/recording")
@@ -307,7 +307,7 @@ def delete_one(path: TakeOfPath) -> Response:
     return answer(_kept(None))
 
 
-def _heard_apart(file: Path, drill: Drill, body: FileBody) -> tuple[HeardNote, ...]:
+def _heard_apart(file: Path, drill: Drill, body: TakeFileBody) -> tuple[HeardNote, ...]:
     """Return what is heard in a file of sound; in a process of its own, as what reads such files is not ours."""
     told = file.with_name(f"{file.name}.notes")
     try:

@@ -99,6 +99,7 @@ class TakeShape(TakeLineShape):
     offers: list[OfferShape]
     remedies: list[RemedyShape]
     held_to: str
+    start: float
     figures: FiguresShape | None
 
 
@@ -176,6 +177,7 @@ def _take_shape(take: Take, limits: Limits, reading: Reading, found: list[tuple[
         offers=[_offer(offer, reading.drill) for offer in take.offers],
         remedies=[_remedy(remedy, against) for remedy, against in found],
         held_to=limits.words,
+        start=take.start,
         figures=figures,
     )
 

@@ -6,6 +6,7 @@ import { logQuery, studentsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { Entry } from "./Entry";
+import { FilesOnLog } from "./FilesOnLog";
 import { Filters } from "./Filters";
 import { Glance } from "./Glance";
 import { ReadLog } from "./ReadLog";
@@ -67,6 +68,7 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
           Everyone’s as CSV
         </a>
         <ReadResults studentId={id} />
+        {log.data && <FilesOnLog key={id} studentId={id} climbs={log.data.climbs} />}
       </div>
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Problem error={log.error} onRetry={() => void log.refetch()} />}

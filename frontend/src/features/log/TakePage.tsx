@@ -8,10 +8,14 @@ import { MARK_WORDS } from "../../ui/marks";
 import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { TakeNote } from "../../ui/TakeNote";
+import { canBeHeard, PlayedBack, useHeardFrom } from "../stand/PlayedBack";
 import { TakeTable } from "../stand/TakeTable";
 import { ThroughThePass } from "../stand/ThroughThePass";
 import { WhereItFell } from "../stand/WhereItFell";
 import { JudgedAgain } from "./JudgedAgain";
+
+/** There is no rail here to point at. */
+const NOWHERE = () => {};
 
 /** One take of the log, as it stood on the stand after it was played. */
 export function TakePage() {
@@ -25,6 +29,7 @@ export function TakePage() {
       forgetWork();
     },
   });
+  const { from, hear } = useHeardFrom(found.data?.figures ?? null, NOWHERE);
   if (found.isPending) return <Loading what="the take" />;
   if (found.isError) return <Problem error={found.error} onRetry={() => void found.refetch()} />;
   const take = found.data;
@@ -50,9 +55,10 @@ export function TakePage() {
       <div className="grid gap-3 lg:grid-cols-[1fr_24rem]">
         {take.figures?.matched ? (
           <div className="card-plain min-w-0">
-            <WhereItFell figures={take.figures} onNote={() => {}} />
-            <ThroughThePass figures={take.figures} onNote={() => {}} />
-            <TakeTable figures={take.figures} onNote={() => {}} />
+            <WhereItFell figures={take.figures} onNote={hear} />
+            <ThroughThePass figures={take.figures} onNote={hear} />
+            {canBeHeard(take.source) && <PlayedBack takeId={take.id} start={take.start} from={from} />}
+            <TakeTable figures={take.figures} onNote={hear} />
           </div>
         ) : (
           <p className="card-plain">Nothing of it was measured.</p>

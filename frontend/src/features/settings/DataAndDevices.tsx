@@ -1,13 +1,13 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { KeptRecordings } from "../../ui/KeptRecordings";
 import { keepSwitch, keptSwitch, switchName } from "../stand/footSwitch";
-import { keptLatency } from "../stand/latency";
+import { SetUps } from "./SetUps";
 
 type Props = { data: Schemas["DataShape"]; backup: string };
 
 /** The data, where it lies and how it is copied; and what this browser keeps by itself. */
 export function DataAndDevices({ data, backup }: Props) {
-  const latency = keptLatency();
   const [foot, setFoot] = useState(keptSwitch);
   return (
     <>
@@ -30,15 +30,11 @@ export function DataAndDevices({ data, backup }: Props) {
             : "The demo lies in a folder of its own and is gone when it stops: there is nothing of it to delete here."}
         </p>
       </section>
+      <SetUps />
+      <KeptRecordings />
       <section className="card-plain mb-4">
         <h2>This browser</h2>
         <p>
-          {latency
-            ? `Latency of taps: ${latency.ms} ms ± ${latency.half}.`
-            : "The latency of taps is not measured yet."}{" "}
-          It is measured on the stand, and again when the device changes.
-        </p>
-        <p className="mt-1">
           A foot switch sends {switchName(foot)}.{" "}
           <button
             type="button"

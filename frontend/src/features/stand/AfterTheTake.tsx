@@ -7,6 +7,7 @@ import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { TakeNote } from "../../ui/TakeNote";
 import { ByEar } from "./ByEar";
+import { canBeHeard, PlayedBack, useHeardFrom } from "./PlayedBack";
 import { TakeTable } from "./TakeTable";
 import { TheWord } from "./TheWord";
 import { ThroughThePass } from "./ThroughThePass";
@@ -66,7 +67,8 @@ type JudgedProps = Props & { judged: Judged };
 
 function Figures(props: JudgedProps) {
   const { judged, onNote, takes, onFigures } = props;
-  const { figures } = judged.take;
+  const { figures, source } = judged.take;
+  const { from, hear } = useHeardFrom(figures, onNote);
   return (
     <div className="grid gap-3 lg:grid-cols-[1fr_24rem]">
       {onFigures ? (
@@ -78,10 +80,11 @@ function Figures(props: JudgedProps) {
         </div>
       ) : figures?.matched ? (
         <div className="card-plain min-w-0 !py-3">
-          <WhereItFell figures={figures} onNote={onNote} />
-          <ThroughThePass figures={figures} onNote={onNote} />
+          <WhereItFell figures={figures} onNote={hear} />
+          <ThroughThePass figures={figures} onNote={hear} />
           <Heard figures={figures} />
-          <TakeTable figures={figures} onNote={onNote} />
+          {canBeHeard(source) && <PlayedBack takeId={judged.take.id} start={judged.take.start} from={from} />}
+          <TakeTable figures={figures} onNote={hear} />
         </div>
       ) : (
         <p className="card-plain">

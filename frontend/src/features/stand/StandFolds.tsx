@@ -1,5 +1,4 @@
-import type { Choices, Performance } from "../../api/client";
-import type { Latency } from "./latency";
+import type { Choices, Performance, Setup } from "../../api/client";
 import type { Practice } from "./practice";
 import { SoundWords } from "./SoundWords";
 import type { Sound } from "./sound";
@@ -15,12 +14,12 @@ type Props = {
   /** Whether a tempo is typed here: on a climb, where the rungs say it. */
   typed: boolean;
   onTempo: (bpm: string, divide: Practice["divide"]) => void;
-  /** Null where taps are not what is heard. */
-  latency: { measured: Latency | null; onMeasure: () => void } | null;
+  /** Null where nothing is measured by a device. */
+  latency: { setup: Setup | null; onMeasure: () => void } | null;
   footSwitch: { name: string; onChoose: () => void };
 };
 
-/** What is set once and then left alone: sound, tempo by hand, the delay of taps, the foot switch. */
+/** What is set once and then left alone: sound, tempo by hand, how late the set-up is, the foot switch. */
 export function StandFolds(props: Props) {
   const { choices, performance, sound, onSound, bpm, practice, typed, onTempo, latency, footSwitch } = props;
   return (
@@ -36,7 +35,8 @@ export function StandFolds(props: Props) {
       <span className="flex-1" />
       {latency && (
         <button type="button" className="button button-small button-quiet" onClick={latency.onMeasure}>
-          {latency.measured ? `Latency ${Math.round(latency.measured.ms)} ms` : "Measure the latency"}
+          {latency.setup?.label ? `Latency ${latency.setup.label}` : "Measure the latency"}
+          {latency.setup?.is_old && ": measure it again"}
         </button>
       )}
       <button type="button" className="button button-small button-quiet" onClick={footSwitch.onChoose}>

@@ -1,10 +1,12 @@
 import type { ReactNode } from "react";
+import { FilesIn } from "../../ui/FilesIn";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { WrittenOut } from "../../ui/written/WrittenOut";
 import { AfterTheTake } from "./AfterTheTake";
 import { switchName } from "./footSwitch";
+import { HearingLine } from "./hearing/HearingLine";
 import { PracticeWords } from "./PracticeWords";
 import { StandButtons } from "./StandButtons";
 import { StandDialogs } from "./StandDialogs";
@@ -14,6 +16,8 @@ import { StandTop } from "./StandTop";
 import { StandWords } from "./StandWords";
 import { useRest } from "./useRest";
 import { type StandProps, useStandScreen } from "./useStandScreen";
+
+const NO_STROKES: readonly string[] = ["R", "L"];
 
 /** The stand: where a drill is played, heard and measured. */
 export function StandScreen(props: StandProps) {
@@ -28,6 +32,7 @@ export function StandScreen(props: StandProps) {
       <Loading what="the drill in seconds" />
     );
   const { reading } = played;
+  const strokes = played.hands.length ? played.hands : NO_STROKES;
   const afterTake = takes.judged !== null && !stand.isPlaying;
   return (
     <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
@@ -50,11 +55,18 @@ export function StandScreen(props: StandProps) {
             onCount={on.setCount}
             sound={on.sound}
             onSound={on.changeSound}
-            source={on.source}
-            onSource={on.setSource}
+            by={on.hearing.by}
+            devices={on.hearing.devices}
+            onBy={on.hearing.setBy}
             playing={stand.isPlaying}
           />
         }
+      />
+      <HearingLine
+        hearing={on.hearing}
+        unheard={played.unheard}
+        playing={stand.isPlaying}
+        onPads={() => setOpen("pads")}
       />
       <StandRail
         reading={reading}
@@ -95,11 +107,14 @@ export function StandScreen(props: StandProps) {
               if (!climb) onTempo(to);
             }}
             latency={
-              on.source === "taps" ? { measured: on.latency, onMeasure: () => setOpen("latency") } : null
+              on.hearing.by.source === "by_ear" || on.hearing.by.standIn !== null
+                ? null
+                : { setup: on.hearing.setup, onMeasure: () => setOpen("latency") }
             }
             footSwitch={{ name: switchName(on.footSwitch), onChoose: () => setOpen("switch") }}
           />
         )}
+        {!large && !stand.isPlaying && on.filesOf && <FilesIn of={on.filesOf} onJudged={takes.show} />}
       </Folded>
       {isPractice && (
         <p className="text-soft" role="status">
@@ -166,7 +181,8 @@ export function StandScreen(props: StandProps) {
         choices={choices}
         footSwitch={on.footSwitch}
         onSwitch={on.chooseSwitch}
-        onMeasured={on.setLatency}
+        hearing={on.hearing}
+        strokes={strokes}
         onClose={() => setOpen(null)}
       />
     </div>

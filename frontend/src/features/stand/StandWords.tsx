@@ -6,6 +6,8 @@ import { CountField } from "../../ui/brief/CountField";
 import type { Refused } from "../../ui/brief/context";
 import { barsTo } from "./bars";
 import type { Count } from "./count";
+import { HeardByWords } from "./hearing/HeardByWords";
+import type { HeardBy } from "./hearing/heardBy";
 import { StandMore } from "./StandMore";
 import type { Sound } from "./sound";
 
@@ -33,23 +35,12 @@ type Props = {
   onCount: (count: Count) => void;
   sound: Sound;
   onSound: (sound: Sound) => void;
-  /** What the take is heard by. */
-  source: string;
-  onSource: (source: string) => void;
+  /** What the take is heard by, and the devices that there are for it. */
+  by: HeardBy;
+  devices: readonly string[];
+  onBy: (by: HeardBy) => void;
   playing: boolean;
 };
-
-function sourcesOf(choices: Choices) {
-  return [
-    { value: "taps", label: "taps", why: "Tap J and F, or the pad, with each note." },
-    { value: "by_ear", label: "your ear", why: "You mark the take yourself: clean or shaky." },
-    ...choices.stand_ins.map((one) => ({
-      value: one.value,
-      label: `the stand-in, ${one.label}`,
-      why: "A simulated player in place of a person, to see what a take looks like.",
-    })),
-  ];
-}
 
 /** The click, what comes before the first note, what is said, and how often; as a sentence. */
 export function StandWords(props: Props) {
@@ -71,13 +62,12 @@ export function StandWords(props: Props) {
         onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
       />
       , the voice <VoiceWords {...props} />, heard by{" "}
-      <BriefSelect
-        label="heard by"
-        field="source"
-        value={props.source}
-        choices={sourcesOf(choices)}
+      <HeardByWords
+        by={props.by}
+        devices={props.devices}
+        choices={choices}
         disabled={playing}
-        onChange={props.onSource}
+        onChange={props.onBy}
       />
       {!playing && <StandMore choices={choices} count={count} onCount={onCount} />}.
     </Brief>

@@ -7,7 +7,7 @@ type Point = Schemas["PointShape"];
 const TALL = 96;
 const HEAD = 20;
 
-type Props = { figures: Figures; onNote: (event: number) => void };
+type Props = { figures: Figures; onNote: (event: number, at?: number) => void };
 
 /** The line through the take, inside the band of what counts as even; changes and lost beats are marked on it. */
 export function ThroughThePass({ figures, onNote }: Props) {
@@ -47,7 +47,7 @@ export function ThroughThePass({ figures, onNote }: Props) {
           onClick={(press) => {
             const from = press.currentTarget.getBoundingClientRect().left;
             const point = nearest(press.clientX - from);
-            if (point && point.event >= 0) onNote(point.event);
+            if (point && point.event >= 0) onNote(point.event, point.at);
           }}
         >
           <rect

@@ -11,6 +11,8 @@ export type Run = {
   /** What was practised of it, and the remedy that it was a try of. */
   part: Part | null;
   remedyId: number | null;
+  /** Where its first turn begins on the clock of the sound. */
+  base: Seconds;
   start: Seconds;
   end: Seconds;
   /** What was heard, in seconds from there; which key, where the source knows it. */

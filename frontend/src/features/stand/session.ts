@@ -3,7 +3,7 @@
  * comes out. idle → starting → playing, in segments of one tempo and one click each → ending, with what was played.
  */
 import type { Drill, Part } from "../../api/client";
-import { HAIR, type Score, type Seconds, type Stretch } from "../../audio/schedule";
+import { HAIR, type Score, type Seconds, type Stretch, soundings } from "../../audio/schedule";
 import { lastBarLine, type Run, runStart } from "./runs";
 
 /** What is to be played: a score, and what a take of it would be of. */
@@ -21,8 +21,14 @@ export type Wanted = {
   isMeasured: boolean;
 };
 
-/** A tap: when, on the clock of the sound, and by which key. */
-export type Tap = { at: Seconds; key: string | null };
+/** A tap or a note: when, on the clock of the sound; by which key; its pitch and level, and when it ended, where known. */
+export type Tap = {
+  at: Seconds;
+  key: string | null;
+  pitch?: number | null;
+  level?: number | null;
+  until?: Seconds | null;
+};
 
 /** A stretch of one tempo and one click, on the clock of the sound; `until` is where the next one takes over. */
 export type Segment = { wanted: Wanted; stretch: Stretch; until: Seconds; playedAt: string };
@@ -99,9 +105,40 @@ export function takenOver(session: Session, stretch: Stretch, playedAt: string):
   return { ...session, segments: [...stays, { ...last, until: stretch.from }, next] };
 }
 
-/** A tap, by the clock of the sound. */
-export function tapped(session: Session, at: Seconds, key: string | null = null): Session {
-  return session.phase === "playing" ? { ...session, taps: [...session.taps, { at, key }] } : session;
+/** A tap or a note, by the clock of the sound. */
+export function tapped(
+  session: Session,
+  at: Seconds,
+  key: string | null = null,
+  more: Pick<Tap, "pitch" | "level"> = {},
+): Session {
+  return session.phase === "playing"
+    ? { ...session, taps: [...session.taps, { at, key, ...more }] }
+    : session;
+}
+
+/** A note was let go: the last one of its pitch that still sounds ends. */
+export function letGo(session: Session, at: Seconds, pitch: number): Session {
+  if (session.phase !== "playing") return session;
+  const index = session.taps.findLastIndex((one) => one.pitch === pitch && one.until === undefined);
+  const tap = session.taps[index];
+  if (!tap) return session;
+  const taps = [...session.taps];
+  taps[index] = { ...tap, until: Math.max(tap.at, at) };
+  return { ...session, taps };
+}
+
+/** The clicks of a session up to a moment, on the clock of the sound, and how many come before the first note. */
+export function clicksOf(session: Session, moment: Seconds): { clicks: Seconds[]; alone: number } {
+  if (session.phase !== "playing") return { clicks: [], alone: 0 };
+  const clicks = session.segments.flatMap(({ stretch, until }) =>
+    soundings(stretch, stretch.from - HAIR, Math.min(until, moment))
+      .filter((one) => one.kind === "click")
+      .map((one) => one.at),
+  );
+  clicks.sort((one, other) => one - other);
+  const first = session.segments[0]?.stretch.base ?? 0;
+  return { clicks, alone: clicks.filter((at) => at < first - HAIR).length };
 }
 
 /** What was heard up to a moment stays heard, though the clocks slip back. */
@@ -146,8 +183,15 @@ function runOf(
   const end = lastBarLine(stretch, Math.min(moment, until));
   if (!wanted.isMeasured || end <= begin + HAIR) return [];
   const notes = taps
-    .map(({ at, key }) => ({ at: at - stretch.base, key }))
+    .map(({ at, key, pitch = null, level = null, until = null }) => ({
+      at: at - stretch.base,
+      key,
+      pitch,
+      level,
+      until: until === null ? null : until - stretch.base,
+    }))
     .filter(({ at }) => at > begin - TAP_ROOM && at < end + TAP_ROOM);
   const { click, rung, score, part, remedyId } = wanted;
-  return [{ bpm: score.bpm, click, rung, part, remedyId, start: begin, end, notes, playedAt, slipped }];
+  const { base } = stretch;
+  return [{ bpm: score.bpm, click, rung, part, remedyId, base, start: begin, end, notes, playedAt, slipped }];
 }

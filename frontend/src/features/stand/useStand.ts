@@ -1,7 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Performance } from "../../api/client";
 import { type Lost, type Made, Player } from "../../audio/player";
+import type { Recorded } from "../../audio/recording";
 import type { Position, Stretch } from "../../audio/schedule";
+import type { Hearing, OnNote } from "./hearing/hearing";
 import { IDLE, type Moment, momentOf, type Run } from "./runs";
 import * as sessions from "./session";
 import type { Sound } from "./sound";
@@ -15,6 +17,9 @@ const HIDDEN = "Stopped, because this page went out of sight. The bars until the
 const TOO_SHORT = "Less than a bar was played, so nothing was measured.";
 const SILENT = "This browser gives no sound. Check that a loudspeaker is connected, then start again.";
 
+/** What was recorded of it, and the clicks that may be heard in that, on the clock of the sound. */
+export type Heard = Recorded & { clicks: number[]; alone: number };
+
 type Options = {
   /** What its sounds are made of. */
   made: Made;
@@ -24,9 +29,11 @@ type Options = {
   clickMuted: boolean;
   notesMuted: boolean;
   sound: Sound;
+  /** What hears the take, and by what. */
+  hearing: Hearing;
   onFrame: (position: Position | null) => void;
-  /** What was played, a run for each tempo and click, in order; none where it was too short. */
-  onEnd: (runs: Run[]) => void;
+  /** What was played, a run for each tempo and click, in order; none where it was too short; and what was recorded. */
+  onEnd: (runs: Run[], recorded: Promise<Heard | null>) => void;
 };
 
 function setSound(player: Player, sound: Sound): void {
@@ -45,6 +52,7 @@ export function useStand({
   clickMuted,
   notesMuted,
   sound,
+  hearing,
   onFrame,
   onEnd,
 }: Options) {
@@ -54,24 +62,32 @@ export function useStand({
   const player = useRef<Player | null>(null);
   const session = useRef<sessions.Session>(sessions.IDLE_SESSION);
   const wanted = given && { score: given.performance, ...of };
-  const latest = useRef({ wanted, onFrame, onEnd });
-  latest.current = { wanted, onFrame, onEnd };
+  const latest = useRef({ wanted, hearing, clickMuted, onFrame, onEnd });
+  latest.current = { wanted, hearing, clickMuted, onFrame, onEnd };
 
   const stop = useCallback((at: number | null, why = "") => {
     const playing = player.current;
     const moment = at ?? (playing?.isPlaying ? playing.heardAt(performance.now()) : null);
     if (moment !== null) session.current = sessions.reached(session.current, moment);
+    const clicks = sessions.clicksOf(session.current, moment ?? 0);
     session.current = sessions.stop(session.current, at, playing?.slipped ?? false);
     playing?.stop();
     setStarting(false);
     setMoment(IDLE);
     latest.current.onFrame(null);
     if (why) setMessage(why);
-    if (session.current.phase !== "ending") return;
+    const { hearing, clickMuted } = latest.current;
+    const recorded = hearing
+      .finish()
+      .then((found) => found && { ...found, ...(clickMuted ? { clicks: [], alone: 0 } : clicks) });
+    if (session.current.phase !== "ending") {
+      recorded.catch(() => {});
+      return;
+    }
     const { runs, short } = session.current;
     session.current = sessions.taken(session.current);
     if (short && !why) setMessage(TOO_SHORT);
-    latest.current.onEnd(runs);
+    latest.current.onEnd(runs, recorded);
   }, []);
 
   /** What is wanted and not played yet takes over at the next bar line. */
@@ -82,6 +98,7 @@ export function useStand({
     const stretch = playing.change(next.score);
     if (!stretch) return;
     session.current = sessions.takenOver(session.current, stretch, new Date().toISOString());
+    latest.current.hearing.begun(stretch, next);
     playing.endAt = sessions.endsAt(session.current);
   }, []);
 
@@ -99,6 +116,13 @@ export function useStand({
     setSound(playing, sound);
     let stretch: Stretch | null = null;
     try {
+      await latest.current.hearing.arm(playing, wanted);
+    } catch (error) {
+      stop(null, (error as Error).message);
+      return;
+    }
+    if (session.current.phase !== "starting") return;
+    try {
       stretch = await playing.start(given.performance, given.voice);
     } catch {
       stop(null, SILENT);
@@ -107,6 +131,7 @@ export function useStand({
     // Cancelled by a stop.
     if (!stretch) return;
     session.current = sessions.started(session.current, stretch, new Date().toISOString());
+    latest.current.hearing.begun(stretch, wanted);
     playing.endAt = sessions.endsAt(session.current);
     setStarting(false);
     follow();
@@ -170,8 +195,16 @@ export function useStand({
     if (playing?.isPlaying) session.current = sessions.tapped(session.current, playing.heardAt(eventMs), key);
   }, []);
 
+  /** A note that was struck or let go, on the clock of the sound. */
+  const strike = useCallback<OnNote>((struck, at, stroke) => {
+    session.current =
+      struck.kind === "on"
+        ? sessions.tapped(session.current, at, stroke, { pitch: struck.note, level: struck.velocity })
+        : sessions.letGo(session.current, at, struck.note);
+  }, []);
+
   const isPlaying = isStarting || moment.phase !== "idle";
-  return { moment, isPlaying, message, start, stop: () => stop(null), tap };
+  return { moment, isPlaying, message, start, stop: (why = "") => stop(null, why), tap, strike };
 }
 
 function isAlike(one: Moment, other: Moment): boolean {

@@ -4,7 +4,8 @@ import { takeOffered } from "../../ui/offered";
 import type { WrittenHandle } from "../../ui/written/Engraved";
 import { USUAL } from "./count";
 import { useFootSwitch } from "./footSwitch";
-import { keptLatency } from "./latency";
+import type { OnNote } from "./hearing/hearing";
+import { useHearing } from "./hearing/useHearing";
 import { ALL_OF_IT, type Practice, partDue, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
 import { useAwake } from "./useAwake";
@@ -44,11 +45,9 @@ export type StandProps = {
 export function useStandScreen(props: StandProps) {
   const { subject, choices, bpm, steps, onTempo } = props;
   const [count, setCount] = useState(USUAL);
-  const [source, setSource] = useState("taps");
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
-  const [open, setOpen] = useState<"latency" | "switch" | null>(null);
-  const [latency, setLatency] = useState(keptLatency);
+  const [open, setOpen] = useState<"latency" | "switch" | "pads" | null>(null);
   const [practice, setPractice] = useState<Practice>(() =>
     props.remedy ? practiceOf(props.remedy) : { ...ALL_OF_IT, turns: props.turns ?? null, ...props.tried },
   );
@@ -65,7 +64,15 @@ export function useStandScreen(props: StandProps) {
     practice,
     sound,
   );
-  const takes = useTakes(subject, source, latency, choices, practice);
+  const latest = useRef<{ strike: OnNote; toggle: () => void; lost: (why: string) => void } | null>(null);
+  const hearing = useHearing({
+    choices,
+    drill: practice.remedy?.drill ?? subject.drill,
+    onNote: (struck, at, stroke) => latest.current?.strike(struck, at, stroke),
+    onPress: (press) => (press === "start" ? latest.current?.toggle() : takeOffered()),
+    onGone: (why) => latest.current?.lost(why),
+  });
+  const takes = useTakes(subject, hearing.by, hearing.setup, choices, practice);
   const stand = useStand({
     made: choices,
     performance: played ?? undefined,
@@ -82,10 +89,12 @@ export function useStandScreen(props: StandProps) {
     clickMuted: muted.click || isHidden,
     notesMuted: muted.notes,
     sound,
+    hearing: hearing.hearing,
     onFrame: (position) => rail.current?.show(position),
-    onEnd: (runs) => {
+    onEnd: (runs, recorded) => {
       if (practice.beat === "revealed") setPractice({ ...practice, beat: "shown" });
-      if (subject.studentId !== null) void takes.finish(runs);
+      if (subject.studentId !== null) void takes.finish(runs, recorded);
+      else recorded.catch(() => {});
     },
   });
   useAwake(stand.isPlaying);
@@ -95,6 +104,11 @@ export function useStandScreen(props: StandProps) {
     void stand.start();
   };
   const toggle = () => (stand.isPlaying ? stand.stop() : start());
+  latest.current = {
+    strike: stand.strike,
+    toggle,
+    lost: (why) => stand.isPlaying && stand.stop(why),
+  };
   const to = (bpm: string | undefined) => (bpm === undefined ? null : () => onTempo(bpm));
   const { slower, faster } = steps ?? { slower: to(played?.slower), faster: to(played?.faster) };
   /** A step of the tempo ends one that was tried by hand. */
@@ -137,16 +151,13 @@ export function useStandScreen(props: StandProps) {
     again: start,
     count,
     setCount,
-    source,
-    setSource,
+    hearing,
     muted,
     setMuted,
     large,
     setLarge,
     open,
     setOpen,
-    latency,
-    setLatency,
     practice,
     setPractice,
     sound,
@@ -161,6 +172,18 @@ export function useStandScreen(props: StandProps) {
     isPractice,
     isMeasured,
     isHidden,
+    filesOf:
+      subject.studentId === null || isPractice
+        ? null
+        : {
+            studentId: subject.studentId,
+            climbId: subject.climbId,
+            rung: subject.rung,
+            drillId: subject.drillId,
+            version: subject.version,
+            bpm,
+            part: subject.part,
+          },
     takes,
     stand,
     toggle,

@@ -6,13 +6,16 @@ import {
   type Ear,
   type Judged,
   type Part,
+  type Setup,
   type TakeBody,
 } from "../../api/client";
 import { sendTake } from "../../api/outbox";
 import { forgetWork } from "../../api/queries";
-import type { Latency } from "./latency";
+import type { HeardBy } from "./hearing/heardBy";
+import { notesOf } from "./hearing/notesOf";
 import type { Practice } from "./practice";
 import type { Run } from "./runs";
+import type { Heard } from "./useStand";
 
 /** What a take is of. */
 export type Subject = {
@@ -27,6 +30,8 @@ export type Subject = {
   click: Drill["click"];
 };
 
+type How = Pick<TakeBody, "source" | "notes" | "ear"> & Partial<Pick<TakeBody, "hidden" | "recording">>;
+
 /** What came back last; `byEar` are runs that wait for someone's ear, the first of them is asked for. */
 type State = { judged: Judged | null; error: Error | null; busy: boolean; byEar: Run[] };
 const NOTHING: State = { judged: null, error: null, busy: false, byEar: [] };
@@ -34,17 +39,19 @@ const NOTHING: State = { judged: null, error: null, busy: false, byEar: [] };
 /** Makes takes of runs, sends them, and holds what came back. */
 export function useTakes(
   subject: Subject,
-  source: string,
-  latency: Latency | null,
+  by: HeardBy,
+  setup: Setup | null,
   choices: Choices,
   practice: Practice,
 ) {
   const [state, setState] = useState<State>(NOTHING);
 
   const send = useCallback(
-    async (run: Run, how: Pick<TakeBody, "source" | "notes" | "ear">): Promise<Judged | null> => {
+    async (run: Run, how: How): Promise<Judged | null> => {
       if (subject.studentId === null) return null;
-      const measured = how.source === "taps" ? latency : null;
+      // What stands in is late by nothing.
+      const isStandIn = by.standIn !== null && how.source !== "by_ear";
+      const measured = how.source === by.source && !isStandIn ? setup : null;
       const take: TakeBody = {
         id: crypto.randomUUID(),
         student_id: subject.studentId,
@@ -61,48 +68,68 @@ export function useTakes(
         end: run.end,
         latency_ms: measured?.ms ?? 0,
         latency_half_ms: measured?.half ?? 0,
-        is_calibrated: how.source === "stand_in" || measured !== null,
+        is_calibrated: isStandIn || (measured?.ms ?? null) !== null,
         by: "teacher",
-        note: "",
+        note: isStandIn && how.source !== "stand_in" ? "Played by the stand-in." : "",
+        hidden: [],
+        recording: null,
         ...how,
       };
       return sendTake(take);
     },
-    [subject, latency],
+    [subject, by, setup],
   );
 
   /** Send a run as it was heard; null where nothing but an ear can tell. */
   const heard = useCallback(
-    async (run: Run): Promise<Judged | null> => {
-      const standIn = choices.stand_ins.find((one) => one.value === source);
-      if (standIn) {
+    async (run: Run, recorded: Heard | null): Promise<Judged | null> => {
+      const drill = practice.remedy?.drill ?? subject.drill;
+      if (recorded) {
+        const known = by.standIn ? 0 : (setup?.ms ?? null);
+        return send(run, {
+          ear: null,
+          source: "microphone",
+          ...(await notesOf(run, recorded, drill, known)),
+        });
+      }
+      const standIn = choices.stand_ins.find((one) => one.value === by.standIn);
+      if (standIn && by.source === "stand_in") {
         const seed = crypto.getRandomValues(new Uint32Array(1))[0] ?? 1;
         const player = { ...standIn.player, seed: seed >>> 2 };
         const { bpm, start, end } = run;
-        const drill = practice.remedy?.drill ?? subject.drill;
         const { notes } = await api.standIn({ drill, bpm, start, end, player, part: run.part });
         return send(run, { source: "stand_in", notes, ear: null });
       }
-      if (source === "taps" && run.notes.length && !run.slipped)
-        return send(run, { source: "taps", notes: run.notes, ear: null });
+      if ((by.source === "taps" || by.source === "midi") && run.notes.length && !run.slipped)
+        return send(run, { source: by.source, notes: run.notes, ear: null });
       return null;
     },
-    [choices, source, subject, practice.remedy, send],
+    [choices, by, setup, subject, practice.remedy, send],
   );
 
   /** Make takes of what was played, one of each run, in order; what only an ear can tell waits for it. */
   const finish = useCallback(
-    async (runs: Run[]) => {
+    async (runs: Run[], recorded: Promise<Heard | null>) => {
       if (!runs.length) return;
       setState({ ...NOTHING, busy: true });
       const found: State = { ...NOTHING, byEar: [] };
+      let sound: Heard | null = null;
+      try {
+        sound = await recorded;
+      } catch (error) {
+        // What was recorded is lost: an ear can still tell.
+        setState({ ...NOTHING, error: error as Error, byEar: runs });
+        return;
+      }
       for (const run of runs) {
         try {
-          const judged = await heard(run);
+          const judged = await heard(run, sound);
           if (judged) found.judged = judged;
           else found.byEar.push(run);
         } catch (error) {
           found.error = error as Error;
+          // A recording that cannot be listened to leaves the take to an ear.
+          if (sound) found.byEar.push(run);
         }
       }
       setState(found);
@@ -136,5 +163,7 @@ export function useTakes(
     }
   }, []);
   const clear = useCallback(() => setState(NOTHING), []);
-  return { ...state, finish, mark, hear, clear };
+  /** A take that came in by another way is the one that is shown. */
+  const show = useCallback((judged: Judged) => setState({ ...NOTHING, judged }), []);
+  return { ...state, finish, mark, hear, clear, show };
 }

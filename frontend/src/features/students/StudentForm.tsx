@@ -202,6 +202,15 @@ function Form({ student, choices, onClose }: Props & { choices: Choices }) {
           ]}
           onChange={(value) => set({ guardian: { ...guardian, recordings: value === "yes" } })}
         />
+        {guardian.recordings && (
+          <FormField
+            label="Keep recordings of takes for so many days; 0 keeps none"
+            field="keep_days"
+            wrong={wrong}
+            value={String(details.keep_days)}
+            onChange={(text) => set({ keep_days: Number(text) || 0 })}
+          />
+        )}
       </fieldset>
       <label className="sm:col-span-2">
         What hurts (stays here, never on paper)
