@@ -10,6 +10,7 @@ from typing import Any
 from ripresa.cli.plans import plan_schemas
 from ripresa.formats.drill_file import schema
 from ripresa.formats.judged_json import judged_schema
+from ripresa.formats.listened_json import listened_schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
@@ -36,7 +37,7 @@ def main() -> int:
         fresh = {
             SCHEMA: _text(schema()),
             SUMS: _text(sums_schema()),
-            TAKE: _text({"take": take_schema(), "judged": judged_schema()}),
+            TAKE: _text({"take": take_schema(), "judged": judged_schema(), "listened": listened_schema()}),
             PLAN: _text(plan_schemas()),
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),

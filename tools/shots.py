@@ -56,7 +56,8 @@ def stand_take(page: Page) -> None:
     page.goto(f"{HOME}/stand/climb/2")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
-    page.get_by_label("heard by").select_option("steady")
+    page.get_by_label("heard by").select_option("stand_in")
+    page.get_by_label("device", exact=True).select_option("stand-in steady")
     page.get_by_role("button", name="Start").click()
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
 

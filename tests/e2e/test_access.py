@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.stand import heard_by
 from tests.e2e.test_nothing_is_lost import climb_of
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -95,7 +96,7 @@ def test_axe_finds_nothing_in_a_practice_file(page: Page, demo: Server, tmp_path
 def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server, theme: str) -> None:
     themed(page, theme)
     page.goto(f"{demo.home}/stand/climb/{climb_of(page, demo.home)}")
-    page.get_by_label("heard by").select_option("steady")
+    heard_by(page, "steady")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
     page.get_by_role("button", name="Start").click()

@@ -9,6 +9,7 @@ import soundfile
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.stand import heard_by
 
 #: A press of a switch that lasts so many ms, without waiting for them.
 PRESS = """
@@ -46,7 +47,7 @@ def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Server) -> None
     page.get_by_role("button", name="Close").click()
     page.reload()
     expect(page.get_by_role("button", name="Foot switch: F9")).to_be_visible()
-    page.get_by_label("heard by").select_option("steady")
+    heard_by(page, "steady")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("2")
     page.keyboard.press("l")

@@ -7,6 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.stand import heard_by
 
 
 def kept(page: Page) -> None:
@@ -52,7 +53,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path
 
     page.get_by_role("link", name=re.compile("^Put on the stand")).click()
     page.get_by_label("bars of listening").select_option("0")
-    page.get_by_label("heard by").select_option("steady")
+    heard_by(page, "steady")
     page.get_by_role("button", name="Start", exact=False).click()
     expect(page.get_by_text("pass 1 of 2")).to_be_visible()
     expect(page.get_by_text("Where each note of the beat fell")).to_be_visible(timeout=30_000)

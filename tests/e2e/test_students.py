@@ -6,6 +6,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.stand import heard_by
 
 
 def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Server) -> None:
@@ -94,7 +95,7 @@ def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page
     page.get_by_role("link", name=re.compile("^Put on the stand")).click()
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
-    page.get_by_label("heard by").select_option("steady")
+    heard_by(page, "steady")
     expect(page.get_by_text("2 a beat", exact=False).first).to_be_visible()
     page.get_by_role("button", name="Start", exact=False).click()
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)

@@ -5,10 +5,11 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Server
+from tests.e2e.stand import heard_by
 
 
 def play(page: Page, who: str, passes: str = "1") -> None:
-    page.get_by_label("heard by").select_option(who)
+    heard_by(page, who)
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option(passes)
     page.get_by_role("button", name=re.compile("^Start")).click()

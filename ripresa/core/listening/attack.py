@@ -11,8 +11,6 @@ from ripresa.core.listening.sound import Sound
 
 #: Seconds of sound in a frame, from one to the next, and how far a frame is held against an earlier one.
 _FRAME, _STEP, _AGAINST = 0.0116, 0.0015, 0.03
-#: Seconds on either side of a place in which its attack is looked for.
-_NEAR = 0.03
 #: Seconds after a beginning in which a note is loudest, and over which that is taken.
 _LOUDEST, _LEVEL_WINDOW = 0.08, 0.01
 #: Places that are looked at together.
@@ -28,13 +26,14 @@ def attacks_of(sound: Sound, places: NDArray[np.float64], profile: Profile) -> I
     """
     fold, rate = folded(sound.rate)
     size, step = 1 << round(np.log2(_FRAME * rate)), max(1, round(_STEP * rate))
-    lag, half = round(_AGAINST * rate / step), round(_NEAR * rate / step)
+    lag, before = round(_AGAINST * rate / step), round(profile.before * rate / step)
+    count = before + round(profile.after * rate / step) + lag + 1
     bands = band_weights(rate, size)
     window = (np.hanning(size) * 2 / size).astype(np.float32)
     for first in range(0, len(places), _BLOCK):
         block = places[first : first + _BLOCK]
-        begins = [round(place * rate) - (half + lag) * step for place in block.tolist()]
-        frames = np.stack([frames_of(sound, begin, size, step, 2 * half + lag + 1, fold) for begin in begins])
+        begins = [round(place * rate) - (before + lag) * step for place in block.tolist()]
+        frames = np.stack([frames_of(sound, begin, size, step, count, fold) for begin in begins])
         spectrum = np.fft.rfft(frames * window, axis=2)
         energy = (spectrum.real**2 + spectrum.imag**2) @ bands
         for number, begin in enumerate(begins):

@@ -18,6 +18,8 @@ _LOUDER = 6.0
 #: So many clicks have to come in alone, and this share of those that sound, to know them.
 _FEWEST, _MOST_OF_THEM = 2, 0.6
 _ALIKE = 0.006
+#: Where so many more onsets than clicks are heard before the first note, somebody plays there: clicks are not known.
+_OTHERS = 1.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,5 +82,8 @@ def _known(onsets: Sequence[Onset], alone: Sequence[float], latency: float | Non
         if at[first] > alone[-1] + _LATEST:
             break
     if len(best) < max(_FEWEST, _MOST_OF_THEM * len(alone)):
+        return None
+    begin, end = alone[0] + middle - _LATE, alone[-1] + middle + _LATE
+    if ((at >= begin) & (at <= end)).sum() > _OTHERS * len(alone):
         return None
     return middle, float(np.median([onsets[place].level for place in best]))

@@ -17,7 +17,7 @@ from ripresa.core.listening.sound import Sound
 #: Nobody plays faster than this, in seconds; and what comes so soon after a beginning belongs to it.
 SHORTEST_GAP = 0.06
 #: Of the shortest gap that is due, what is still the same note.
-_SAME_SHARE, _LONGEST_SAME = 0.45, 0.09
+_SAME_SHARE, _LONGEST_SAME = 0.49, 0.13
 _PEAK_BESIDE = 0.03
 #: Seconds on either side from which it is taken what bands do anyway.
 _USUAL_BESIDE = 0.07

@@ -20,6 +20,7 @@ class Profile:
         above: How much more than they do anyway, as a factor.
         floor: Below the loudest nearby by so many dB nothing is listened for.
         falls: How far the sound may fall while a note begins, in dB.
+        before, after: Seconds beside a place, which lies some milliseconds late, in which its attack is looked for.
         depth: Below the loudest of its attack by so many dB the attack itself is followed.
         share: Of the steepest rise of the attack, where the note is said to begin.
         late: What the beginning is found too late by, in seconds; early below 0. It is taken off.
@@ -34,6 +35,8 @@ class Profile:
     above: float
     floor: float
     falls: float
+    before: float
+    after: float
     depth: float
     share: float
     late: float
@@ -42,10 +45,16 @@ class Profile:
 
 
 PROFILES: dict[As, Profile] = {
-    "plucked": Profile("plucked strings", 0.0464, 0.025, 1.7, 1.3, -45, -6, -55, 0.2, -0.0025, 0.002, 0.01),
-    "struck": Profile("keys and other struck sounds", 0.0464, 0.025, 1.7, 1.3, -45, -6, -45, 0.15, -0.003, 0.002, 0.01),
-    "tongued": Profile("tongued wind", 0.0464, 0.05, 1.2, 1.0, -55, 1, -35, 0.3, 0.001, 0.005, 0.05),
-    "clapped": Profile("clapping and the voice", 0.0232, 0.025, 1.7, 1.3, -45, -2, -45, 0.15, -0.003, 0.003, 0.01),
+    "plucked": Profile(
+        "plucked strings", 0.0464, 0.025, 1.7, 1.3, -45, -6, 0.022, 0.015, -55, 0.2, -0.0025, 0.002, 0.01
+    ),
+    "struck": Profile(
+        "keys and other struck sounds", 0.0464, 0.025, 1.7, 1.3, -45, -6, 0.022, 0.015, -45, 0.15, -0.003, 0.002, 0.01
+    ),
+    "tongued": Profile("tongued wind", 0.0464, 0.05, 1.2, 1.0, -55, 1.6, 0.03, 0.03, -35, 0.3, 0.001, 0.005, 0.05),
+    "clapped": Profile(
+        "clapping and the voice", 0.0232, 0.025, 1.7, 1.3, -45, -2, 0.022, 0.015, -45, 0.15, -0.003, 0.003, 0.01
+    ),
 }
 
 

@@ -46,7 +46,7 @@ class Setup:
         output: By what the click is heard; empty for the usual one. place: The browser and the computer.
         device_delay: Out of the loudspeaker and back in: what the devices add.
         hand_delay: By a hand that goes along with the click: what devices and hand add together.
-        pads: Of a MIDI device: note → a stroke, ``"start"`` or ``"offered"``.
+        pads: Of a MIDI device: note, or ``"c64"`` for a pedal → a stroke, ``"start"`` or ``"offered"``.
 
     Raises:
         OutOfRange: A name that is too long, or a pad that is none.
@@ -68,9 +68,14 @@ class Setup:
                 raise OutOfRange(f"The name of a device has up to {LONGEST_DEVICE} signs.", field=name)
         if len(self.pads) > MOST_PADS:
             raise OutOfRange(f"Up to {MOST_PADS} pads can be named.", field="pads")
-        for note, does in self.pads.items():
-            if not (note.isascii() and note.isdecimal() and int(note) <= 127) or not 1 <= len(does) <= 20:
-                raise OutOfRange("A pad is a MIDI note from 0 to 127, and a stroke of up to 20 signs.", field="pads")
+        for place, does in self.pads.items():
+            number = place.removeprefix("c")
+            if not (number.isascii() and number.isdecimal() and int(number) <= 127) or not 1 <= len(does) <= 20:
+                raise OutOfRange(
+                    "A pad is a MIDI note from 0 to 127, a pedal “c” and its number; either stands for a stroke of up "
+                    "to 20 signs.",
+                    field="pads",
+                )
 
     @property
     def used(self) -> Delay | None:

@@ -2,9 +2,11 @@ import { describe, expect, it } from "vitest";
 import { nextBarLine, opening, type Stretch, takeOver } from "../../audio/schedule";
 import { scoreOf } from "../../audio/testScore";
 import {
+  clicksOf,
   endsAt,
   IDLE_SESSION,
   isSameSegment,
+  letGo,
   pending,
   reached,
   type Session,
@@ -182,5 +184,36 @@ describe("ending", () => {
     expect(stop(ended, 9, false)).toBe(ended);
     expect(taken(ended)).toEqual(IDLE_SESSION);
     expect(start(ended, wanted())).toBe(ended);
+  });
+});
+
+describe("what a device tells of a take", () => {
+  it("ends the last note of a pitch that still sounds, and no other", () => {
+    let session = playing(wanted());
+    session = tapped(session, 2.1, "R", { pitch: 60, level: 80 });
+    session = tapped(session, 2.6, null, { pitch: 62, level: 70 });
+    session = letGo(session, 2.7, 60);
+    session = letGo(session, 2.8, 64);
+    session = tapped(session, 3.1, "R", { pitch: 60, level: 90 });
+    const notes = runs(session, 10)[0]?.notes ?? [];
+    expect(notes.map((one) => [one.at, one.key, one.pitch, one.level, one.until])).toEqual([
+      [expect.closeTo(0.1), "R", 60, 80, expect.closeTo(0.7)],
+      [expect.closeTo(0.6), null, 62, 70, null],
+      [expect.closeTo(1.1), "R", 60, 90, null],
+    ]);
+  });
+
+  it("tells the clicks up to a moment, and which come before the first note", () => {
+    const session = playing(wanted());
+    const score = wanted().score;
+    const { clicks, alone } = clicksOf(session, 4);
+    expect(alone).toBe(score.lead.ticks.length);
+    expect(clicks.slice(0, alone)).toEqual(score.lead.ticks.map((tick) => expect.closeTo(tick.at)));
+    expect(clicks.every((at) => at < 4)).toBe(true);
+    // After a change the clicks of both tempi are told, each up to where the other takes over.
+    const changed = change(session, wanted(0.75), 5);
+    const all = clicksOf(changed, 9).clicks;
+    expect(all).toEqual([...all].sort((one, other) => one - other));
+    expect(new Set(all.map((at) => at.toFixed(4))).size).toBe(all.length);
   });
 });

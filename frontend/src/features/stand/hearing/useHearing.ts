@@ -72,7 +72,8 @@ export function useHearing({ choices, drill, onNote, onPress, onGone }: Options)
 
   const setBy = useCallback((changed: HeardBy) => {
     setState(changed);
-    keepHeardBy(changed);
+    // A stand-in is for a look: whoever opens the stand next plays for himself.
+    if (changed.standIn === null) keepHeardBy(changed);
     setLast("");
   }, []);
 
