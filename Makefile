@@ -33,6 +33,7 @@ check-pages:
 
 test: check
 	@GOAL=test tools/need.sh browser
+	@tools/need.sh band
 	cd frontend && npm run --silent test
 	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e
 	$(VENV)/pytest -n 2 --dist loadfile tests/e2e --ignore tests/e2e/test_sound.py
@@ -66,8 +67,10 @@ fonts: setup ## Make the fonts that paper is set in, anew, of those that the scr
 bench: setup ## Time against size, as ratios in one run.
 	$(VENV)/python -m tools.bench
 
-truth: setup ## How true the measuring is, on two makes of player whose truth is known; a quarter of an hour.
+truth: setup ## How true the measuring and the listening are, where the truth is known; a quarter of an hour.
+	@tools/need.sh large-band
 	$(VENV)/python -m tools.truth
+	$(VENV)/python -m tools.hearing
 
 shots: setup build ## Take the pictures of docs/screenshots from the demo studio.
 	@GOAL=shots tools/need.sh browser

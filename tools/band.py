@@ -17,11 +17,13 @@ import numpy as np
 import soundfile
 from numpy.typing import NDArray
 
+from ripresa.core.listening import As
+
 RATE = 44_100
 SMALL_FONT = Path("/usr/share/sounds/sf2/TimGM6mb.sf2")
 LARGE_FONT = Path("/usr/share/sounds/sf2/FluidR3_GM.sf2")
 #: Name → program, lowest and highest pitch, how it is listened to.
-INSTRUMENTS: dict[str, tuple[int, int, int, str]] = {
+INSTRUMENTS: dict[str, tuple[int, int, int, As]] = {
     "nylon guitar": (24, 40, 76, "plucked"),
     "steel guitar": (25, 40, 76, "plucked"),
     "piano": (0, 45, 84, "struck"),
@@ -29,8 +31,8 @@ INSTRUMENTS: dict[str, tuple[int, int, int, str]] = {
     "flute": (73, 60, 88, "tongued"),
     "alto sax": (65, 50, 78, "tongued"),
 }
-#: For who nothing was tuned on.
-OTHERS: dict[str, tuple[int, int, int, str]] = {
+#: Those that nothing was tuned on.
+OTHERS: dict[str, tuple[int, int, int, As]] = {
     "jazz guitar": (26, 40, 76, "plucked"),
     "harpsichord": (6, 45, 84, "struck"),
     "electric piano": (4, 45, 84, "struck"),

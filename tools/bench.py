@@ -1,5 +1,7 @@
 """Time against size, as ratios in one run."""
 
+import subprocess
+import sys
 import time
 import warnings
 from collections.abc import Callable
@@ -85,6 +87,36 @@ def scores() -> None:
     print(f"\nMusicXML of {len(notes)} notes: {ours:.3f} s; by music21 {other:.2f} s, × {other / ours:.0f}")
 
 
+def hearing() -> None:
+    """How long it takes to listen, and what memory that needs: each size in a process of its own."""
+    print("\nListening to a recording of eight notes a second")
+    print(f"{'seconds':>12} {'took':>9} {'× real time':>12} {'more MB':>9}")
+    for size in (60, 300, 600):
+        told = subprocess.run(
+            [sys.executable, "-c", _HEARS, str(size)], check=True, capture_output=True, text=True
+        ).stdout.split()
+        took, megabytes = float(told[0]), float(told[1])
+        print(f"{size:>12} {took:>9.3f} {size / took:>12.0f} {megabytes:>9.0f}")
+
+
+_HEARS = """
+import resource, sys, time
+import numpy as np
+from ripresa.core.listening import Sound, listen
+from ripresa.core.takes import HeardNote
+from ripresa.formats.recording import played
+from ripresa.formats.sounds import RATE
+seconds = int(sys.argv[1])
+ten = played([HeardNote(number / 8, pitch=50 + number % 12) for number in range(80)], "pluck", 10.0)
+sound = Sound(np.tile((ten * 20000).astype(np.int16), seconds // 10), RATE)
+listen(Sound(sound.samples[:RATE], RATE))
+before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+began = time.perf_counter()
+listen(sound, "plucked", 0.125)
+print(time.perf_counter() - began, (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) / 1024)
+"""
+
+
 def papers() -> None:
     """Print how long a hand-out of some sixty bars takes to be seen, and to be written, beside its reading."""
     drill = Drill(
@@ -111,6 +143,7 @@ def papers() -> None:
 def main() -> None:
     scores()
     papers()
+    hearing()
     table("Reading a drill", "legs", [3, 30, 300], lambda count: lambda: read(steps(count)))
     readings = {count: read(steps(count)) for count in (3, 30, 300)}
     table("Rail and sums of a reading", "legs", [3, 30, 300], lambda n: lambda: reading_shape(readings[n], F(84)))

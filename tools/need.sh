@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
 # Checks that this machine has what a step needs; as root on Debian, installs what is missing.
-# Usage: tools/need.sh python|node|browser|voice|speech
+# Usage: tools/need.sh python|node|browser|voice|speech|band|large-band
 set -euo pipefail
 
 install_debian() {
@@ -47,6 +47,17 @@ want_speech() {
   command -v espeak-ng >/dev/null || install_debian espeak-ng || true
 }
 
+# A synthesiser that is not ours, for tests of listening; where it cannot be had they are skipped, and say so.
+want_band() {
+  command -v fluidsynth >/dev/null && [ -f /usr/share/sounds/sf2/TimGM6mb.sf2 ] ||
+    install_debian --no-install-recommends fluidsynth timgm6mb-soundfont || true
+}
+
+want_large_band() {
+  want_band
+  [ -f /usr/share/sounds/sf2/FluidR3_GM.sf2 ] || install_debian --no-install-recommends fluid-soundfont-gm || true
+}
+
 need_voice() {
   command -v espeak-ng >/dev/null || install_debian espeak-ng
   command -v espeak-ng >/dev/null ||
@@ -60,5 +71,7 @@ case ${1:-} in
   browser) need_browser ;;
   voice) need_voice ;;
   speech) want_speech ;;
-  *) refuse "usage: tools/need.sh python|node|browser|voice|speech" ;;
+  band) want_band ;;
+  large-band) want_large_band ;;
+  *) refuse "usage: tools/need.sh python|node|browser|voice|speech|band|large-band" ;;
 esac

@@ -26,7 +26,7 @@ def played(drill: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> di
 
 
 def test_listen_prints_the_onsets_of_a_recording(played: dict[str, Any], capsys: pytest.CaptureFixture[str]) -> None:
-    heard = printed(capsys, "listen", played["sound"], "--as", "struck")
+    heard = printed(capsys, "listen", played["sound"], "--as", "struck", "--gap", "0.17")
     jsonschema.validate(heard, SCHEMAS["listened"])
     assert heard["quality"]["is_good"]
     assert len(heard["onsets"]) == pytest.approx(len(played["notes"]), abs=3)

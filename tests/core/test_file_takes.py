@@ -9,6 +9,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated, ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.listening import listen
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import (
     STAND_INS,
@@ -17,12 +18,15 @@ from ripresa.core.takes import (
     StandIn,
     due_notes,
     found_take,
+    heard_in,
     judge,
     judge_file,
     play,
     unheard_words,
     usual_sound,
 )
+from ripresa.formats.sound_in import read_sound
+from ripresa.formats.words import SOUND
 from tests.strategies import legs
 from tools.follower import Follower, follow
 
@@ -101,6 +105,18 @@ def test_another_drill_is_no_take_of_this_one() -> None:
     except OutOfRange:
         return
     assert found.judged.verdict.mark == "none"
+
+
+@pytest.mark.parametrize("reading", [SCALE, UNEVEN, CLAPPED], ids=["scale", "uneven bars", "clapped"])
+def test_speech_is_no_take(reading: Reading) -> None:
+    # What ships to count aloud: a voice that says word after word.
+    notes = heard_in(listen(read_sound(SOUND), "clapped"))
+    assert len(notes) > 40
+    try:
+        verdict = judge_file(reading, F(84), notes, Limits(), "file").judged.verdict
+    except OutOfRange:
+        return
+    assert verdict.mark == "none", verdict
 
 
 def test_slurred_notes_are_left_out_for_a_microphone_and_told() -> None:

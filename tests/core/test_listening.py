@@ -11,44 +11,23 @@ from ripresa.formats.sounds import click
 from tools.band import (
     INSTRUMENTS,
     RATE,
+    SMALL_FONT,
     has_band,
-    in_room,
     part,
     recorded,
     struck_at,
     strums,
     with_clicks,
 )
+from tools.hearing import GAPS, heard, met, quiet
 
 Floats = NDArray[np.float64]
 needs_band = pytest.mark.skipif(not has_band(), reason="no synthesiser: tools/need.sh band")
 
-#: How long notes are held beside the gap to the next, and the gaps of the parts, by how they begin.
-HELD = {"plucked": 1.1, "struck": 0.9, "tongued": 0.72}
-GAPS = {"plucked": (0.3, 0.2, 0.13), "struck": (0.3, 0.2, 0.13), "tongued": (0.3, 0.22, 0.18)}
 #: F1 at least, and how far onsets may scatter at most, in ms, on average (MEASURING §7).
 REACHED = {"plucked": (0.98, 2.0), "struck": (0.98, 2.0), "tongued": (0.95, 5.0)}
 #: The flute of the small font begins over 40 ms; its scatter is told, not promised.
 FLUTE_MS = 9.0
-
-
-def met(due: Floats, heard: Floats, reach: float = 0.05) -> tuple[float, float, float]:
-    """Return F1, the median lateness and the scatter of onsets beside the due ones, in ms, matched in order."""
-    late = 0.0
-    for _ in range(2):
-        pairs, one, other = [], 0, 0
-        while one < len(due) and other < len(heard):
-            away = heard[other] - late - due[one]
-            if abs(away) <= reach:
-                pairs.append((one, other))
-                one, other = one + 1, other + 1
-            elif away < 0:
-                other += 1
-            else:
-                one += 1
-        offsets = np.array([heard[found] - due[wanted] for wanted, found in pairs])
-        late = float(np.median(offsets)) if len(offsets) else 0.0
-    return 2 * len(pairs) / (len(due) + len(heard)), 1000 * late, 1000 * float(offsets.std())
 
 
 def heard_of(sound: Sound, kind: str, gap: float | None = None) -> tuple[Listened, Floats]:
@@ -56,22 +35,15 @@ def heard_of(sound: Sound, kind: str, gap: float | None = None) -> tuple[Listene
     return found, np.array([onset.at for onset in found.onsets])
 
 
-def quiet(samples: NDArray[np.float32], peak: float = 0.4) -> Sound:
-    return sound_of(samples.astype(np.float64) * (peak / float(np.abs(samples).max())), RATE)
-
-
 @needs_band
 @pytest.mark.parametrize("room", ["clean", "noisy"])
 @pytest.mark.parametrize("name", INSTRUMENTS)
 def test_notes_of_other_makers_are_heard_where_they_begin(name: str, room: str) -> None:
-    program, lowest, highest, kind = INSTRUMENTS[name]
-    found = []
-    for seed, gap in enumerate(GAPS[kind], start=60):
-        notes = part(seed, lowest, highest, gap=gap, held=HELD[kind])
-        samples = recorded(notes, program)
-        due = struck_at(notes, program)
-        sound = quiet(in_room(samples, seed) if room == "noisy" else samples)
-        found.append(met(due, heard_of(sound, kind, float(np.diff(due).min()))[1]))
+    kind = INSTRUMENTS[name][3]
+    found = [
+        heard(INSTRUMENTS[name], seed, gap, SMALL_FONT, room=room == "noisy")
+        for seed, gap in enumerate(GAPS[kind], start=60)
+    ]
     least, most = REACHED[kind]
     f1, scatter = np.mean([one[0] for one in found]), np.mean([one[2] for one in found])
     room_for = 0.02 if room == "noisy" else 0.0

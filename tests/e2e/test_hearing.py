@@ -233,6 +233,23 @@ def test_a_take_by_microphone_is_heard_measured_and_heard_again(microphone: Brow
     page.context.close()
 
 
+def test_a_microphone_that_goes_away_stops_the_take_with_a_sentence(microphone: Browser, demo: Server) -> None:
+    page = new_page(microphone)
+    page.add_init_script(
+        "const ask = navigator.mediaDevices.getUserMedia.bind(navigator.mediaDevices);"
+        "navigator.mediaDevices.getUserMedia = async (of) => (window.stream = await ask(of));"
+    )
+    at_the_stand(page, demo)
+    page.get_by_label("heard by").select_option("microphone")
+    expect(page.get_by_label("level of the microphone, in dB")).to_be_visible()
+    page.get_by_role("button", name="Start").click()
+    expect(page.locator("[data-playing]")).to_be_visible()
+    page.evaluate("stream.getTracks()[0].dispatchEvent(new Event('ended'))")
+    expect(page.get_by_text("The microphone went away. The bars until then are kept.").first).to_be_visible()
+    expect(page.locator("[data-playing]")).to_have_count(0)
+    page.context.close()
+
+
 def test_a_microphone_that_is_refused_says_what_to_do(page: Page, demo: Server) -> None:
     page.add_init_script(
         "navigator.mediaDevices.getUserMedia = async () => { throw new DOMException('no', 'NotAllowedError'); };"

@@ -4,6 +4,7 @@ Bello et al., A Tutorial on Onset Detection in Music Signals (2005): half-wave r
 spectrum. Worked out in blocks, so that memory does not grow with the square of anything.
 """
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,6 +20,8 @@ Floats = NDArray[np.float32]
 HOP = 0.005
 _BLOCK = 1024
 _MANY = 32_000
+#: Threads that transform at once.
+_THREADS = 2
 #: Bands from the lowest string to where instruments have nothing left, in Hz.
 _BANDS, _LOWEST, _HIGHEST = 30, 80.0, 14_000.0
 #: How far to either side the loudest nearby is looked for, in seconds; and how far below all of it a place may lie.
@@ -68,11 +71,16 @@ def _energies(sound: Sound, size: int, step: int, fold: int) -> Floats:
     bands = band_weights(sound.rate / fold, size)
     window = (np.hanning(size) * 2 / size).astype(np.float32)
     found = np.empty((count, bands.shape[1]), dtype=np.float32)
-    for first in range(0, count, _BLOCK):
+
+    def fill(first: int) -> None:
         last = min(count, first + _BLOCK)
         frames = frames_of(sound, first * step, size, step, last - first, fold)
         spectrum = np.fft.rfft(frames * window, axis=1)
         found[first:last] = (spectrum.real**2 + spectrum.imag**2) @ bands
+
+    # Transforms let other threads work meanwhile.
+    with ThreadPoolExecutor(_THREADS) as pool:
+        list(pool.map(fill, range(0, count, _BLOCK)))
     return found
 
 

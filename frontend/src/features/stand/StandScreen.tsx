@@ -67,6 +67,7 @@ export function StandScreen(props: StandProps) {
         unheard={played.unheard}
         playing={stand.isPlaying}
         onPads={() => setOpen("pads")}
+        onMeasure={() => setOpen("latency")}
       />
       <StandRail
         reading={reading}

@@ -7,14 +7,21 @@ type Props = {
   unheard: string;
   playing: boolean;
   onPads: () => void;
+  onMeasure: () => void;
 };
 
 /** The loudest that is shown is full scale, the softest this, in dB. */
 const SOFTEST = -60;
 
 /** How it stands with what a take is heard by: whether it is there and heard, and what it cannot hear. */
-export function HearingLine({ hearing, unheard, playing, onPads }: Props) {
-  const { by, midi, microphone, last } = hearing;
+export function HearingLine({ hearing, unheard, playing, onPads, onMeasure }: Props) {
+  const { by, midi, microphone, last, setup } = hearing;
+  const isNew = setup !== null && (setup.ms === null || setup.is_old);
+  const measure = isNew && !playing && (
+    <button type="button" className="button button-small button-quiet" onClick={onMeasure}>
+      {setup.is_old ? "It was measured long ago: measure it again" : "How late is it? Measure it"}
+    </button>
+  );
   if (by.source === "midi")
     return (
       <p className="text-soft" aria-live="polite">
@@ -38,6 +45,7 @@ export function HearingLine({ hearing, unheard, playing, onPads }: Props) {
             Pads and pedals
           </button>
         )}
+        {by.device && measure}
       </p>
     );
   if (by.source !== "microphone") return null;
@@ -47,7 +55,9 @@ export function HearingLine({ hearing, unheard, playing, onPads }: Props) {
       {by.standIn !== null ? (
         <p>The stand-in plays into the microphone.</p>
       ) : problem ? (
-        <p role="alert">{problem}</p>
+        <p role="alert" className="text-care-text font-semibold">
+          {problem}
+        </p>
       ) : level === null ? (
         <p>Waiting for the microphone: the browser asks whether it may be heard.</p>
       ) : (
@@ -57,13 +67,11 @@ export function HearingLine({ hearing, unheard, playing, onPads }: Props) {
             aria-label="level of the microphone, in dB"
             min={SOFTEST}
             max={0}
-            low={-45}
-            high={-1}
-            optimum={-12}
             value={Math.max(SOFTEST, level)}
           />
           <span>{levelWords(level)}</span>
           {!playing && <span>A quiet room helps, and headphones keep the click out of it.</span>}
+          {measure}
         </p>
       )}
       {unheard && <p className="text-care-text font-semibold">{unheard}</p>}
