@@ -62,6 +62,16 @@ def stand_take(page: Page) -> None:
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
 
 
+def heard_again(page: Page) -> None:
+    """Let the stand-in play into the microphone, and show the take where it can be heard again."""
+    page.get_by_label("heard by").select_option("microphone")
+    page.get_by_label("device", exact=True).select_option("stand-in stumbling")
+    page.get_by_role("button", name="Start").click()
+    heading = page.get_by_role("heading", name="Heard again")
+    heading.wait_for(timeout=90_000)
+    heading.scroll_into_view_if_needed()
+
+
 def from_the_shelf(page: Page, title: str) -> str:
     """Take a ready drill as a start; return the number of its copy."""
     page.goto(f"{HOME}/bench/shelf")
@@ -110,6 +120,9 @@ def views(page: Page) -> Iterator[str]:
     yield "sums"
     stand_take(page)
     yield "stand"
+    heard_again(page)
+    yield "hearing"
+    page.get_by_label("heard by").select_option("taps")
     page.keyboard.press("l")
     page.get_by_role("button", name="Start").click()
     page.get_by_text("bar 3 of").wait_for(timeout=90_000)

@@ -1437,7 +1437,7 @@ export interface paths {
             cookie?: never;
         };
         /** How a take can be played back. */
-        get: operations["recordings_how_back_takes__take_id__back_get"];
+        get: operations["heard_back_how_back_takes__take_id__back_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1454,7 +1454,7 @@ export interface paths {
             cookie?: never;
         };
         /** A take as it was played, beside the click and the ideal. */
-        get: operations["recordings_hear_back_takes__take_id__sound_wav_get"];
+        get: operations["heard_back_hear_back_takes__take_id__sound_wav_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1471,11 +1471,11 @@ export interface paths {
             cookie?: never;
         };
         /** Recordings that are kept, and until when. */
-        get: operations["recordings_list_recordings_recordings_get"];
+        get: operations["heard_back_list_recordings_recordings_get"];
         put?: never;
         post?: never;
         /** Delete all recordings, or those of a student. */
-        delete: operations["recordings_delete_all_recordings_delete"];
+        delete: operations["heard_back_delete_all_recordings_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1492,7 +1492,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Delete the recording of a take; the take stays. */
-        delete: operations["recordings_delete_one_takes__take_id__recording_delete"];
+        delete: operations["heard_back_delete_one_takes__take_id__recording_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -12950,7 +12950,7 @@ export interface operations {
             };
         };
     };
-    recordings_how_back_takes__take_id__back_get: {
+    heard_back_how_back_takes__take_id__back_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -12999,7 +12999,7 @@ export interface operations {
             };
         };
     };
-    recordings_hear_back_takes__take_id__sound_wav_get: {
+    heard_back_hear_back_takes__take_id__sound_wav_get: {
         parameters: {
             query?: {
                 take?: boolean;
@@ -13043,7 +13043,7 @@ export interface operations {
             };
         };
     };
-    recordings_list_recordings_recordings_get: {
+    heard_back_list_recordings_recordings_get: {
         parameters: {
             query?: {
                 student_id?: number | null;
@@ -13092,7 +13092,7 @@ export interface operations {
             };
         };
     };
-    recordings_delete_all_recordings_delete: {
+    heard_back_delete_all_recordings_delete: {
         parameters: {
             query?: {
                 student_id?: number | null;
@@ -13141,7 +13141,7 @@ export interface operations {
             };
         };
     };
-    recordings_delete_one_takes__take_id__recording_delete: {
+    heard_back_delete_one_takes__take_id__recording_delete: {
         parameters: {
             query?: never;
             header?: never;

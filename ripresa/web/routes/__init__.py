@@ -6,6 +6,7 @@ from ripresa.web.routes import (
     desk,
     drills,
     groups,
+    heard_back,
     log,
     play_along,
     practice_file,
@@ -47,5 +48,6 @@ ALL = (
     sheets.api,
     sharing.api,
     recordings.api,
+    heard_back.api,
     setups.api,
 )

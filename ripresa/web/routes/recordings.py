@@ -1,32 +1,27 @@
-"""Sound that comes in, what is heard in it, files that become takes, and takes that are played back."""
+"""Sound that comes in, what is heard in it, files that become takes, and the stand-in before the microphone."""
 
 import json
 from datetime import datetime
 from functools import partial
 from pathlib import Path
-from typing import Any, Literal
+from typing import Any
 
-from flask import Response, request, send_file
+from flask import Response, request
 from pydantic import BaseModel, Field, TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.drill import Drill
-from ripresa.core.errors import NotFound, OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.errors import OutOfRange
 from ripresa.core.listening import As, Listened, listen
 from ripresa.core.studio import LONGEST_NOTE
 from ripresa.core.takes import HeardNote, StandIn, heard_in, measure_latency
 from ripresa.formats.listened_json import OnsetLine, QualityLine, quality_line
 from ripresa.formats.midi_take import midi_take
-from ripresa.formats.play_along import Heard
-from ripresa.formats.recording import recorded, wav
+from ripresa.formats.recording import recorded
 from ripresa.formats.sound_in import read_sound
 from ripresa.formats.wire import WireExact
-from ripresa.store import recordings as store
-from ripresa.store import takes as kept_takes
 from ripresa.store.drills import find_drill
-from ripresa.store.students import names_of_all
 from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.jobs import Tell, apart
@@ -36,8 +31,6 @@ from ripresa.work.recordings import (
     FileTake,
     heard_recording,
     keep_sound,
-    kept_sound,
-    played_back,
     take_of_file,
 )
 from ripresa.work.takes import asked, stand_in_plays
@@ -59,18 +52,6 @@ class RecordingPath(BaseModel):
     """Which recording on its way in."""
 
     key: Key
-
-
-class TakeOfPath(BaseModel):
-    """Which take."""
-
-    take_id: str
-
-
-class StudentQuery(BaseModel):
-    """Whose recordings; all of them without a number."""
-
-    student_id: Id | None = None
 
 
 class PieceShape(BaseModel):
@@ -155,41 +136,6 @@ class StandInSound(BaseModel):
     part: Part | None = None
 
 
-class BackQuery(BaseModel):
-    """What is heard of a take that is played back."""
-
-    take: bool = True
-    click: bool = True
-    notes: bool = False
-
-
-class BackShape(BaseModel):
-    """How a take can be played back, and until when its recording is kept; empty where it is not."""
-
-    kind: Literal["recorded", "notes", "none"]
-    until: str
-    sentence: str
-
-
-class KeptShape(BaseModel):
-    """A recording that is kept."""
-
-    take_id: str
-    student_id: int
-    student: str
-    seconds: float
-    size: str
-    made_at: str
-    until: str
-
-
-class KeptList(BaseModel):
-    """Recordings that are kept, the newest first, and what they are together."""
-
-    recordings: list[KeptShape]
-    sentence: str
-
-
 @api.post("/recordings/<key>/pieces/<int:number>", responses={200: PieceShape})
 def add_piece(path: PiecePath) -> Response:
     """Add a piece to a recording: samples of 16 bits of one channel, the lowest byte first, or a piece of a file."""
@@ -257,56 +203,6 @@ def stand_in_recording(body: StandInSound) -> Response:
     return Response(recorded(notes, reading.instrument.voice), mimetype="audio/wav")
 
 
-@api.get("/takes/<take_id>/back", responses={200: BackShape})
-def how_back(path: TakeOfPath) -> Response:
-    """How a take can be played back."""
-    take = kept_takes.find_take(path.take_id)
-    try:
-        until = store.find_recording(path.take_id).until.isoformat()
-    except NotFound:
-        until = ""
-    if until or incoming().of_take(path.take_id):
-        sentence = "" if until else "The recording is gone when others come: this student’s are not kept."
-        return answer(BackShape(kind="recorded", until=until, sentence=sentence))
-    if take.notes:
-        return answer(BackShape(kind="notes", until="", sentence="Its notes, in Ripresa’s own sounds."))
-    return answer(BackShape(kind="none", until="", sentence="Nothing of it was recorded."))
-
-
-@api.get("/takes/<take_id>/sound.wav")
-def hear_back(path: TakeOfPath, query: BackQuery) -> Any:
-    """A take as it was played, beside the click and the ideal."""
-    name = f"{path.take_id}-{query.take:d}{query.click:d}{query.notes:d}.wav"
-    target = incoming().folder / f"back-{name}"
-    if not target.is_file():
-        sound = incoming().of_take(path.take_id) or kept_sound(path.take_id)
-        made = played_back(path.take_id, sound, Heard(click=query.click, notes=query.notes), own=query.take)
-        incoming().put_back(target, wav(made))
-    return send_file(target, "audio/wav", conditional=True)
-
-
-@api.get("/recordings", responses={200: KeptList})
-def list_recordings(query: StudentQuery) -> Response:
-    """Recordings that are kept, and until when."""
-    store.sweep(now())
-    return answer(_kept(query.student_id))
-
-
-@api.delete("/recordings", responses={200: KeptList})
-def delete_all(query: StudentQuery) -> Response:
-    """Delete all recordings, or those of a student."""
-    store.delete_recordings(student_id=query.student_id)
-    return answer(_kept(query.student_id))
-
-
-@api.delete("/takes/<take_id>/recording", responses={200: KeptList})
-def delete_one(path: TakeOfPath) -> Response:
-    """Delete the recording of a take; the take stays."""
-    store.find_recording(path.take_id)
-    store.delete_recordings(path.take_id)
-    return answer(_kept(None))
-
-
 def _heard_apart(file: Path, drill: Drill, body: TakeFileBody) -> tuple[HeardNote, ...]:
     """Return what is heard in a file of sound; in a process of its own, as what reads such files is not ours."""
     told = file.with_name(f"{file.name}.notes")
@@ -332,30 +228,4 @@ def _listened(found: Listened) -> ListenedShape:
         onsets=[OnsetLine(at=round(one.at, 5), level=round(one.level, 1)) for one in found.onsets],
         hidden=[round(one, 5) for one in found.hidden],
         click_is_heard=found.click_late is not None,
-    )
-
-
-def _kept(student_id: int | None) -> KeptList:
-    names = names_of_all()
-    found = store.recordings(student_id)
-    size = sum(one.bytes for one in found)
-    sentence = (
-        f"{plural(len(found), 'recording')}, {size / 1e6:.1f} MB, on this computer."
-        if found
-        else "No recordings are kept."
-    )
-    return KeptList(
-        recordings=[
-            KeptShape(
-                take_id=one.take_id,
-                student_id=one.student_id,
-                student=names.get(one.student_id, ""),
-                seconds=round(one.seconds, 1),
-                size=f"{one.bytes / 1e6:.1f} MB",
-                made_at=one.made_at.isoformat(),
-                until=one.until.isoformat(),
-            )
-            for one in found
-        ],
-        sentence=sentence,
     )

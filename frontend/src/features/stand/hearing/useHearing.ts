@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, type Choices, type Drill, type Setup } from "../../../api/client";
 import { queryClient, setupQuery } from "../../../api/queries";
 import { MidiReader, type Struck } from "../../../audio/midi";
@@ -8,6 +8,7 @@ import type { Player } from "../../../audio/player";
 import worklet from "../../../audio/recorder.worklet.ts?worker&url";
 import { type Recorded, Recording } from "../../../audio/recording";
 import type { Seconds, Stretch } from "../../../audio/schedule";
+import { keep, kept } from "../../../ui/kept";
 import type { Wanted } from "../session";
 import { type HeardBy, hasDevice, keepHeardBy, keptHeardBy, placeName } from "./heardBy";
 import type { Hearing, OnNote } from "./hearing";
@@ -43,6 +44,24 @@ export function useHearing({ choices, drill, onNote, onPress, onGone }: Options)
   );
   const asked = useQuery({ ...setupQuery(key), enabled: isReal && by.source !== "by_ear" });
   const setup = isReal && by.source !== "by_ear" ? (asked.data ?? null) : null;
+  useEffect(() => {
+    // What was measured before set-ups were kept in the studio is of taps in this browser.
+    const before = kept<{ ms: number; half?: number }>("latency");
+    if (!before || by.source !== "taps" || asked.data?.ms !== null) return;
+    keep("latency", null);
+    const body = {
+      ...key,
+      way: "hand" as const,
+      ms: before.ms,
+      half: before.half ?? 0,
+      forget: false,
+      pads: null,
+    };
+    api.keepSetup(body).then(
+      (found) => queryClient.setQueryData(setupQuery(key).queryKey, found),
+      () => keep("latency", before),
+    );
+  }, [asked.data, by.source, key]);
   const latest = useRef({ onNote, onPress, pads: {} as Setup["pads"] });
   latest.current = { onNote, onPress, pads: setup?.pads ?? {} };
 
