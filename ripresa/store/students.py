@@ -13,6 +13,7 @@ from ripresa.core.errors import Conflict, NotFound
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, Student, StudentDetails
 from ripresa.store.once import once
+from ripresa.store.recordings import sweep
 from ripresa.store.tables import (
     ClimbRow,
     MoveRow,
@@ -132,6 +133,7 @@ def delete_student(student_id: int) -> None:
         SheetRow.delete().where(SheetRow.student == student_id).execute()
         ClimbRow.delete().where(ClimbRow.student == student_id).execute()
         StudentRow.delete().where(StudentRow.id == student_id).execute()
+    sweep(None)
 
 
 def _change(student_id: int, based_on: int, **columns: object) -> Student:

@@ -20,6 +20,7 @@ from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.store.drills import version_row
+from ripresa.store.recordings import sweep
 from ripresa.store.tables import MomentField, MoveRow, RecordingRow, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
@@ -151,6 +152,7 @@ def delete_take(take_id: str) -> Take:
         MoveRow.update(take=None).where(MoveRow.take == take_id).execute()
         RecordingRow.delete().where(RecordingRow.take == take_id).execute()
         TakeRow.delete().where(TakeRow.id == take_id).execute()
+    sweep(None)
     return found
 
 

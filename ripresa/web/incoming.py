@@ -108,6 +108,16 @@ class Incoming:
         beside.write_bytes(body)
         beside.replace(target)
 
+    def forget(self, take_id: str | None = None) -> None:
+        """Delete the recording of a take, and what was played back of it; of all takes for None."""
+        with self._lock:
+            for one in [take_id] if take_id else list(self._takes):
+                key = self._takes.pop(one, ("", 0, 0.0))[0]
+                if coming := self._coming.pop(key, None):
+                    coming.file.unlink(missing_ok=True)
+            for file in self.folder.glob(f"back-{take_id}-*" if take_id else "back-*"):
+                file.unlink(missing_ok=True)
+
     def of_take(self, take_id: str) -> tuple[Sound, float] | None:
         """Return the recording of a take and where its first beat lies; None where it is not here."""
         found = self._takes.get(take_id)

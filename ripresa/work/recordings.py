@@ -1,7 +1,7 @@
 """Recordings: what is heard in one, one that becomes a take, and a take played back beside the click and the ideal."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
 from functools import partial
@@ -14,10 +14,10 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange
 from ripresa.core.listening import As, Listened, Sound, listen
 from ripresa.core.playing import Before, score
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading
 from ripresa.core.rhythm import check_bpm
 from ripresa.core.studio import Take
-from ripresa.core.takes import BY_SOUND, HeardNote, Source, judge_file, shortest_gap, usual_sound
+from ripresa.core.takes import BY_SOUND, HeardNote, judge_file, shortest_gap, usual_sound
 from ripresa.formats.play_along import Heard, Rung, rung_sound
 from ripresa.formats.recording import LONGEST_SECONDS, played, write_flac
 from ripresa.formats.sound_in import read_sound
@@ -30,28 +30,6 @@ from ripresa.work.takes import USUAL_LIMITS, Kept, Played, asked, judge_take, so
 _STILL_ONE = ("", "resolution", "shift")
 #: What is played, beside what was due, as loud as it: peaks.
 _TAKE_PEAK, _BESIDE = 0.5, 0.6
-
-
-@dataclass(frozen=True, slots=True)
-class FileTake:
-    """What a file is to be a take of.
-
-    Args:
-        id: Made by the browser. source: ``"file"`` for a recording, ``"midi"``.
-        played_at: When it was played, as far as the file says.
-    """
-
-    id: str
-    student_id: int
-    climb_id: int | None
-    rung: int | None
-    drill_id: int
-    version: int
-    bpm: Fraction
-    part: Part | None
-    source: Source
-    played_at: datetime
-    note: str = ""
 
 
 def heard_recording(
@@ -75,15 +53,11 @@ def heard_recording(
     return listen(sound, sounds_as or usual_sound(reading), gap, clicks, alone, latency)
 
 
-def usual_sound_of(drill: Drill) -> As:
-    """Return how the notes of a drill begin where nobody says it."""
-    return usual_sound(read(drill))
-
-
-def take_of_file(file: FileTake, notes: Sequence[HeardNote]) -> tuple[Kept, float]:
+def take_of_file(file: Played, notes: Sequence[HeardNote]) -> tuple[Kept, float]:
     """Judge and keep the take that is found in a file, and return it with where it begins there, in seconds.
 
     Args:
+        file: What it is to be a take of; how far it goes, and under which click, is found.
         notes: Of the file, in seconds from its start.
 
     Raises:
@@ -98,26 +72,9 @@ def take_of_file(file: FileTake, notes: Sequence[HeardNote]) -> tuple[Kept, floa
     verdict = found.judged.verdict
     if verdict.refused not in _STILL_ONE:
         raise OutOfRange(verdict.reasons[0], field="file")
-    kept = judge_take(
-        Played(
-            id=file.id,
-            student_id=file.student_id,
-            climb_id=file.climb_id,
-            rung=file.rung,
-            drill_id=file.drill_id,
-            version=file.version,
-            bpm=file.bpm,
-            click=drill.click,
-            source=file.source,
-            played_at=file.played_at,
-            start=0.0,
-            end=found.begun.end,
-            notes=found.begun.notes,
-            part=part,
-            note=file.note,
-        )
-    )
-    return kept, found.begun.at
+    begun = found.begun
+    kept = judge_take(replace(file, click=drill.click, start=0.0, end=begun.end, notes=begun.notes, part=part))
+    return kept, begun.at
 
 
 def keep_sound(take: Take, sound: Sound, zero: float, now: datetime) -> bool:

@@ -183,6 +183,16 @@ def test_slips_that_a_source_makes_itself_make_no_take_shaky() -> None:
     assert judge(due, heard, Limits(), "taps", (0.0, 0.002)).verdict.mark == "shaky"
 
 
+def test_a_transposing_instrument_is_held_to_what_sounds() -> None:
+    reading = read(Drill(material=ScaleRun(octaves=1), legs=legs(4), instrument="clarinet"))
+    due = due_of(reading, turns=3)
+    sounding = play(StandIn(spread_ms=6), due).notes
+    found = judge(due, sounding, Limits(), "midi", (0.0, 0.002))
+    assert (found.verdict.refused, found.figures.wrong) == ("", 0)
+    written = [replace(note, pitch=note.pitch + 2) for note in sounding if note.pitch is not None]
+    assert judge(due, written, Limits(), "midi", (0.0, 0.002)).verdict.refused == "pitches"
+
+
 @pytest.mark.parametrize(
     ("instrument", "sounds"),
     [("guitar", "plucked"), ("piano", "struck"), ("flute", "tongued"), ("clarinet", "tongued")],

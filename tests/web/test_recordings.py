@@ -19,6 +19,7 @@ from ripresa.formats.recording import BEFORE, played, wav
 from ripresa.formats.sounds import RATE, click
 from ripresa.store import students
 from ripresa.store.recordings import recordings
+from ripresa.web.incoming import Incoming
 from tests.conftest import NOW, Clock, Studio
 from tests.web.test_takes import take
 
@@ -237,13 +238,14 @@ def test_a_kept_recording_goes_with_its_take_and_by_one_press(client: FlaskClien
     match way:
         case "take":
             assert client.delete(f"/api/takes/{take_id}").status_code == 200
-            client.get("/api/recordings")
         case "all":
             assert client.delete("/api/recordings").get_json()["recordings"] == []
         case "student":
-            students.delete_student(studio.student.id)
-            client.get("/api/recordings")
+            assert client.delete(f"/api/students/{studio.student.id}").status_code == 200
     assert not file.exists()
+    # Nothing of it is left among what came in, either.
+    incoming: Incoming = client.application.config["INCOMING"]
+    assert list(incoming.folder.iterdir()) == []
 
 
 def test_the_stand_in_plays_into_the_microphone(client: FlaskClient, studio: Studio) -> None:

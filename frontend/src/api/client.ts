@@ -271,7 +271,7 @@ export const api = {
       }),
     ),
   standIn: (body: Schemas["StandInBody"]) => taken(client.POST("/api/stand-in", { body })),
-  standInRecording: async (body: Schemas["StandInSound"], signal: AbortSignal): Promise<ArrayBuffer> =>
+  standInRecording: async (body: Schemas["StandInBody"], signal: AbortSignal): Promise<ArrayBuffer> =>
     taken(
       client.POST("/api/stand-in/recording", { body, parseAs: "arrayBuffer", signal }) as Promise<
         Answer<ArrayBuffer>

@@ -7990,24 +7990,6 @@ export interface components {
             played_at: string;
         };
         /**
-         * StandInSound
-         * @description Who stands in before the microphone, and what is to be played, from when to when in seconds.
-         */
-        StandInSound: {
-            drill: components["schemas"]["Drill"];
-            /** Bpm */
-            bpm: string;
-            /**
-             * Start
-             * @default 0
-             */
-            start: number;
-            /** End */
-            end?: number | null;
-            player: components["schemas"]["StandIn"];
-            part?: components["schemas"]["Part"] | null;
-        };
-        /**
          * BackShape
          * @description How a take can be played back, and until when its recording is kept; empty where it is not.
          */
@@ -12917,7 +12899,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StandInSound"];
+                "application/json": components["schemas"]["StandInBody"];
             };
         };
         responses: {

@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { api, type Judged, type Part } from "../api/client";
 import { forgetWork } from "../api/queries";
+import { DropZone } from "./DropZone";
 import { MARK_WORDS } from "./marks";
 
 /** What dropped files are to be takes of. */
@@ -30,7 +31,6 @@ const PIECE = 3_000_000;
 /** Recordings and MIDI files that become takes: dropped or chosen, several at once, one after the other. */
 export function FilesIn({ of, onJudged }: Props) {
   const [files, setFiles] = useState<State[]>([]);
-  const [isOver, setOver] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const line = useRef<Promise<void>>(Promise.resolve());
   const change = (id: string, to: Partial<State>) =>
@@ -44,20 +44,7 @@ export function FilesIn({ of, onJudged }: Props) {
     }
   };
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: what is dropped can be chosen as well
-    <div
-      className={`rounded-lg ${isOver ? "outline-2 outline-primary" : ""}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        take(event.dataTransfer.files);
-      }}
-    >
+    <DropZone className="rounded-lg" onFiles={take}>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span className="text-soft">Recordings and MIDI files become takes: drop them here, or</span>
         <button type="button" className="button button-small" onClick={() => picker.current?.click()}>
@@ -95,7 +82,7 @@ export function FilesIn({ of, onJudged }: Props) {
           ))}
         </ul>
       )}
-    </div>
+    </DropZone>
   );
 }
 

@@ -86,11 +86,12 @@ def how_back(path: TakeOfPath) -> Response:
 @api.get("/takes/<take_id>/sound.wav")
 def hear_back(path: TakeOfPath, query: BackQuery) -> Any:
     """A take as it was played, beside the click and the ideal."""
-    name = f"{path.take_id}-{query.take:d}{query.click:d}{query.notes:d}.wav"
+    take_id = kept_takes.find_take(path.take_id).id
+    name = f"{take_id}-{query.take:d}{query.click:d}{query.notes:d}.wav"
     target = incoming().folder / f"back-{name}"
     if not target.is_file():
-        sound = incoming().of_take(path.take_id) or kept_sound(path.take_id)
-        made = played_back(path.take_id, sound, Heard(click=query.click, notes=query.notes), own=query.take)
+        sound = incoming().of_take(take_id) or kept_sound(take_id)
+        made = played_back(take_id, sound, Heard(click=query.click, notes=query.notes), own=query.take)
         incoming().put_back(target, wav(made))
     return send_file(target, "audio/wav", conditional=True)
 
@@ -106,6 +107,7 @@ def list_recordings(query: StudentQuery) -> Response:
 def delete_all(query: StudentQuery) -> Response:
     """Delete all recordings, or those of a student."""
     store.delete_recordings(student_id=query.student_id)
+    incoming().forget()
     return answer(_kept(query.student_id))
 
 
@@ -114,6 +116,7 @@ def delete_one(path: TakeOfPath) -> Response:
     """Delete the recording of a take; the take stays."""
     store.find_recording(path.take_id)
     store.delete_recordings(path.take_id)
+    incoming().forget(path.take_id)
     return answer(_kept(None))
 
 

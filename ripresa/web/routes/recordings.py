@@ -15,7 +15,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
 from ripresa.core.listening import As, Listened, listen
 from ripresa.core.studio import LONGEST_NOTE
-from ripresa.core.takes import HeardNote, StandIn, heard_in, measure_latency
+from ripresa.core.takes import HeardNote, heard_in, measure_latency
 from ripresa.formats.listened_json import OnsetLine, QualityLine, quality_line
 from ripresa.formats.midi_take import midi_take
 from ripresa.formats.recording import recorded
@@ -26,14 +26,13 @@ from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.jobs import Tell, apart
 from ripresa.web.numbers import Id, Key, Seconds
-from ripresa.web.routes.takes import JudgedTake, judged_shape
+from ripresa.web.routes.takes import JudgedTake, StandInBody, judged_shape
 from ripresa.work.recordings import (
-    FileTake,
     heard_recording,
     keep_sound,
     take_of_file,
 )
-from ripresa.work.takes import asked, stand_in_plays
+from ripresa.work.takes import Played, asked, stand_in_plays
 
 api = blueprint("recordings")
 _NOTES: TypeAdapter[tuple[HeardNote, ...]] = TypeAdapter(tuple[HeardNote, ...])
@@ -125,17 +124,6 @@ class FileTakeShape(JudgedTake):
     at: float
 
 
-class StandInSound(BaseModel):
-    """Who stands in before the microphone, and what is to be played, from when to when in seconds."""
-
-    drill: Drill
-    bpm: WireExact
-    start: float = Field(default=0.0, ge=0, allow_inf_nan=False)
-    end: float | None = Field(default=None, gt=0, allow_inf_nan=False)
-    player: StandIn
-    part: Part | None = None
-
-
 @api.post("/recordings/<key>/pieces/<int:number>", responses={200: PieceShape})
 def add_piece(path: PiecePath) -> Response:
     """Add a piece to a recording: samples of 16 bits of one channel, the lowest byte first, or a piece of a file."""
@@ -176,7 +164,7 @@ def take_from_file(body: TakeFileBody) -> Response:
     drill = find_drill(body.drill_id, body.version).drill
     is_midi = body.name.lower().endswith(_MIDI)
     notes = midi_take(file.read_bytes()) if is_midi else _heard_apart(file, drill, body)
-    asked_for = FileTake(
+    asked_for = Played(
         id=body.id,
         student_id=body.student_id,
         climb_id=body.climb_id,
@@ -184,9 +172,12 @@ def take_from_file(body: TakeFileBody) -> Response:
         drill_id=body.drill_id,
         version=body.version,
         bpm=body.bpm,
-        part=body.part,
+        click=drill.click,
         source="midi" if is_midi else "file",
         played_at=body.played_at if body.played_at.tzinfo else now(),
+        start=0.0,
+        end=0.0,
+        part=body.part,
         note=f"From {body.name}."[:LONGEST_NOTE],
     )
     kept, at = take_of_file(asked_for, notes)
@@ -196,7 +187,7 @@ def take_from_file(body: TakeFileBody) -> Response:
 
 
 @api.post("/stand-in/recording")
-def stand_in_recording(body: StandInSound) -> Response:
+def stand_in_recording(body: StandInBody) -> Response:
     """What the stand-in player plays, as a recording that begins half a second before its first beat."""
     notes, _ = stand_in_plays(body.drill, body.bpm, body.start, body.end, body.player, body.part)
     reading, _ = asked(body.drill, body.part)

@@ -14,7 +14,7 @@ from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, StudentDetails
 from ripresa.formats.calendar_ics import read_lessons
 from ripresa.store import students as store
-from ripresa.web.answers import answer, download, file_name, now
+from ripresa.web.answers import answer, download, file_name, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.files_in import whole_file
 from ripresa.web.numbers import Id, Once
@@ -156,6 +156,7 @@ def delete_student(path: StudentPath) -> Response:
     """Delete a student with all climbs, takes and notes; drills stay."""
     name = store.find_student(path.student_id).details.name
     store.delete_student(path.student_id)
+    incoming().forget()
     return answer(Deleted(name=name))
 
 

@@ -250,6 +250,7 @@ def show_again(path: TakePath) -> Response:
 def delete_take(path: TakePath) -> Response:
     """Delete a take that was kept by mistake; moves that it led to stay, and can be taken back by themselves."""
     found = store.delete_take(path.take_id)
+    incoming().forget(found.id)
     return answer(DeletedTake(id=found.id))
 
 

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api } from "../../api/client";
 import { forgetWork } from "../../api/queries";
+import { DropZone } from "../../ui/DropZone";
 import { FileButton } from "../../ui/FileButton";
 import { Problem } from "../../ui/Problem";
 
@@ -9,7 +10,6 @@ import { Problem } from "../../ui/Problem";
 export function ReadResults({ studentId }: { studentId: number | null }) {
   const id = useId();
   const [text, setText] = useState("");
-  const [isOver, setOver] = useState(false);
   const read = useMutation({
     mutationFn: (results: string) => api.takeResults(results, studentId),
     onSuccess: () => {
@@ -23,20 +23,7 @@ export function ReadResults({ studentId }: { studentId: number | null }) {
   return (
     <details className="no-print w-full">
       <summary className="cursor-pointer text-primary font-semibold">Results of a practice file</summary>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: what is dropped can be chosen and pasted as well */}
-      <div
-        className={`card-plain mt-1 ${isOver ? "outline-2 outline-primary" : ""}`}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          void take(event.dataTransfer.files[0]);
-        }}
-      >
+      <DropZone className="card-plain mt-1" onFiles={(files) => void take(files[0])}>
         <p>Drop the file here, choose it, or paste what the student sent.</p>
         <label htmlFor={id} className="sr-only">
           Results as text
@@ -84,7 +71,7 @@ export function ReadResults({ studentId }: { studentId: number | null }) {
             </ul>
           </div>
         )}
-      </div>
+      </DropZone>
     </details>
   );
 }
