@@ -193,6 +193,15 @@ def test_a_transposing_instrument_is_held_to_what_sounds() -> None:
     assert judge(due, written, Limits(), "midi", (0.0, 0.002)).verdict.refused == "pitches"
 
 
+def test_a_limit_that_listening_to_wind_does_not_resolve_is_not_judged_by_it() -> None:
+    due = due_of(read(replace(SCALE.drill, instrument="clarinet")), 100)
+    heard = [HeardNote(one.at, level=one.level) for one in play(StandIn(spread_ms=5), due).notes]
+    # 7 % of 150 ms are 10.5: taps resolve 10, tongued notes 12.5.
+    strict = Limits("strict")
+    assert judge(due, heard, strict, "microphone", (0.0, 0.002)).verdict.refused == "resolution"
+    assert judge(due, heard, strict, "taps", (0.0, 0.002)).verdict.refused == ""
+
+
 @pytest.mark.parametrize(
     ("instrument", "sounds"),
     [("guitar", "plucked"), ("piano", "struck"), ("flute", "tongued"), ("clarinet", "tongued")],

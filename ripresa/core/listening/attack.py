@@ -1,11 +1,13 @@
 """The attack: where exactly a note begins, and how loud it is, from the samples around its place."""
 
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from itertools import chain
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.listening.novelty import Floats, band_weights, folded, frames_of
+from ripresa.core.listening.novelty import THREADS, Floats, band_weights, folded, frames_of
 from ripresa.core.listening.profiles import Profile
 from ripresa.core.listening.sound import Sound
 
@@ -30,16 +32,21 @@ def attacks_of(sound: Sound, places: NDArray[np.float64], profile: Profile) -> I
     count = before + round(profile.after * rate / step) + lag + 1
     bands = band_weights(rate, size)
     window = (np.hanning(size) * 2 / size).astype(np.float32)
-    for first in range(0, len(places), _BLOCK):
-        block = places[first : first + _BLOCK]
+
+    def told(block: NDArray[np.float64]) -> list[tuple[float, float]]:
         begins = [round(place * rate) - (before + lag) * step for place in block.tolist()]
         frames = np.stack([frames_of(sound, begin, size, step, count, fold) for begin in begins])
         spectrum = np.fft.rfft(frames * window, axis=2)
         energy = (spectrum.real**2 + spectrum.imag**2) @ bands
-        for number, begin in enumerate(begins):
-            place = _edge(energy[number], lag, profile)
-            at = (begin + (place + lag) * step) / rate - profile.late
-            yield at, _level(sound, at)
+        found = []
+        for own, begin in zip(energy, begins, strict=True):
+            at = (begin + (_edge(own, lag, profile) + lag) * step) / rate - profile.late
+            found.append((at, _level(sound, at)))
+        return found
+
+    blocks = [places[first : first + _BLOCK] for first in range(0, len(places), _BLOCK)]
+    with ThreadPoolExecutor(THREADS) as pool:
+        yield from chain.from_iterable(pool.map(told, blocks))
 
 
 def _edge(energy: Floats, lag: int, profile: Profile) -> float:

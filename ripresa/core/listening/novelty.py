@@ -21,7 +21,7 @@ HOP = 0.005
 _BLOCK = 1024
 _MANY = 32_000
 #: Threads that transform at once.
-_THREADS = 2
+THREADS = 2
 #: Bands from the lowest string to where instruments have nothing left, in Hz.
 _BANDS, _LOWEST, _HIGHEST = 30, 80.0, 14_000.0
 #: How far to either side the loudest nearby is looked for, in seconds; and how far below all of it a place may lie.
@@ -79,7 +79,7 @@ def _energies(sound: Sound, size: int, step: int, fold: int) -> Floats:
         found[first:last] = (spectrum.real**2 + spectrum.imag**2) @ bands
 
     # Transforms let other threads work meanwhile.
-    with ThreadPoolExecutor(_THREADS) as pool:
+    with ThreadPoolExecutor(THREADS) as pool:
         list(pool.map(fill, range(0, count, _BLOCK)))
     return found
 

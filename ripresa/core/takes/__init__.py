@@ -20,7 +20,7 @@ from ripresa.core.takes.figures import (
     TogetherFigures,
 )
 from ripresa.core.takes.from_file import FromFile, heard_in, judge_file, shortest_gap
-from ripresa.core.takes.gate import SOURCES, Offer, Source
+from ripresa.core.takes.gate import Offer
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.judging import Judged, judge
@@ -38,8 +38,9 @@ from ripresa.core.takes.player import (
     play,
 )
 from ripresa.core.takes.remedies import Remedy, heard_fault, remedies
+from ripresa.core.takes.sources import BY_SOUND, SOURCES, Source, usual_sound
 from ripresa.core.takes.telling import FAULT_NAMES, fault_name
-from ripresa.core.takes.unheard import BY_SOUND, unheard_words, usual_sound
+from ripresa.core.takes.unheard import unheard_words
 from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, too_long
 from ripresa.core.takes.weak import Weak, pooled_faults
 

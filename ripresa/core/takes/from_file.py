@@ -13,10 +13,10 @@ from ripresa.core.reading import Reading
 from ripresa.core.rhythm import span_seconds
 from ripresa.core.takes.beginning import Begun, found_take
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.gate import Source
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.judging import Judged, judge
 from ripresa.core.takes.limits import Limits
+from ripresa.core.takes.sources import Source
 from ripresa.core.takes.verdict import MOST_MEASURED, too_long
 
 

@@ -18,6 +18,7 @@ from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.measure import FEWEST_NOTES, Measured
 from ripresa.core.takes.pulse import follows, moments_of, strange_bars
 from ripresa.core.takes.shift import cheaper_shift
+from ripresa.core.takes.sources import SOURCES, Source, deviation_of
 
 Floats = NDArray[np.float64]
 
@@ -41,16 +42,6 @@ _OWN_TEMPO = 2.0
 #: A source has to resolve a limit by so many of its own deviations.
 _RESOLVED = 2.5
 
-#: Sources of a take: name, and one deviation of their own in seconds (our estimates, docs/decisions/0016).
-SOURCES: dict[str, tuple[str, float]] = {
-    "taps": ("taps", 0.004),
-    "midi": ("MIDI", 0.0015),
-    "microphone": ("the microphone", 0.003),
-    "file": ("a recording", 0.003),
-    "stand_in": ("the stand-in player", 0.0),
-    "by_ear": ("by ear", 0.0),
-}
-Source = Literal["taps", "midi", "microphone", "file", "stand_in", "by_ear"]
 _WORDS = {2: "twos", 3: "threes", 4: "fours", 5: "fives", 6: "sixes", 7: "sevens", 8: "eights", 9: "nines"}
 
 
@@ -93,7 +84,7 @@ def refusal(
     """
     return (
         _too_little(take, figures)
-        or _too_fine(figures, limits, source)
+        or _too_fine(take, figures, limits, source)
         or _other_tempo(take, figures)
         or _other_division(take)
         or _out_by_a_slot(take, figures, latency)
@@ -121,8 +112,8 @@ def _too_little(take: Measured, figures: Figures) -> Refusal | None:
     return None
 
 
-def _too_fine(figures: Figures, limits: Limits, source: Source) -> Refusal | None:
-    name, own = SOURCES[source]
+def _too_fine(take: Measured, figures: Figures, limits: Limits, source: Source) -> Refusal | None:
+    name, own = SOURCES[source][0], deviation_of(take.due.reading, source)
     limit = limits.of("spread").at(figures.gap_seconds)
     if own == 0.0 or limit >= _RESOLVED * own - 1e-9:
         return None

@@ -5,13 +5,13 @@ from dataclasses import dataclass, replace
 
 from ripresa.core.takes.due import Due
 from ripresa.core.takes.figures import Figures
-from ripresa.core.takes.gate import Source
 from ripresa.core.takes.heard import HeardNote, as_keys
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.match import Match, match_take
 from ripresa.core.takes.measure import fitted_take, measure
+from ripresa.core.takes.sources import Source, errs_of
 from ripresa.core.takes.two_hands import as_one, both_hands, measured_hands, struck_as_one
-from ripresa.core.takes.unheard import errs_of, heard_part
+from ripresa.core.takes.unheard import heard_part
 from ripresa.core.takes.verdict import Verdict, verdict, verdict_of_hands
 
 

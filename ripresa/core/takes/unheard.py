@@ -11,20 +11,14 @@ from numpy.typing import NDArray
 
 from ripresa.core.exact import plural
 from ripresa.core.grid import Event
-from ripresa.core.listening import PROFILES, As
-from ripresa.core.pitch import Voice
 from ripresa.core.reading import Reading
 from ripresa.core.takes.due import Due
-from ripresa.core.takes.gate import Source
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.match import match_take
+from ripresa.core.takes.sources import BY_SOUND, Source
 
-#: Sources that hear sound alone.
-BY_SOUND: tuple[Source, ...] = ("microphone", "file")
 #: Syllables of the tongue that hardly part a note from the one before.
 SOFT_SYLLABLES = {"D", "DA", "DU", "DI", "G", "GA", "GU", "L", "LA", "LU", "N", "NU"}
-#: How the sounds of a voice begin.
-_BEGINS: dict[Voice, As] = {"pluck": "plucked", "keys": "struck", "wind": "tongued"}
 #: A note due so near to a click, in seconds and in gaps, may lie under it.
 _UNDER_SECONDS, _UNDER_GAPS = 0.04, 0.5
 
@@ -51,18 +45,6 @@ class LeftOut:
                 f"{'was' if self.hidden == 1 else 'were'} left out. With headphones they are heard."
             )
         return tuple(found)
-
-
-def usual_sound(reading: Reading) -> As:
-    """Return how the notes of a drill begin where nobody says it: by its instrument; clapped without pitches."""
-    if not any(event.tones for event in reading.every):
-        return "clapped"
-    return _BEGINS[reading.instrument.voice]
-
-
-def errs_of(reading: Reading, source: Source) -> float:
-    """Return the share of notes that a source itself loses, or hears for nothing; 0 for one that is told of each."""
-    return PROFILES[usual_sound(reading)].errs if source in BY_SOUND else 0.0
 
 
 def is_soft(event: Event, reading: Reading) -> bool:

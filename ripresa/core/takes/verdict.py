@@ -11,9 +11,10 @@ from typing import Literal
 from ripresa.core.takes.due import Due
 from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, check_all
 from ripresa.core.takes.figures import Figures
-from ripresa.core.takes.gate import BY_EAR, Offer, Refusal, Source, refusal
+from ripresa.core.takes.gate import BY_EAR, Offer, Refusal, refusal
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.measure import Measured
+from ripresa.core.takes.sources import Source
 from ripresa.core.takes.telling import fault_words, well_words
 from ripresa.core.takes.two_hands import Hand
 
