@@ -1,13 +1,23 @@
 """Listening, held to a synthesiser that is not ours: guitar, keys and wind, in clean and noisy rooms."""
 
+from fractions import Fraction as F
+
 import numpy as np
 import pytest
 from numpy.typing import NDArray
 
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.listening import PROFILES, Listened, Sound, listen
+from ripresa.core.reading import read
+from ripresa.core.takes import StandIn, due_notes, play
+from ripresa.formats.recording import played
 from ripresa.formats.sound_in import sound_of
 from ripresa.formats.sounds import click
+from tests.strategies import legs
 from tools.band import (
     INSTRUMENTS,
     RATE,
@@ -176,3 +186,15 @@ def test_who_plays_through_the_count_in_is_not_taken_for_the_click() -> None:
     found = listen(sound, "plucked", 0.25, clicks, 4)
     assert (found.hidden, found.click_late) == ((), None)
     assert len(found.onsets) == 24
+
+
+def test_a_note_that_is_let_go_just_before_the_next_does_not_begin_it() -> None:
+    # Our own plucks stop over 20 ms, shortly before the next: what one hears of that is no note.
+    reading = read(Drill(material=ScaleRun(octaves=2), legs=legs(2, 3, 4), hands=ByOrder(), accents=EveryNth(size=5)))
+    due = due_notes(reading, F(96), 0.0, 2 * float(reading.loop_beats * 60 / 96))
+    notes = play(StandIn(spread_ms=6, accent_db=7), due).notes
+    samples = played(notes, "pluck", 0.5 + notes[-1].at + 1, -0.5)
+    at = np.array([one.at for one in listen(sound_of(0.5 * samples, RATE), "plucked", 0.15).onsets])
+    f1, _, scatter = met(np.array([note.at + 0.5 for note in notes]), at, 0.12)
+    assert f1 > 0.98
+    assert scatter < 3

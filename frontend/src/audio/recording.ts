@@ -28,7 +28,9 @@ export class Recording {
   onLevel: ((db: number) => void) | null = null;
 
   private constructor(private readonly context: BaseAudioContext) {
-    this.#node = new AudioWorkletNode(context, "recorder", { numberOfOutputs: 0, channelCount: 1 });
+    this.#node = new AudioWorkletNode(context, "recorder", { channelCount: 1 });
+    // Silent, but played: what leads nowhere a browser leaves out now and then while it is busy.
+    this.#node.connect(context.destination);
     this.#node.port.onmessage = (event: MessageEvent<Block | null>) => {
       if (event.data) this.#take(event.data);
       else this.#ended?.();
@@ -50,6 +52,7 @@ export class Recording {
     });
     this.#node.port.postMessage(null);
     await ended;
+    this.#node.disconnect();
     this.#cut();
     await this.#send(MOST_TRIES);
     return { key: this.key, rate: this.context.sampleRate, begunAt: this.#begunAt ?? 0 };

@@ -19,6 +19,8 @@ SHORTEST_GAP = 0.06
 #: Of the shortest gap that is due, what is still the same note.
 _SAME_SHARE, _LONGEST_SAME = 0.49, 0.13
 _PEAK_BESIDE = 0.03
+#: So many times as much rises at a beginning as at what came just before it and is none.
+_FAR_MORE = 2.0
 #: Seconds on either side from which it is taken what bands do anyway.
 _USUAL_BESIDE = 0.07
 _COARSE = 4
@@ -39,14 +41,20 @@ def onsets_of(sound: Sound, profile: Profile, shortest_gap: float | None = None)
         shortest_gap: Between notes that are due, in seconds; what follows sooner than in half of it is the same note.
     """
     found = novelty(sound, profile)
-    places = _peaks(found, profile).astype(np.float64) * found.hop
+    peaks = _peaks(found, profile)
+    places, rises = peaks.astype(np.float64) * found.hop, found.rise[peaks].tolist()
     same = min(_LONGEST_SAME, _SAME_SHARE * max(SHORTEST_GAP, shortest_gap or 2 * SHORTEST_GAP))
     onsets: list[Onset] = []
-    for at, level in attacks_of(sound, places, profile):
-        if onsets and at - onsets[-1].at < same:
-            onsets[-1] = Onset(onsets[-1].at, max(level, onsets[-1].level))
-        else:
+    before = 0.0
+    for (at, level), rise in zip(attacks_of(sound, places, profile), rises, strict=True):
+        if not onsets or at - onsets[-1].at >= same:
             onsets.append(Onset(at, level))
+            before = rise
+            continue
+        # The first string of a strum begins it; what rises far less than what follows was a note that was let go.
+        begins = at if rise > _FAR_MORE * before else onsets[-1].at
+        onsets[-1] = Onset(begins, max(level, onsets[-1].level))
+        before = max(before, rise)
     return tuple(onsets), found
 
 
