@@ -195,6 +195,6 @@ def test_a_note_that_is_let_go_just_before_the_next_does_not_begin_it() -> None:
     notes = play(StandIn(spread_ms=6, accent_db=7), due).notes
     samples = played(notes, "pluck", 0.5 + notes[-1].at + 1, -0.5)
     at = np.array([one.at for one in listen(sound_of(0.5 * samples, RATE), "plucked", 0.15).onsets])
-    f1, _, scatter = met(np.array([note.at + 0.5 for note in notes]), at, 0.12)
+    f1, _, scatter = met(np.array([note.at + 0.5 for note in notes]), at)
     assert f1 > 0.98
     assert scatter < 3
