@@ -1,6 +1,6 @@
 """Recordings: what is heard in one, one that becomes a take, and a take played back beside the click and the ideal."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
@@ -77,10 +77,15 @@ def take_of_file(file: Played, notes: Sequence[HeardNote]) -> tuple[Kept, float]
     return kept, begun.at
 
 
-def keep_sound(take: Take, sound: Sound, zero: float, now: datetime) -> bool:
-    """Keep a recording of a take where the student's recordings are kept, and return whether it is."""
+def keep_sound(take: Take, read: Callable[[], Sound], zero: float, now: datetime) -> bool:
+    """Keep a recording of a take where the student's recordings are kept, and return whether it is.
+
+    Args:
+        read: Gives the recording; it is asked for only where it is kept.
+    """
     days = students.find_student(take.student_id).details.kept_days
     if days:
+        sound = read()
         write = partial(write_flac, sound)
         recordings.keep_recording(take.id, take.student_id, zero, sound.seconds, now, days, write)
     return days > 0

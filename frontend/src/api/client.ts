@@ -305,7 +305,14 @@ export const api = {
     taken(client.DELETE("/api/takes/{take_id}/recording", { params: { path: { take_id: takeId } } })),
   setups: () => taken(client.GET("/api/setups")),
   setup: (query: SetupKey) => taken(client.GET("/api/setups/known", { params: { query } })),
-  keepSetup: (body: Schemas["SetupBody"]) => taken(client.PUT("/api/setups", { body })),
+  /** Keep what is newly known of a set-up; the rest of it stays as it is. */
+  keepSetup: (of: SetupKey, known: Partial<Pick<Schemas["SetupBody"], "way" | "ms" | "half" | "pads">>) => {
+    const { source, device = "", output = "", place = "" } = of;
+    const unchanged = { way: null, ms: 0, half: 0, forget: false, pads: null };
+    return taken(
+      client.PUT("/api/setups", { body: { source, device, output, place, ...unchanged, ...known } }),
+    );
+  },
   forgetSetup: (id: number) =>
     taken(client.DELETE("/api/setups/{setup_id}", { params: { path: { setup_id: id } } })),
   latency: (due: number[], played: number[]) => taken(client.POST("/api/latency", { body: { due, played } })),

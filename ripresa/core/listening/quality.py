@@ -15,8 +15,8 @@ from ripresa.core.listening.sound import Sound
 Trouble = Literal["silent", "soft", "clipping", "hum", "noise"]
 #: Below this nothing was recorded but the device itself; below that notes drown in it. dB below full scale.
 _SILENT_DB, _SOFT_DB = -66.0, -50.0
-#: So many samples in a row at the end of the scale are a clipped wave; so many notes of a hundred may have one.
-_AT_THE_END, _IN_A_ROW, _MOST_CLIPPED = 32_700, 3, 0.02
+#: Three samples in a row at the end of the scale are a clipped wave; so large a share of the notes may have one.
+_AT_THE_END, _MOST_CLIPPED = 32_700, 0.02
 #: Notes stand over what is there between them by so many dB at least.
 _CLEAR_DB = 9.0
 #: A hum is this much of what is heard between notes, above this level.

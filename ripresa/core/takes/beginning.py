@@ -18,12 +18,11 @@ from ripresa.core.exact import label
 from ripresa.core.playing import Window, score
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import span_seconds
-from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.heard import HeardNote, Strike, codes_of, pitch_mismatch, strikes_of
+from ripresa.core.takes.due import Due, due_notes, nearest
+from ripresa.core.takes.heard import HeardNote, Strike, codes_of, moved, pitch_mismatch, strikes_of
 from ripresa.core.takes.match import match_take
 
 Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
 
 #: Notes of the drill by which a beginning is told, and notes of the file that may be it.
 _HEAD, _MOST_FIRST = 48, 12
@@ -78,8 +77,8 @@ def found_take(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], wind
     _check_tempo(heard, max(scores), bpm)
     best = sorted(range(len(begins)), key=lambda one: (-round(scores[one], 2), begins[one]))[:_CLOSELY]
     _, begin = min(_looked_at(due, notes, heard.nearer(begins[one])) for one in best)
-    moved = _moved(notes, begin)
-    return Begun(moved, begin, _end(due, moved, window))
+    own = moved(notes, -begin)
+    return Begun(own, begin, _end(due, own, window))
 
 
 def _due(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], window: Window | None) -> Due:
@@ -87,12 +86,6 @@ def _due(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], window: Wi
     turn = float(span_seconds(window.beats if window else reading.loop_beats, bpm))
     lasts = max((note.at for note in notes), default=0.0) - min((note.at for note in notes), default=0.0)
     return due_notes(reading, bpm, 0.0, max(1, ceil(lasts / turn + 1e-6)) * turn, window)
-
-
-def _moved(notes: Sequence[HeardNote], begin: float) -> tuple[HeardNote, ...]:
-    return tuple(
-        replace(note, at=note.at - begin, until=None if note.until is None else note.until - begin) for note in notes
-    )
 
 
 class _Heard:
@@ -126,7 +119,7 @@ class _Heard:
         if reached.sum() < _FEWEST:
             return 0.0
         wanted, gaps = wanted[reached], gaps[reached]
-        place = self._nearest(wanted)
+        place = nearest(self.at, wanted)
         meets = np.exp(-0.5 * ((self.at[place] - wanted) / (_MEETS * gaps)) ** 2)
         if self._wrong is not None:
             meets = np.where(self._wrong[self._strikes[place], self._tones[: len(wanted)]], 0.0, meets)
@@ -136,23 +129,18 @@ class _Heard:
     def nearer(self, begin: float) -> float:
         """Return a beginning as most of the notes near it say, and not the first one alone."""
         wanted = begin + self.due[:_MOST_FIRST]
-        away = self.at[self._nearest(wanted)] - wanted
+        away = self.at[nearest(self.at, wanted)] - wanted
         near = away[np.abs(away) <= _MEETS * self.gaps[:_MOST_FIRST]]
         return begin + (float(np.median(near)) if len(near) else 0.0)
-
-    def _nearest(self, wanted: Floats) -> Ints:
-        after = np.clip(np.searchsorted(self.at, wanted), 1, max(1, len(self.at) - 1))
-        before, last = after - 1, np.minimum(after, len(self.at) - 1)
-        return np.asarray(np.where(np.abs(self.at[before] - wanted) <= np.abs(self.at[last] - wanted), before, last))
 
 
 def _looked_at(due: Due, notes: Sequence[HeardNote], begin: float) -> tuple[float, float]:
     """Return what a beginning costs, in notes that are missed, extra or wrong, and where it truly is."""
-    moved = _moved(notes, begin)
-    found = match_take(_until(due, max(note.at for note in moved)), moved, 0.0)
+    own = moved(notes, -begin)
+    found = match_take(_until(due, max(note.at for note in own)), own, 0.0)
     slips = len(found.missed) + len(found.extra) + len(found.wrong)
     first = found.pairs[:_MOST_FIRST]
-    away = float(np.median([moved[one].at - due.at[wanted] for wanted, one in first])) if first else 0.0
+    away = float(np.median([own[one].at - due.at[wanted] for wanted, one in first])) if first else 0.0
     # A beginning that had to be moved is none, where another one did not.
     return slips + abs(away) / due.beat, begin + away
 

@@ -51,6 +51,13 @@ def near_gaps(at: Floats) -> Floats:
     return np.asarray(np.minimum(np.append(between, between[-1]), np.insert(between, 0, between[0])))
 
 
+def nearest(among: Floats, wanted: Floats) -> Ints:
+    """Return the index of the nearest of some rising moments, at least one, to each of others."""
+    after = np.clip(np.searchsorted(among, wanted), 1, max(1, len(among) - 1))
+    before, last = after - 1, np.minimum(after, len(among) - 1)
+    return np.asarray(np.where(np.abs(among[before] - wanted) <= np.abs(among[last] - wanted), before, last))
+
+
 @dataclass(frozen=True)
 class Due:
     """The notes that are due in a stretch of a performance.

@@ -77,6 +77,13 @@ class Strike:
     until: float | None
 
 
+def moved(notes: Sequence[HeardNote], by: float) -> tuple[HeardNote, ...]:
+    """Return notes so many seconds later, earlier below 0."""
+    return tuple(
+        replace(note, at=note.at + by, until=None if note.until is None else note.until + by) for note in notes
+    )
+
+
 def as_keys(notes: Sequence[HeardNote]) -> tuple[HeardNote, ...]:
     """Return the notes of pads, whose pitches are names of places to strike: which hand each is, is learnt by them."""
     return tuple(

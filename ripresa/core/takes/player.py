@@ -13,7 +13,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import HANDS_OF
 from ripresa.core.playing import ROLL
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.heard import HeardNote
+from ripresa.core.takes.heard import HeardNote, moved
 from ripresa.core.takes.landing import due_landings
 
 Floats = NDArray[np.float64]
@@ -272,8 +272,4 @@ def delayed(performed: Performed, seconds: float) -> Performed:
     """Return what was played as a device reports it that is late by so much."""
     if not seconds:
         return performed
-    notes = tuple(
-        replace(note, at=note.at + seconds, until=None if note.until is None else note.until + seconds)
-        for note in performed.notes
-    )
-    return Performed(notes, performed.meant)
+    return Performed(moved(performed.notes, seconds), performed.meant)

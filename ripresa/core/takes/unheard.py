@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from ripresa.core.exact import plural
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
-from ripresa.core.takes.due import Due
+from ripresa.core.takes.due import Due, nearest
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.match import match_take
 from ripresa.core.takes.sources import BY_SOUND, Source
@@ -96,7 +96,5 @@ def _under(due: Due, hidden: Sequence[float]) -> NDArray[np.bool_]:
     if not len(hidden):
         return np.zeros(len(due), dtype=bool)
     clicks = np.sort(np.asarray(hidden, dtype=float))
-    after = np.clip(np.searchsorted(clicks, due.at), 1, max(1, len(clicks) - 1))
-    last = len(clicks) - 1
-    away = np.minimum(np.abs(due.at - clicks[after - 1]), np.abs(due.at - clicks[np.minimum(after, last)]))
+    away = np.abs(due.at - clicks[nearest(clicks, due.at)])
     return np.asarray(away < np.minimum(_UNDER_SECONDS, _UNDER_GAPS * due.near_gap))

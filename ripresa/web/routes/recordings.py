@@ -182,7 +182,7 @@ def take_from_file(body: TakeFileBody) -> Response:
     )
     kept, at = take_of_file(asked_for, notes)
     if not is_midi and kept.is_new:
-        keep_sound(kept.take, read_sound(file), at, now())
+        keep_sound(kept.take, partial(read_sound, file), at, now())
     return answer(FileTakeShape(**judged_shape(kept).__dict__, at=round(at, 3)), 201)
 
 

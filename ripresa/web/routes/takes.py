@@ -317,7 +317,8 @@ def _keep_sound(kept: Kept, recorded: RecordedShape) -> None:
     incoming().belongs(kept.take.id, recorded.key, recorded.rate, recorded.zero)
     found = incoming().of_take(kept.take.id)
     if found is not None:
-        keep_sound(kept.take, *found, now())
+        sound, zero = found
+        keep_sound(kept.take, lambda: sound, zero, now())
 
 
 def _note(note: HeardNote) -> NoteShape:

@@ -50,17 +50,7 @@ export function Calibrate({ drill, made, of, setup, stream, listen, onClose }: P
           due.map((at) => at - begunAt),
         );
       } else found = await api.latency(due, played);
-      return api.keepSetup({
-        ...of,
-        device: of.device ?? "",
-        output: of.output ?? "",
-        place: of.place ?? "",
-        way,
-        ms: found.latency_ms,
-        half: found.half_width_ms,
-        forget: false,
-        pads: null,
-      });
+      return api.keepSetup(of, { way, ms: found.latency_ms, half: found.half_width_ms });
     },
     onSuccess: (kept) => {
       queryClient.setQueryData(setupQuery(of).queryKey, kept);

@@ -49,15 +49,7 @@ export function useHearing({ choices, drill, onNote, onPress, onGone }: Options)
     const before = kept<{ ms: number; half?: number }>("latency");
     if (!before || by.source !== "taps" || asked.data?.ms !== null) return;
     keep("latency", null);
-    const body = {
-      ...key,
-      way: "hand" as const,
-      ms: before.ms,
-      half: before.half ?? 0,
-      forget: false,
-      pads: null,
-    };
-    api.keepSetup(body).then(
+    api.keepSetup(key, { way: "hand", ms: before.ms, half: before.half ?? 0 }).then(
       (found) => queryClient.setQueryData(setupQuery(key).queryKey, found),
       () => keep("latency", before),
     );
@@ -166,10 +158,7 @@ export function useHearing({ choices, drill, onNote, onPress, onGone }: Options)
   const hearing = useMemo<Hearing>(() => ({ arm, begun, finish }), [arm, begun, finish]);
   const keepPads = useCallback(
     async (pads: Setup["pads"]) => {
-      queryClient.setQueryData(
-        setupQuery(key).queryKey,
-        await api.keepSetup({ ...key, pads, way: null, ms: 0, half: 0, forget: false }),
-      );
+      queryClient.setQueryData(setupQuery(key).queryKey, await api.keepSetup(key, { pads }));
     },
     [key],
   );
