@@ -3,7 +3,8 @@
 Positions are added up in one place, the ``Cursor``, and nothing it hands out crosses a bar line.
 """
 
-from ripresa.core.grid.event import HANDS_OF, Event, Layer, LegReading, SlotPlace
+from ripresa.core.grid.counted import Counted, counted
+from ripresa.core.grid.event import HANDS_OF, Event, Hit, Layer, LegReading, SlotPlace
 from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
 from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression, span_at
@@ -14,8 +15,10 @@ __all__ = [
     "HANDS_OF",
     "ORNAMENTS",
     "ChordSpan",
+    "Counted",
     "Cursor",
     "Event",
+    "Hit",
     "How",
     "Layer",
     "LegReading",
@@ -28,6 +31,7 @@ __all__ = [
     "Spot",
     "Touch",
     "chord_at",
+    "counted",
     "in_turn",
     "parse_progression",
     "roman",

@@ -11,6 +11,8 @@ from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, SlotKind, place_name, slot_name
 
 Layer = Literal["notes", "right", "left", "both"]
+#: How much a hit weighs, whatever its accent.
+Hit = Literal["full", "light"]
 #: The hand of each row where two play.
 HANDS_OF: dict[Layer, str] = {"right": "R", "left": "L"}
 
@@ -38,6 +40,7 @@ class Event:
         touch: String, fret and finger; None where it is not worked out.
         layer: Which layer it belongs to: ``"notes"``; the right or the left hand, or both in one, where two play.
         how: How the material has it played.
+        hit: Whether a note is a hit of the layer of hits, and how much it weighs; None where it lies between.
     """
 
     onset: Fraction
@@ -61,6 +64,7 @@ class Event:
     layer: Layer = "notes"
     span: Fraction = Fraction(1)
     how: How = AS_WRITTEN
+    hit: Hit | None = None
 
     @property
     def tones(self) -> tuple[Pitch, ...]:

@@ -11,8 +11,9 @@ from ripresa.core.drill.click.plans import CLICK_PLANS
 from ripresa.core.drill.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label, plural
+from ripresa.core.grid import counted
 from ripresa.core.kind import Between, Kind, check_bounds
-from ripresa.core.rhythm import Meter, parse_count, parse_named
+from ripresa.core.rhythm import Level, Meter, parse_named
 
 LONGEST_TEXT = 400
 MOST_BEATS = 64
@@ -25,6 +26,8 @@ SLOT_WORDS = {
     "left_out": "what the student leaves out",
     "other_hand": "what the other hand plays",
 }
+#: How a typed click sounds by its sign.
+_LEVELS: dict[Level, ClickLevel] = {"accent": "strong", "plain": "plain", "ghost": "plain"}
 #: How often a growing silence grows before it begins again.
 _ROUNDS = 4
 
@@ -179,24 +182,9 @@ class TypedClick:
 
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its bars."""
-        found: list[tuple[Fraction, ClickLevel]] = []
-        said = parse_count(spelt_out(self.text))
-        bars = said[-1].bar
-        turns = lcm(bars, len(meter.bars))
-        for number in range(1, turns + 1):
-            bar = meter.bar(number)
-            for beat in (one for one in said if one.bar == (number - 1) % bars + 1):
-                if beat.beat > len(bar.beats):
-                    raise OutOfRange(
-                        f"The click has a beat {beat.beat}, and the meter has {plural(len(bar.beats), 'beat')} a bar.",
-                        field="click.text",
-                    )
-                start = meter.bar_start(number) + bar.beat_starts()[beat.beat - 1]
-                for slot, filled in enumerate(beat.slots):
-                    if filled.kind == "note":
-                        at = start + bar.beats[beat.beat - 1] * slot / beat.division
-                        found.append((at, "strong" if filled.accent == "accent" else "plain"))
-        return ClickCycle(meter.bar_start(turns + 1), tuple(found))
+        found = counted(spelt_out(self.text), meter, "the click", "click.text")
+        clicks = tuple((at, _LEVELS[level]) for at, level in found.marks)
+        return ClickCycle(found.length, clicks)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,63 @@
+"""Positions typed as a count, in beats: a layer of its own that begins again by itself, over bars of any meter."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from math import lcm
+
+from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import plural
+from ripresa.core.rhythm import Level, Meter, parse_count
+
+
+@dataclass(frozen=True, slots=True)
+class Counted:
+    """A count laid over bars.
+
+    Args:
+        length: Beats until it begins again; a whole number of bars.
+        marks: (position in beats, level) of what sounds in it, in order.
+    """
+
+    length: Fraction
+    marks: tuple[tuple[Fraction, Level], ...]
+
+    def level_at(self, position: Fraction) -> Level | None:
+        """Return the level of the mark at a position; None where there is none."""
+        return dict(self.marks).get(position % self.length)
+
+    def until(self, beats: Fraction) -> tuple[tuple[Fraction, Level], ...]:
+        """Return every mark of the first so many beats."""
+        rounds = range(-(-beats // self.length))
+        every = ((turn * self.length + at, level) for turn in rounds for at, level in self.marks)
+        return tuple((at, level) for at, level in every if at < beats)
+
+
+def counted(text: str, meter: Meter, what: str, field: str) -> Counted:
+    """Return a count laid over the bars of a meter, as often as it takes until both begin again together.
+
+    Args:
+        what: What is counted, for the sentence: ``"the click"``.
+
+    Raises:
+        Unreadable: A word cannot be read.
+        OutOfRange: It has a beat that the meter does not have.
+    """
+    said = parse_count(text)
+    bars = said[-1].bar
+    turns = lcm(bars, len(meter.bars))
+    found: list[tuple[Fraction, Level]] = []
+    for number in range(1, turns + 1):
+        bar = meter.bar(number)
+        for beat in (one for one in said if one.bar == (number - 1) % bars + 1):
+            if beat.beat > len(bar.beats):
+                raise OutOfRange(
+                    f"{what[:1].upper()}{what[1:]} has a beat {beat.beat}, and the meter has "
+                    f"{plural(len(bar.beats), 'beat')} a bar.",
+                    field=field,
+                )
+            start = meter.bar_start(number) + bar.beat_starts()[beat.beat - 1]
+            for slot, filled in enumerate(beat.slots):
+                if filled.kind == "note":
+                    at = start + bar.beats[beat.beat - 1] * slot / beat.division
+                    found.append((at, filled.accent or "plain"))
+    return Counted(meter.bar_start(turns + 1), tuple(found))
