@@ -7,6 +7,7 @@ core need not know it.
 
 import math
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Annotated
@@ -178,3 +179,24 @@ def plural(count: Fraction | int, one: str, many: str | None = None) -> str:
     ('1 bar', '3½ bars')
     """
     return f"{label(Fraction(count))} {one if count == 1 else many or one + 's'}"
+
+
+_SIGNS = str.maketrans({"♯": "#", "♭": "b", "𝄪": "##", "𝄫": "bb", "♮": ""})
+
+
+def plain_signs(text: str) -> str:
+    """Return a text with sharps and flats as they are typed: ``♯`` and ``♭`` are read like ``#`` and ``b``.
+
+    >>> plain_signs("F♯m7 B♭ 𝄫3")
+    'F#m7 Bb bb3'
+    """
+    return text.translate(_SIGNS)
+
+
+def listed(items: Sequence[str]) -> str:
+    """Return words as they are said one after the other: ``a, b and c``.
+
+    >>> listed(["the foot"]), listed(["the foot", "the count", "the hands"])
+    ('the foot', 'the foot, the count and the hands')
+    """
+    return " and ".join([", ".join(items[:-1]), items[-1]]) if len(items) > 1 else "".join(items)

@@ -5,7 +5,7 @@ sounds in is the instrument's.
 """
 
 from ripresa.core.pitch.chord_symbol import Chord, parse_chord
-from ripresa.core.pitch.chords import ChordSound, close_position, on_string, voiced
+from ripresa.core.pitch.chords import ALL_STRINGS, ChordSound, close_position, on_string, voiced
 from ripresa.core.pitch.degrees import degree_of, directions, on_degree
 from ripresa.core.pitch.frets import SPAN
 from ripresa.core.pitch.instrument import (
@@ -21,8 +21,10 @@ from ripresa.core.pitch.keys import Key, key_of
 from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_pitch, parse_tonic, show_tonic
 from ripresa.core.pitch.scales import CHORDS, SCALES, TONICS, Scale, chord_named, parse_degrees, scale_named
 from ripresa.core.pitch.shapes import Shape, shape_of
+from ripresa.core.pitch.string_sets import STRING_SETS, shape_on
 
 __all__ = [
+    "ALL_STRINGS",
     "CHORDS",
     "INSTRUMENTS",
     "LETTERS",
@@ -30,6 +32,7 @@ __all__ = [
     "SCALES",
     "SPAN",
     "STANDARD_STRINGS",
+    "STRING_SETS",
     "TONICS",
     "Chord",
     "ChordSound",
@@ -55,6 +58,7 @@ __all__ = [
     "parse_tonic",
     "scale_named",
     "shape_of",
+    "shape_on",
     "show_tonic",
     "voiced",
 ]

@@ -4,10 +4,11 @@ import re
 from dataclasses import dataclass
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import plain_signs
 from ripresa.core.pitch.frets import Frets, is_typed, parse_frets
 from ripresa.core.pitch.instrument import STANDARD_STRINGS
 from ripresa.core.pitch.pitch import Pitch, above, parse_tonic
-from ripresa.core.pitch.scales import CHORDS, Scale
+from ripresa.core.pitch.scales import CHORDS, SCALE_OF_CHORD, SCALES, Scale
 
 #: What follows the root in a symbol → key of ``CHORDS``.
 QUALITIES: dict[str, str] = {
@@ -59,6 +60,13 @@ class Chord:
         """Whether a pitch, in any octave, is a tone of the chord."""
         return (pitch.midi - self.root.midi) % 12 in {semitones for _, semitones in self.tones.up}
 
+    @property
+    def scale(self) -> Scale:
+        """The scale that is usual over it, on its root; by its third where it is a grip without a name."""
+        known = next((SCALE_OF_CHORD.get(key) for key, tones in CHORDS.items() if tones == self.tones), None)
+        is_minor = any(semitones == 3 for _, semitones in self.tones.up)
+        return SCALES[known or ("dorian" if is_minor else "major")]
+
 
 def parse_chord(symbol: str, where: str = "", field: str = "material.chords") -> Chord:
     """Return the chord of a symbol: ``C``, ``F#m7``, ``G/B``; with a grip, ``C=x32010``, or of a grip alone.
@@ -69,7 +77,7 @@ def parse_chord(symbol: str, where: str = "", field: str = "material.chords") ->
     >>> parse_chord("Am=x02210").frets, parse_chord("x32010").root.name
     ((None, 0, 2, 2, 1, 0), 'C4')
     """
-    name, _, grip = symbol.partition("=")
+    name, _, grip = plain_signs(symbol).partition("=")
     if not grip and is_typed(name):
         return _of_grip(name, parse_frets(name, where, field))
     found = _SYMBOL.match(name)

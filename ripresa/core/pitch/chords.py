@@ -6,7 +6,10 @@ from ripresa.core.pitch.chord_symbol import Chord
 from ripresa.core.pitch.instrument import Instrument
 from ripresa.core.pitch.pitch import Pitch, above
 from ripresa.core.pitch.shapes import Shape, shape_of
+from ripresa.core.pitch.string_sets import shape_on
 
+#: All strings that a grip has, rather than a set of neighbours.
+ALL_STRINGS = "all"
 #: Which tones of a chord a hand takes on keys, counted upwards from the root.
 _CLOSE = (0, 1, 2, 3)
 
@@ -25,16 +28,20 @@ class ChordSound:
     shape: Shape | None = None
 
 
-def voiced(chord: Chord, instrument: Instrument, field: str = "material.chords") -> ChordSound:
+def voiced(
+    chord: Chord, instrument: Instrument, field: str = "material.chords", strings: str = ALL_STRINGS
+) -> ChordSound:
     """Return a chord as an instrument of its kind takes it: gripped on strings, close from the root elsewhere.
 
-    Elsewhere it lies as low as the instrument begins, inside its range; a written bass goes under it.
+    ``strings`` is a set of them that sounds alone. Elsewhere it lies as low as the instrument begins, inside its
+    range; a written bass goes under it.
 
     Raises:
         OutOfRange: No grip of it can be found, or a typed one does not fit the strings.
     """
     if instrument.strings:
-        shape = shape_of(chord, instrument, field)
+        on_a_set = strings != ALL_STRINGS
+        shape = shape_on(chord, instrument, strings) if on_a_set else shape_of(chord, instrument, field)
         # Two strings in unison are one tone.
         gripped = {tone.midi: tone for tone in (on_string(chord, instrument, *where) for where in shape.sounding)}
         return ChordSound(chord.shown, tuple(gripped[midi] for midi in sorted(gripped)), shape)

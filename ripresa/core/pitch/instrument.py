@@ -11,7 +11,7 @@ from typing import Literal
 from ripresa.core.errors import OutOfRange
 from ripresa.core.pitch.pitch import Pitch
 
-Voice = Literal["pluck", "keys", "wind"]
+Voice = Literal["pluck", "keys", "wind", "struck"]
 Level = Literal["full", "first_year"]
 
 #: Level → its name, and why one would choose it.
@@ -30,7 +30,7 @@ class Instrument:
         lowest, highest: Written range, as MIDI numbers.
         home: Where a run starts if nothing else is asked: its tonic lies here or within the octave above.
         sounds: Semitones from the written to the heard note.
-        voice: Which reference voice imitates it: pluck, keys or wind.
+        voice: Which reference voice imitates it: pluck, keys, wind, or struck where nothing has a pitch.
         strokes: Keys of ``CYCLES`` that are usual on it, the usual one first.
         strings: Written MIDI notes of the open strings, the thickest first; empty without strings.
         frets: The highest fret.
@@ -69,6 +69,11 @@ class Instrument:
     def breathes(self) -> bool:
         """Whether a breath limits a pass."""
         return self.voice == "wind"
+
+    @property
+    def is_struck(self) -> bool:
+        """Whether it has no pitch: what is written for it is rhythm alone."""
+        return self.voice == "struck"
 
     def holds(self, midi: int) -> bool:
         """Whether a written note lies in the range."""
@@ -111,6 +116,11 @@ def _wind(
     )
 
 
+def _struck(name: str) -> Instrument:
+    """Return an instrument without pitch: a rhythm and two hands."""
+    return Instrument(name, 0, 127, 48, 0, "struck", ("hands",))
+
+
 #: The usual tuning of a guitar, as it is written.
 STANDARD_STRINGS = (52, 57, 62, 67, 71, 76)
 
@@ -136,6 +146,9 @@ INSTRUMENTS: dict[str, Instrument] = {
     "piano_right": Instrument("piano, right hand", 53, 108, 60, 0, "keys", ("hands",), hand="right"),
     "clarinet_a": _wind("clarinet in A", 52, 91, -3, _CLARINET_BREAK, (52, 79)),
     "tenor_saxophone": _wind("tenor saxophone", 58, 90, -14, _OCTAVE_BREAK, (60, 81), is_loud=True),
+    "practice_pad": _struck("practice pad"),
+    "hand_drum": _struck("hand drum"),
+    "clapping": _struck("clapping"),
     "recorder": _wind("descant recorder", 60, 86, 12, _THUMB_BREAK, (60, 76)),
 }
 

@@ -4,6 +4,7 @@ import re
 from dataclasses import dataclass
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import plain_signs
 
 LETTERS = "CDEFGAB"
 _NATURAL = (0, 2, 4, 5, 7, 9, 11)
@@ -49,7 +50,7 @@ def parse_tonic(text: str) -> Pitch:
     Raises:
         Unreadable: It is not a letter A–G with at most one sharp or flat.
     """
-    found = _TONIC.match(text)
+    found = _TONIC.match(plain_signs(text))
     if not found:
         raise Unreadable(
             f"“{text}” is not a tonic. Write a letter A to G, with b or # if needed: Eb.", field="material.tonic"
@@ -63,7 +64,7 @@ def parse_pitch(text: str) -> Pitch:
     Raises:
         Unreadable: It is not one.
     """
-    found = _PITCH.match(text)
+    found = _PITCH.match(plain_signs(text))
     if not found:
         raise Unreadable(f"“{text}” is not a note with its octave. Write a letter, b or # if needed, and 0 to 8: C3.")
     return Pitch(LETTERS.index(found[1]), {"b": -1, "#": 1}.get(found[2], 0), int(found[3]))

@@ -4,6 +4,7 @@ import re
 from dataclasses import dataclass
 
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import plain_signs
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +51,7 @@ def parse_degrees(text: str, field: str = "material.own") -> tuple[tuple[int, in
     ((0, 0), (2, 3), (4, 7))
     """
     found: list[tuple[int, int]] = []
-    for place, word in enumerate(text.split(), start=1):
+    for place, word in enumerate(plain_signs(text).split(), start=1):
         read = _DEGREE.match(word)
         if not read:
             raise Unreadable(
@@ -87,6 +88,20 @@ SCALES: dict[str, Scale] = {
     "lydian": _scale("lydian", "1 2 3 #4 5 6 7"),
     "mixolydian": _scale("mixolydian", "1 2 3 4 5 6 b7"),
     "locrian": _scale("locrian", "1 b2 b3 4 b5 b6 b7"),
+    "lydian_dominant": _scale("lydian dominant", "1 2 3 #4 5 6 b7"),
+    "mixolydian_b6": _scale("mixolydian ♭6", "1 2 3 4 5 b6 b7"),
+    "altered": _scale("altered", "1 b2 b3 b4 b5 b6 b7"),
+    "phrygian_dominant": _scale("phrygian dominant", "1 b2 3 4 5 b6 b7"),
+    "dorian_s4": _scale("dorian ♯4", "1 2 b3 #4 5 6 b7"),
+    "harmonic_major": _scale("harmonic major", "1 2 3 4 5 b6 7"),
+    "double_harmonic": _scale("double harmonic", "1 b2 3 4 5 b6 7"),
+    "hungarian_minor": _scale("Hungarian minor", "1 2 b3 #4 5 b6 7"),
+    "major_blues": _scale("major blues", "1 2 b3 3 5 6"),
+    "mixed_blues": _scale("mixed blues (major and minor)", "1 2 b3 3 4 b5 5 6 b7"),
+    "major_minor_pentatonic": _scale("major and minor pentatonic", "1 2 b3 3 4 5 6 b7"),
+    "dominant_bebop": _scale("dominant bebop", "1 2 3 4 5 6 b7 7"),
+    "major_bebop": _scale("major bebop", "1 2 3 4 5 #5 6 7"),
+    "dorian_bebop": _scale("dorian bebop", "1 2 b3 3 4 5 6 b7"),
     "whole_tone": _scale("whole tone", "1 2 3 #4 #5 b7"),
     "diminished": _scale("diminished (whole, half)", "1 2 b3 4 b5 b6 6 7"),
     "dominant_diminished": _scale("diminished (half, whole)", "1 b2 b3 3 #4 5 6 b7"),
@@ -110,6 +125,20 @@ CHORDS: dict[str, Scale] = {
     "minor_sixth": _scale("minor sixth", "1 b3 5 6"),
     "added_ninth": _scale("added ninth", "1 2 3 5"),
     "dominant_ninth": _scale("dominant ninth", "1 2 3 5 b7"),
+}
+
+#: Kind of chord → the scale that is usual over it: what a line is kept inside of.
+SCALE_OF_CHORD: dict[str, str] = {
+    "major_triad": "major",
+    "minor_triad": "dorian",
+    "diminished_triad": "locrian",
+    "augmented_triad": "lydian",
+    "dominant_seventh": "mixolydian",
+    "dominant_ninth": "mixolydian",
+    "minor_seventh": "dorian",
+    "minor_sixth": "dorian",
+    "half_diminished": "locrian",
+    "suspended_fourth": "mixolydian",
 }
 
 TONICS = ("C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B", "Cb")

@@ -118,7 +118,7 @@ def shape_of(chord: Chord, instrument: Instrument, field: str = "material.chords
     strings = instrument.strings
     if chord.frets:
         _check(chord, instrument, field)
-        return Shape(chord.shown, chord.frets, _fingers(chord.frets))
+        return Shape(chord.shown, chord.frets, fingers_of(chord.frets))
     known = _usual(chord) if strings == STANDARD_STRINGS else None
     if known:
         return Shape(chord.shown, *known)
@@ -129,7 +129,7 @@ def shape_of(chord: Chord, instrument: Instrument, field: str = "material.chords
             f"{chord.symbol}={'x' * len(strings)}, with a fret for each string that sounds.",
             field=field,
         )
-    return Shape(chord.shown, found, _fingers(found))
+    return Shape(chord.shown, found, fingers_of(found))
 
 
 def _check(chord: Chord, instrument: Instrument, field: str) -> None:
@@ -188,7 +188,7 @@ def _grips(chord: Chord, instrument: Instrument) -> Iterator[Frets]:
             first = next(index for index, fret in enumerate(frets) if fret is not None)
             if in_order and (min(sounding) % 12 != bass or any(fret is None for fret in frets[first:])):
                 continue
-            if max(_fingers(frets)) <= SPAN:
+            if max(fingers_of(frets)) <= SPAN:
                 yield frets
 
 
@@ -198,10 +198,10 @@ def _merit(frets: Frets, strings: tuple[int, ...]) -> tuple[int, int, int, int]:
     sounding = sum(fret is not None for fret in frets)
     in_order = list(strings) == sorted(strings)
     fewest = max(3, len(strings) - 2) if in_order else len(strings)
-    return min(sounding, fewest), -max(held, default=0), -max(_fingers(frets)), sounding
+    return min(sounding, fewest), -max(held, default=0), -max(fingers_of(frets)), sounding
 
 
-def _fingers(frets: Frets) -> tuple[int, ...]:
+def fingers_of(frets: Frets) -> tuple[int, ...]:
     """Return the fingers of a grip: the first one lies across where it has several strings at the lowest fret.
 
     More than four where the hand has not enough.
