@@ -8,15 +8,24 @@ from hypothesis import strategies as st
 from ripresa.core.drill import (
     CLOSINGS,
     DIVISIONS,
+    FEET,
     FINGERINGS,
+    FROMS,
     MOVEMENTS,
     SCHOOLS,
     SEAMS,
     VOICES,
+    VOICINGS,
     Body,
+    Cue,
     Drill,
+    Enters,
+    FootLayer,
+    Hits,
     Leg,
+    Ornamented,
     Reduce,
+    StageCount,
 )
 from ripresa.core.drill.accents import Backbeat, EachBeat, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.drill.click import CLICK_PLANS, ByMeter, DropOut, NamedClick, Thinned, TypedClick
@@ -29,6 +38,7 @@ from ripresa.core.drill.hands import (
     ByOrder,
     ByPlace,
     Economy,
+    Letters,
     NoHands,
 )
 from ripresa.core.drill.material import (
@@ -36,6 +46,7 @@ from ripresa.core.drill.material import (
     AGAINS,
     ALL,
     BASSES,
+    FITS,
     LEGATOS,
     ORDERS,
     PATHS,
@@ -91,7 +102,8 @@ arpeggios = st.builds(
     tonic=st.sampled_from(TONICS),
     chord=st.sampled_from(list(CHORDS)),
     shape=st.sampled_from(list(SHAPES)),
-    octaves=st.integers(1, 3),
+    octaves=st.one_of(st.integers(1, 3), st.sampled_from(["match", "one_repeated"])),
+    start=st.integers(1, 2),
 )
 sequences = st.builds(
     Sequence,
@@ -100,6 +112,8 @@ sequences = st.builds(
     scale=st.sampled_from([*SCALES, *(name for name in CHORDS if name != "fifth")]),
     figure=st.lists(st.integers(-1, 2), min_size=2, max_size=4).map(tuple),
     way=st.sampled_from(["up", "down", "there_and_back"]),
+    start=st.integers(1, 2),
+    top=st.sampled_from(["once", "twice"]),
 )
 counts = st.builds(
     Count,
@@ -129,6 +143,7 @@ slot_lines = st.builds(
     shift=st.integers(-9, 9).map(F),
     around=st.booleans(),
     through=st.sampled_from(["", "C | Am7", "G D/F# | - | Bb9"]),
+    fit=st.sampled_from(list(FITS)),
 )
 own_lines = st.builds(
     Line,
@@ -199,6 +214,12 @@ materials = st.one_of(*MATERIALS.values())
 hands = st.one_of(
     st.just(NoHands()),
     st.builds(ByPlace, lead=st.sampled_from(["down", "up"]), odd=st.sampled_from(["through", "restart"])),
+    st.builds(
+        Letters,
+        lead=st.sampled_from(["R", "L"]),
+        odd=st.sampled_from(["through", "restart"]),
+        pattern=st.sampled_from([(), ("R", "L", "R", "R")]),
+    ),
     st.builds(Economy, lead=st.sampled_from(["down", "up"])),
     st.builds(
         Articulated,
@@ -319,7 +340,9 @@ PARTS: dict[str, st.SearchStrategy[Any]] = {
     "click": clicks,
     "instrument": st.sampled_from(list(INSTRUMENTS)),
     "swing": st.builds(Swing, ratio=st.sampled_from([ratio for ratio, _, _ in RATIOS]), on=st.sampled_from([2, 4])),
-    "counting": st.sampled_from([Counting(), Counting("syllables"), Counting("own", "2: # und")]),
+    "counting": st.sampled_from(
+        [Counting(), Counting("syllables"), Counting("own", "2: # und"), Counting("ands"), Counting(runs="eight")]
+    ),
     "body": st.builds(Body, movement=st.sampled_from(list(MOVEMENTS)), every=st.sampled_from([F(1), F(2), F(1, 2)])),
     "voice": st.sampled_from(list(VOICES)),
     "reduce": reduces,
@@ -333,6 +356,32 @@ PARTS: dict[str, st.SearchStrategy[Any]] = {
     "purpose": st.text(max_size=40),
     "level": st.sampled_from(list(LEVELS)),
     "second": seconds,
+    "hits": st.one_of(
+        st.just(Hits()),
+        st.builds(
+            Hits,
+            text=st.sampled_from(["", "1", "1 a | 3 ~&", "(1) trip"]),
+            fills=st.sampled_from([(), (0, 3), (5, 6, 8, 11)]),
+            bars=st.integers(1, 2),
+            filled=st.sampled_from(list(FROMS)),
+        ),
+    ),
+    "ornaments": st.sampled_from(
+        [(), (Ornamented(1, 1, 1), Ornamented(1, 2, 0, "pull"), Ornamented(2, 1, 3, "slide"))]
+    ),
+    "foot": st.builds(
+        FootLayer,
+        which=st.sampled_from(list(FEET)),
+        every=st.sampled_from([F(1), F(2), F(1, 2)]),
+        pattern=st.sampled_from(["", "1", "1 & | 2"]),
+    ),
+    "enters": st.builds(
+        Enters, foot=st.integers(1, 3), count=st.integers(1, 3), hands=st.integers(1, 2), movement=st.integers(1, 3)
+    ),
+    "prompt": st.text(max_size=20),
+    "cues": st.sampled_from([(), (Cue("drop the wrist", "leg", 1), Cue("low", "station", 2), Cue("breathe"))]),
+    "voicing": st.sampled_from(list(VOICINGS)),
+    "stage_counts": st.sampled_from([(), (StageCount("say", Counting("ands")),)]),
 }
 drill_parts = st.fixed_dictionaries(PARTS)
 

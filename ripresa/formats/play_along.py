@@ -11,7 +11,7 @@ from ripresa.core.playing import Score, Sounding, soundings
 from ripresa.core.rhythm import span_seconds
 from ripresa.formats.recipes import RECIPES, Timbre, Voice
 from ripresa.formats.sounds import RATE, Samples, click, drum, note
-from ripresa.formats.speaker import ANCHOR
+from ripresa.formats.speaker import ANCHOR, LANGUAGE
 from ripresa.formats.words import word_sound
 
 MOST_PASSES = 32
@@ -28,11 +28,15 @@ _SOFT_SECONDS, _SOFT_SHARE = 0.8, 0.35
 
 @dataclass(frozen=True, slots=True)
 class Heard:
-    """What is heard: click and notes, each on or off, and how the click sounds; what else there is, is heard."""
+    """What is heard: click and notes, each on or off, and how the click sounds; what else there is, is heard.
+
+    ``language`` is the one in which words of the teacher's own are spoken.
+    """
 
     click: bool = True
     notes: bool = True
     timbre: Timbre = "beep"
+    language: str = LANGUAGE
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,6 +139,9 @@ def _add_sounding(sound: Samples, one: Sounding, rung: Rung, voice: Voice, heard
     if one.tone and heard.notes:
         pitches = one.tone.midis or (None,)
         gain = levels.notes * levels.of(one.tone.level) * float(one.tone.loud) * len(pitches) ** -levels.chord
+        if one.tone.drum:
+            _add(sound, at, drum(one.tone.drum) * gain)
+            return
         for number, pitch in enumerate(pitches):
             _add(
                 sound,
@@ -148,12 +155,12 @@ def _add_sounding(sound: Samples, one: Sounding, rung: Rung, voice: Voice, heard
         for midi in one.back.midis:
             _add(sound, at, _held(note("keys", midi), rung.seconds(one.back.beats)) * gain)
     if one.said:
-        _add_word(sound, at, one.said.word, rung.seconds(one.said.beats))
+        _add_word(sound, at, one.said.word, rung.seconds(one.said.beats), heard.language)
 
 
-def _add_word(sound: Samples, at: float, word: str, seconds: float) -> None:
+def _add_word(sound: Samples, at: float, word: str, seconds: float, language: str) -> None:
     """Add a word so that its vowel is in time; its consonant comes before."""
-    made = _held(word_sound(word), ANCHOR + seconds) * RECIPES.levels.voice
+    made = _held(word_sound(word, language), ANCHOR + seconds) * RECIPES.levels.voice
     start = at - ANCHOR
     # A word at the very beginning loses what would come before the file does.
     _add(sound, max(start, 0.0), made[max(0, round(-start * RATE)) :])

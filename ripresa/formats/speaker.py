@@ -10,6 +10,7 @@ import re
 import shutil
 import subprocess
 from collections.abc import Callable
+from functools import lru_cache, partial
 
 import numpy as np
 import soundfile
@@ -22,6 +23,8 @@ RATE = 22_050
 #: Where in the sound of a word its vowel sets in, in seconds: what comes before is its consonant, or silence.
 ANCHOR = 0.12
 _SYNTHESISER = "espeak-ng"
+#: That of the words that ship.
+LANGUAGE = "en-us"
 #: Quick and rather high: short words that stand out over an instrument. Words a minute, and its own scale of pitch.
 _SPEED, _PITCH = 290, 58
 #: Vowels have their first resonance here; the noise of an s lies above it, the hum of a d below. In hertz.
@@ -34,7 +37,24 @@ _SAYABLE = re.compile(r"^[^\W\d_](?:[^\W\d_]|['’-]){0,23}$")
 Synthesiser = Callable[[str], bytes]
 
 
-def espeak(text: str) -> bytes:
+@lru_cache(maxsize=1)
+def languages() -> dict[str, str]:
+    """Return the languages that the synthesiser of this computer speaks: code → name; none where there is none."""
+    program = shutil.which(_SYNTHESISER)
+    if program is None:
+        return {}
+    listed = subprocess.run([program, "--voices"], capture_output=True, check=True, timeout=20).stdout.decode()
+    rows = (line.split() for line in listed.splitlines()[1:])
+    found = {row[1]: row[3].replace("_", " ") for row in rows if len(row) > 3}
+    return dict(sorted(found.items(), key=lambda pair: pair[1].lower()))
+
+
+def in_language(language: str) -> "Synthesiser":
+    """Return the synthesiser in a language; in that of the shipped words where it does not speak it."""
+    return partial(espeak, language=language if language in languages() else LANGUAGE)
+
+
+def espeak(text: str, language: str = LANGUAGE) -> bytes:
     """Return a text as a WAV file, spoken by the synthesiser of this computer.
 
     Raises:
@@ -43,7 +63,7 @@ def espeak(text: str) -> bytes:
     program = shutil.which(_SYNTHESISER)
     if program is None:
         raise NotFound("This computer has no speech synthesiser for own words. Install espeak-ng to hear them.")
-    command = [program, "-v", "en-us", "-s", str(_SPEED), "-p", str(_PITCH), "--stdout", "--", text]
+    command = [program, "-v", language, "-s", str(_SPEED), "-p", str(_PITCH), "--stdout", "--", text]
     return subprocess.run(command, capture_output=True, check=True, timeout=20).stdout
 
 

@@ -30,12 +30,16 @@ def unknown(words: Iterable[str]) -> tuple[str, ...]:
 
 
 @lru_cache(maxsize=256)
-def word_sound(word: str) -> Samples:
-    """Return a word at 44,100 samples a second, its vowel at ``speaker.ANCHOR``; “ta” where it has no sound."""
+def word_sound(word: str, language: str = speaker.LANGUAGE) -> Samples:
+    """Return a word at 44,100 samples a second, its vowel at ``speaker.ANCHOR``; “ta” where it has no sound.
+
+    Args:
+        language: In which a word of the teacher's own is spoken.
+    """
     known = index().get(word)
     if known is None:
         try:
-            return _twice(speaker.own_word(word))
+            return _twice(speaker.own_word(word, speaker.in_language(language)))
         except RipresaError:
             return word_sound(INSTEAD)
     start, length = known

@@ -1,19 +1,18 @@
 """Fingerings: strings by least movement, the usual fingers on keys, economy picking, folding into range."""
 
-from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import CYCLES, Economy
 from ripresa.core.drill.material import Arpeggio, Line, Material, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import roman
 from ripresa.core.pitch import INSTRUMENTS
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reading.fingering.strings import on_strings
 from ripresa.core.reports.motion import positions
 from ripresa.core.reports.told.hands import neck_told
@@ -143,7 +142,7 @@ def test_out_of_range_is_folded_by_octaves_when_asked() -> None:
 @given(drills)
 def test_a_folded_drill_has_every_note_on_the_instrument(drill: Drill) -> None:
     # What is left out is out of range all the same.
-    reading = read(replace(drill, reduce=Reduce()))
+    reading = unreduced(read(drill))
     outside = sum(leg.out_of_range for leg in reading.legs)
     # An instrument under an octave wide would leave some out; none is.
     assert not drill.folded or outside == 0

@@ -12,14 +12,14 @@ from typing import Any
 import pytest
 from hypothesis import HealthCheck, given, settings
 
-from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill import Drill, Enters, Hits, Reduce
 from ripresa.core.drill.accents import EveryNth, Walk
 from ripresa.core.drill.hands import SLUR, Articulated, ByOrder
 from ripresa.core.drill.material import Line, OneNote, own_rhythm
 from ripresa.core.drill.second import SecondHand
 from ripresa.core.errors import RipresaError
 from ripresa.core.playing import Before, score, seams
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Groups, LeadHome, Sums, WalkHome, sums
 from ripresa.formats.sums_json import sums_file
 from tests.strategies import MATERIALS, drill_parts, drills_with
@@ -41,7 +41,7 @@ def test_what_is_told_is_found_again_in_the_events(kind: str) -> None:
 
 def found_again(drill: Drill) -> None:
     reading = read(drill)
-    whole = reading if drill.reduce == Reduce() else read(replace(drill, reduce=Reduce()))
+    whole = unreduced(reading)
     found = sums(reading, F(60))
     tiles(reading)
     speeds(reading, found)
@@ -110,7 +110,9 @@ def longer(reading: Reading, index: int) -> Reading | None:
     if leg.rhythm or index or ";" in drill.meter:
         return None
     one = replace(drill, material=OneNote(beats=FAR), legs=drill.legs[:1], seam="hold", reduce=Reduce())
-    return read(replace(one, hands=drill.hands, second=SecondHand(), way_in=()))
+    # What is left out, or stands on one place alone, does not go on.
+    bare = replace(one, hits=Hits(), enters=Enters(), ornaments=())
+    return read(replace(bare, hands=drill.hands, second=SecondHand(), way_in=()))
 
 
 def homes(reading: Reading, group: Groups) -> None:

@@ -4,8 +4,7 @@ import pytest
 from hypothesis import given
 
 from ripresa.core.drill.material import ScaleRun
-from ripresa.core.drill.material.run import Shape
-from ripresa.core.drill.material.scale_run import Octaves
+from ripresa.core.drill.material.run import Octaves, Shape
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.pitch import INSTRUMENTS, SCALES
 from ripresa.core.rhythm import METERS

@@ -15,7 +15,7 @@ from ripresa.core.drill.second import ChordsBelow, Contrary, OneKey, OwnLine, Pa
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.grid import Event
 from ripresa.core.playing import at_step, perform
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Against, against, paragraphs, sums, thumbs
 from tests.strategies import for_two_hands, legs
 
@@ -268,9 +268,10 @@ def test_a_hand_alone_is_its_row_of_both(drill: Drill) -> None:
 @given(for_two_hands())
 def test_what_is_told_of_two_hands_is_counted_in_their_events(drill: Drill) -> None:
     reading = read(drill)
+    whole = unreduced(reading)
     for found in against(reading):
         begin, end = found.leg.start, found.leg.start + found.beats
-        right, left = (onsets(row, begin, end) for row in reading.hands)
+        right, left = (onsets(row, begin, end) for row in whole.hands)
         assert set(found.strokes) == right | left
         assert set(found.together) == right & left
         assert (found.right_notes, found.left_notes) == (len(right), len(left))

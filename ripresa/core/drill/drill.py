@@ -5,14 +5,21 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
-from ripresa.core.drill.body import Body, VoiceRow
+from ripresa.core.drill.body import LONGEST_PROMPT, Body, FootLayer, VoiceRow
 from ripresa.core.drill.click import Click, NamedClick
+from ripresa.core.drill.cues import MOST as MOST_CUES
+from ripresa.core.drill.cues import Cue
+from ripresa.core.drill.enters import Enters
 from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
+from ripresa.core.drill.hits import Hits
 from ripresa.core.drill.leg import Leg
 from ripresa.core.drill.material import Material, ScaleRun
+from ripresa.core.drill.ornament import MOST as MOST_ORNAMENTS
+from ripresa.core.drill.ornament import Ornamented
 from ripresa.core.drill.reduce import Reduce
 from ripresa.core.drill.second import SecondHand
-from ripresa.core.drill.way_in import FOR_TWO_HANDS, STEPS, Step
+from ripresa.core.drill.voicing import Voicing
+from ripresa.core.drill.way_in import FOR_TWO_HANDS, STEPS, StageCount, Step
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, label
 from ripresa.core.pitch import Level, instrument_named
@@ -90,6 +97,13 @@ class Drill:
         purpose: What it is for, in the teacher's words.
         second: What the other hand plays, on keys.
         level: Which range of the instrument is meant.
+        hits: The layer of hits, and how much of what lies between them is played.
+        ornaments: Notes that are not struck but hammered, pulled off or slid to, by their places; up to 256.
+        foot: The foot under all. enters: From which bar each layer is there.
+        prompt: What is talked of where the voice talks, up to 120 signs.
+        cues: Lines of technique for a leg, a station or a step; up to 32.
+        voicing: In which register each slot lies by its loudness.
+        stage_counts: Steps of the way in that are counted otherwise.
 
     Raises:
         OutOfRange: A part is unknown or beyond its limits.
@@ -121,6 +135,14 @@ class Drill:
     purpose: str = ""
     second: SecondHand = SecondHand()
     level: Level = "full"
+    hits: Hits = Hits()
+    ornaments: tuple[Ornamented, ...] = ()
+    foot: FootLayer = FootLayer()
+    enters: Enters = Enters()
+    prompt: str = ""
+    cues: tuple[Cue, ...] = ()
+    voicing: Voicing = "as_written"
+    stage_counts: tuple[StageCount, ...] = ()
 
     def __post_init__(self) -> None:
         if len(leg_meters(self.meter)) > 1 and self.seam in {"straight_on", "breath"}:
@@ -161,6 +183,16 @@ class Drill:
                 f"The step “{STEPS[alone][0]}” needs two hands. Let the other hand play, or take the step out.",
                 field="way_in",
             )
+        if len(self.cues) > MOST_CUES:
+            raise OutOfRange(f"A drill has up to {MOST_CUES} cues, not {len(self.cues)}.", field="cues")
+        if len(self.ornaments) > MOST_ORNAMENTS:
+            raise OutOfRange(
+                f"A drill has up to {MOST_ORNAMENTS} ornaments by hand, not {len(self.ornaments)}.", field="ornaments"
+            )
+        if len(self.stage_counts) > MOST_STEPS:
+            raise OutOfRange(f"Up to {MOST_STEPS} steps have a count of their own.", field="stage_counts")
+        if len(self.prompt) > LONGEST_PROMPT:
+            raise OutOfRange(f"A prompt has up to {LONGEST_PROMPT} signs, not {len(self.prompt)}.", field="prompt")
         if len(self.way_in) > MOST_STEPS:
             raise OutOfRange(f"A way in has up to {MOST_STEPS} steps, not {len(self.way_in)}.", field="way_in")
         if abs(self.register) > MOST_REGISTER:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.drill.hits import Hits, is_hit
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import AS_WRITTEN, Event, LegReading
 
@@ -14,7 +15,10 @@ Reduction = Literal[
 
 REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "everything": ("everything", "As it is written."),
-    "hits": ("the hits alone", "The accented notes; what is between them keeps its time in silence."),
+    "hits": (
+        "the hits alone",
+        "The layer of hits, or the accented notes; what is between them keeps its time in silence.",
+    ),
     "between": ("what is between the hits", "The other half of it: the hits are heard inside."),
     "first_half": ("the first half of each leg", "Then silence, as long as the second half."),
     "second_half": ("the second half of each leg", "The first half goes by in silence."),
@@ -24,6 +28,7 @@ REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "burst": ("bursts with a rest as long", "A few beats to the note that they arrive on, then silence as long."),
 }
 LONGEST_SYMBOL, LONGEST_BURST = 4, 64
+NO_HITS = Hits()
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,15 +54,15 @@ class Reduce:
         if not 1 <= self.beats <= LONGEST_BURST:
             raise OutOfRange(f"A burst lasts 1 to {LONGEST_BURST} beats.", field="reduce.beats")
 
-    def plays(self, event: Event, leg: LegReading) -> bool:
+    def plays(self, event: Event, leg: LegReading, hits: Hits) -> bool:
         """Return whether a note is played; its middle is that of the pass of its leg."""
         match self.part:
             case "everything":
                 return True
             case "hits":
-                return event.accent == "accent"
+                return is_hit(event, hits)
             case "between":
-                return event.accent != "accent"
+                return not is_hit(event, hits)
             case "first_half":
                 return event.onset < _middle(leg)
             case "second_half":
@@ -73,33 +78,55 @@ class Reduce:
                 return event.onset % (2 * self.beats) <= self.beats
 
 
-def reduced(events: Sequence[Event], reduce: Reduce, legs: Sequence[LegReading]) -> tuple[Event, ...]:
-    """Return the events with what is not played silenced; onsets and lengths stay as they are."""
-    if reduce.part in {"everything", "composite"}:
+def reduced(
+    events: Sequence[Event],
+    reduce: Reduce,
+    legs: Sequence[LegReading],
+    hits: Hits = NO_HITS,
+    hands_from: int = 1,
+    *,
+    swings: bool = False,
+) -> tuple[Event, ...]:
+    """Return the events with what is not played silenced; onsets and lengths stay as they are.
+
+    Args:
+        hits: The layer of hits, whose fills may leave notes out. hands_from: The bar in which the hands enter.
+        swings: Whether the hands go by place, so that they swing on in the air between the hits.
+    """
+    empty = hits.silent(events)
+    if reduce.part in {"everything", "composite"} and not empty and hands_from == 1:
         return tuple(events)
     found: list[Event] = []
     silent = False
-    for event in events:
+    for number, event in enumerate(events):
         if event.kind == "note":
-            silent = not reduce.plays(event, legs[event.leg])
+            played = reduce.plays(event, legs[event.leg], hits)
+            silent = not played or number in empty or event.bar < hands_from
         elif event.kind != "hold":
             silent = False
-        is_part = event.kind in {"note", "hold"}
-        found.append(_silenced(event) if silent and is_part else event)
+        if silent and event.kind in {"note", "hold"}:
+            in_the_air = swings and event.bar >= hands_from and (number in empty or reduce.part in _LAYERS)
+            event = _silenced(event, event.stroke if in_the_air else None)
+        found.append(event)
     return tuple(found)
 
 
-def _silenced(event: Event) -> Event:
+#: Parts of a drill between whose notes an arm that goes by place swings on.
+_LAYERS: tuple[Reduction, ...] = ("hits", "between")
+
+
+def _silenced(event: Event, stroke: str | None) -> Event:
     return replace(
         event,
-        kind="rest",
+        kind="air" if stroke else "rest",
         pitch=None,
         chord=None,
-        stroke=None,
+        stroke=stroke,
         touch=None,
         slurred=False,
         accent="plain",
         how=AS_WRITTEN,
+        hit=None,
     )
 
 

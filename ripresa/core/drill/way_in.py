@@ -1,9 +1,11 @@
 """The way in: the steps by which a drill is learnt, in an order that the teacher chooses."""
 
+from dataclasses import dataclass
 from typing import Literal
 
-from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace, Economy, Hands
+from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace, Economy, Hands, Letters
 from ripresa.core.drill.reduce import Reduce
+from ripresa.core.rhythm import Counting
 
 Step = Literal[
     "listen",
@@ -72,6 +74,14 @@ SCHOOLS: dict[str, tuple[str, str, tuple[Step, ...]]] = {
 }
 
 
+@dataclass(frozen=True, slots=True)
+class StageCount:
+    """How a step of the way in is counted, if not as the drill is."""
+
+    step: Step
+    counting: Counting = Counting()
+
+
 def reduce_of(step: Step, hands: Hands, faster: str = "R") -> Reduce:
     """Return what is played at a step; those without the instrument sound as a whole.
 
@@ -100,6 +110,8 @@ def leading(hands: Hands) -> str:
     """Return the symbol that strikes first: the leading hand; empty where none are written."""
     if isinstance(hands, ByOrder):
         return hands.cycle[0]
+    if isinstance(hands, Letters):
+        return hands.pattern[0] if hands.pattern else hands.lead
     if isinstance(hands, Articulated):
         return "T"
     if isinstance(hands, ByPlace | Economy):

@@ -3,8 +3,10 @@
 Beats become seconds here and nowhere else, each from its own position, so that nothing drifts.
 """
 
-from ripresa.core.playing.backing import ACCOMPANIMENTS, Accompaniment, Drum
+from ripresa.core.playing.backing import ACCOMPANIMENTS, Accompaniment
+from ripresa.core.playing.cueing import cues_at
 from ripresa.core.playing.due import expected_onsets, most_due
+from ripresa.core.playing.guess import Guess, guess_of
 from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
 from ripresa.core.playing.performance import ROLL, BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
 from ripresa.core.playing.practice import (
@@ -19,7 +21,8 @@ from ripresa.core.playing.practice import (
 from ripresa.core.playing.pulse import SCHOOLS, Pulse
 from ripresa.core.playing.score import Score, Window, in_turn
 from ripresa.core.playing.sounding import Sounding, soundings
-from ripresa.core.playing.speech import SILENT, WHATS, WORDS, Spoken
+from ripresa.core.playing.speech import SILENT, WHATS, WORDS, Spoken, voice_row
+from ripresa.core.playing.struck import Drum
 
 __all__ = [
     "ACCOMPANIMENTS",
@@ -35,6 +38,7 @@ __all__ = [
     "BackTone",
     "Before",
     "Drum",
+    "Guess",
     "Performance",
     "Pulse",
     "Score",
@@ -46,7 +50,9 @@ __all__ = [
     "at_step",
     "bars_window",
     "before_it_was_moved",
+    "cues_at",
     "expected_onsets",
+    "guess_of",
     "in_turn",
     "is_drill_itself",
     "lead_of",
@@ -57,4 +63,5 @@ __all__ = [
     "slowed",
     "soundings",
     "timed",
+    "voice_row",
 ]

@@ -8,20 +8,25 @@ from typing import Literal
 from ripresa.core.drill.material import Line, Material, ScaleRun, Strum
 from ripresa.core.grid import ChordSpan, parse_progression
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, Chord, parse_tonic, voiced
+from ripresa.core.playing.struck import Drum, layer_sounds
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Meter
 
-Accompaniment = Literal["chords", "bass", "groove"]
-Drum = Literal["kick", "snare", "hat"]
+Accompaniment = Literal["chords", "bass", "groove", "hits", "foot", "arm"]
 
 ACCOMPANIMENTS: dict[Accompaniment, tuple[str, str]] = {
     "chords": ("chords", "Held softly; of the progression, or of the tonic."),
     "bass": ("a bass", "The root on every other beat."),
     "groove": ("a groove", "Drums, as plain as can be: the beat, its halves, and a backbeat."),
+    "hits": ("the band’s hits", "The layer of hits as a band strikes it, full and light, with a sound of its own."),
+    "foot": ("the foot", "Each tap of the foot, low and soft."),
+    "arm": ("the arm in the air", "A soft brush where the arm swings and nothing sounds."),
 }
 #: The lowest root of the bass, as a MIDI note.
 _BASS = 36
 _SHORT = Fraction(1, 8)
+#: Layers of the drill itself that can be heard.
+_LAYERS: tuple[Literal["hits", "foot", "arm"], ...] = ("hits", "foot", "arm")
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +53,9 @@ def backing(reading: Reading, parts: Iterable[Accompaniment]) -> tuple[BackNote,
                 found += _bass(start, end, chord, concert)
     if "groove" in asked:
         found += _groove(reading)
+    for layer in _LAYERS:
+        if layer in asked:
+            found += (BackNote(at, _SHORT, (), sound) for at, sound in layer_sounds(reading, layer))
     return tuple(sorted(found, key=lambda note: note.at))
 
 

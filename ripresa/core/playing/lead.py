@@ -153,7 +153,8 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
             if cursor.at >= beats:
                 break
             word = counting.word(of, cursor.beat, number)
-            words += [(place.onset, word) for place in cursor.lay(0, Slot(of, number)) if place.on_grid]
+            laid = list(cursor.lay(0, Slot(of, number)))
+            words += [(place.onset, word) for place in laid if place.on_grid and word]
         words = [one for one in words if one[0] < beats]
         aloud = {at for at, _ in words}
         if not fits(words, bpm):
@@ -166,6 +167,9 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
 
 
 def _first_note(reading: Reading) -> Fraction:
+    if reading.drill.enters.hands > 1:
+        # The hands join what goes on already: the count leads to that.
+        return Fraction(0)
     return next((event.onset for event in reading.events if event.kind == "note"), Fraction(0))
 
 

@@ -4,17 +4,19 @@ Here, and only here, beats become seconds. Each time is worked out from its
 own position, never by adding up rounded gaps, so nothing drifts.
 """
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.drill import Entering, Step
 from ripresa.core.exact import Exact
-from ripresa.core.playing.backing import Accompaniment, Drum, backing
+from ripresa.core.playing.backing import Accompaniment, backing
 from ripresa.core.playing.lead import COUNT_A_BAR, Before, lead_of
 from ripresa.core.playing.pulse import Pulse
 from ripresa.core.playing.score import Score, Tick, Tone, Window, bar_parts, in_turn, room, within
 from ripresa.core.playing.speech import SILENT, Spoken, speech
+from ripresa.core.playing.struck import Drum, drum_of
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Level, check_bpm, span_seconds
 
@@ -29,7 +31,8 @@ class TimedTone:
     """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
 
     ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
-    to the next. ``loud`` is the share of its loudness that it has beside another hand.
+    to the next. ``loud`` is the share of its loudness that it has beside another hand; ``drum`` its sound where it is
+    struck without pitch.
     """
 
     event: int
@@ -40,6 +43,7 @@ class TimedTone:
     also: tuple[int, ...] = ()
     loud: float = 1.0
     apart: float = 0.0
+    drum: Drum | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,12 +87,14 @@ class BarSpan:
     Args:
         at: When it begins, in seconds from the start of the turn. number: Its number in the drill, from 1.
         begin, end: The part of it, in beats from its start.
+        cue: The lines of technique that hold in it; empty without.
     """
 
     at: float
     number: int
     begin: float
     end: float
+    cue: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -157,6 +163,8 @@ def perform(
     spoken: Spoken = SILENT,
     window: Window | None = None,
     turns: int | None = None,
+    step: Step | None = None,
+    layers: Collection[Entering] | None = None,
 ) -> Performance:
     """Return one turn of a reading in seconds.
 
@@ -164,11 +172,22 @@ def perform(
         before: What comes before the first note. pulse: The inner pulse, if it is to be heard.
         back: Parts of the backing that sound. spoken: What a voice says with it.
         window: The part that goes round, if not all of it. turns: Passes each in turn with the teacher, if any.
+        step: The step of the way in, for its cues. layers: Those that are there; all of them unless said.
 
     Raises:
         OutOfRange: A tempo or turns out of range.
     """
-    made = score(reading, bpm, before=before, pulse=pulse, back=back, spoken=spoken, window=window)
+    made = score(
+        reading,
+        bpm,
+        before=before,
+        pulse=pulse,
+        back=back,
+        spoken=spoken,
+        window=window,
+        step=step,
+        layers=layers,
+    )
     return timed(in_turn(made, turns) if turns is not None else made, bpm)
 
 
@@ -181,6 +200,8 @@ def score(
     back: Iterable[Accompaniment] = (),
     spoken: Spoken = SILENT,
     window: Window | None = None,
+    step: Step | None = None,
+    layers: Collection[Entering] | None = None,
 ) -> Score:
     """Return one turn of a reading in beats; the tempo says what a voice can follow, and how fast a pulse goes.
 
@@ -190,11 +211,17 @@ def score(
     start = window.start if window else Fraction(0)
     lead, too_fast = lead_of(reading, bpm, before, start)
     said = speech(reading, bpm, spoken)
+    tones = sorted([*_tones(reading), *_second(reading, bpm)], key=lambda tone: tone.at)
+    if layers is not None:
+        # Whoever is not there yet keeps the time in silence; a foot that is there is heard.
+        tones = tones if "hands" in layers else []
+        said = said if "count" in layers else replace(said, words=())
+        back = [one for one in back if one != "foot"] + (["foot"] if "foot" in layers else [])
     cycle = reading.click_cycle
     whole = Score(
         beats=reading.loop_beats,
-        bars=tuple(bar_parts(reading, Fraction(0), reading.loop_beats)),
-        tones=tuple(sorted([*_tones(reading), *_second(reading, bpm)], key=lambda tone: tone.at)),
+        bars=tuple(bar_parts(reading, Fraction(0), reading.loop_beats, step)),
+        tones=tuple(tones),
         ticks=tuple(Tick(at, level) for at, level in cycle.within(cycle.length)),
         click_beats=cycle.length,
         lead=lead,
@@ -203,7 +230,7 @@ def score(
         said=tuple(room(said.words, reading.loop_beats)),
         told=tuple(dict.fromkeys((*too_fast, *said.sentences))),
     )
-    return within(whole, reading, window) if window else whole
+    return within(whole, reading, window, step) if window else whole
 
 
 def timed(made: Score, bpm: Fraction) -> Performance:
@@ -216,7 +243,9 @@ def timed(made: Score, bpm: Fraction) -> Performance:
     return Performance(
         bpm=bpm,
         loop_seconds=seconds(made.beats),
-        bars=tuple(BarSpan(seconds(bar.at), bar.number, float(bar.begin), float(bar.end)) for bar in made.bars),
+        bars=tuple(
+            BarSpan(seconds(bar.at), bar.number, float(bar.begin), float(bar.end), bar.cue) for bar in made.bars
+        ),
         tones=tuple(
             TimedTone(
                 tone.event,
@@ -227,6 +256,7 @@ def timed(made: Score, bpm: Fraction) -> Performance:
                 tone.midis[1:],
                 float(tone.loud),
                 float(tone.apart),
+                tone.drum,
             )
             for tone in made.tones
         ),
@@ -262,6 +292,7 @@ def _tones(reading: Reading) -> Iterable[Tone]:
             event.accent,
             reading.loudness(event),
             ROLL if event.how.rolled else Fraction(0),
+            drum_of(reading, event),
         )
 
 

@@ -28,6 +28,9 @@ SLOWS: tuple[tuple[Fraction, str], ...] = (
 def at_step(drill: Drill, step: Step) -> Drill:
     """Return a drill as it is played at a step of its way in."""
     reduce = reduce_of(step, drill.hands, drill.faster_hand)
+    counting = next((one.counting for one in drill.stage_counts if one.step == step), None)
+    if counting is not None:
+        drill = replace(drill, counting=counting)
     if step == "over_click":
         return replace(drill, reduce=reduce, click=OfTheSlots(which="other_hand"))
     # Steps that play everything leave a part that the teacher took out as it is.

@@ -1,12 +1,12 @@
 """The inner pulse, made to be heard: first loud, then soft, then silent, while the student goes on with it."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact
+from ripresa.core.exact import Exact, label, listed
 from ripresa.core.rhythm import MIDDLE_RATE, Meter, inner_pulse
 
 School = Literal["middle", "large", "smallest"]
@@ -20,6 +20,8 @@ SCHOOLS: dict[School, tuple[str, str]] = {
     "smallest": ("small", "Sixteenths inside: nothing between two beats is left to chance."),
 }
 MOST_BARS = 16
+#: Bars for which a pulse that is switched goes on.
+MOST_SWITCHED = 64
 _LOUD, _SOFT = 1.0, 0.3
 
 
@@ -31,6 +33,7 @@ class Pulse:
         school: Which multiple of the beat.
         middle: Pulses a minute that the middle rate stays near.
         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
+        switched: Bars after which it goes over to the next school, and does not fade, 1 to 16; 0 keeps to one.
 
     Raises:
         OutOfRange: Another number of bars.
@@ -40,9 +43,10 @@ class Pulse:
     heard: int = 2
     soft: int = 2
     middle: Exact = MIDDLE_RATE
+    switched: int = 0
 
     def __post_init__(self) -> None:
-        for bars, name in ((self.heard, "heard"), (self.soft, "soft")):
+        for bars, name in ((self.heard, "heard"), (self.soft, "soft"), (self.switched, "switched")):
             if not 0 <= bars <= MOST_BARS:
                 raise OutOfRange(f"The pulse is heard for 0 to {MOST_BARS} bars, not {bars}.", field=f"pulse.{name}")
 
@@ -62,6 +66,9 @@ class Pulse:
 
     def beats(self, bpm: Fraction, meter: Meter) -> Iterator[tuple[Fraction, float]]:
         """Yield (beats from the first bar line, loudness from 0 to 1) of each pulse."""
+        if self.switched:
+            yield from self._switching(bpm, meter)
+            return
         step = 1 / self.multiple(bpm)
         until = meter.bar_start(self.heard + self.soft + 1)
         loud = meter.bar_start(self.heard + 1)
@@ -69,3 +76,29 @@ class Pulse:
         while number * step < until:
             yield number * step, _LOUD if number * step < loud else _SOFT
             number += 1
+
+    def told(self, bpm: Fraction) -> tuple[str, ...]:
+        """Return what each school counts inside at a tempo, in sentences, its own first; those that agree once."""
+        found: dict[Fraction, list[str]] = {}
+        for school in (self.school, *(one for one in SCHOOLS if one != self.school)):
+            found.setdefault(replace(self, school=school).multiple(bpm), []).append(SCHOOLS[school][0])
+        return tuple(
+            f"{listed(names)[:1].upper()}{listed(names)[1:]}: {label(multiple)} for each beat, "
+            f"{label(multiple * bpm)} a minute."
+            for multiple, names in found.items()
+        )
+
+    def order(self, bpm: Fraction) -> tuple[Fraction, ...]:
+        """Return the multiples that it goes through where it is switched, its own school first, each once."""
+        schools = [self.school, *(one for one in SCHOOLS if one != self.school)]
+        return tuple(dict.fromkeys(replace(self, school=one).multiple(bpm) for one in schools))
+
+    def _switching(self, bpm: Fraction, meter: Meter) -> Iterator[tuple[Fraction, float]]:
+        multiples = self.order(bpm)
+        for turn in range(MOST_SWITCHED // self.switched):
+            step = 1 / multiples[turn % len(multiples)]
+            start, end = (meter.bar_start(1 + number * self.switched) for number in (turn, turn + 1))
+            number = 0
+            while start + number * step < end:
+                yield start + number * step, _LOUD
+                number += 1

@@ -9,8 +9,11 @@ from fractions import Fraction
 from itertools import pairwise
 from typing import Literal, TypeVar
 
+from ripresa.core.drill import Step
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing.backing import BackNote
+from ripresa.core.playing.cueing import cues_at
+from ripresa.core.playing.struck import Drum
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Level
 
@@ -23,7 +26,7 @@ class Tone:
     """A note: index of its event, onset and beats it sounds, heard MIDI notes from the lowest, its level.
 
     ``loud`` is the share of its loudness that it has beside another hand; ``apart`` the seconds from one tone of a
-    rolled chord to the next.
+    rolled chord to the next; ``drum`` its sound where it is struck without pitch.
     """
 
     event: int
@@ -33,6 +36,7 @@ class Tone:
     level: Level
     loud: Fraction = Fraction(1)
     apart: Fraction = Fraction(0)
+    drum: Drum | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,12 +72,14 @@ class BarPart:
     Args:
         at: Where it begins, from the start of the turn. number: Its number in the drill, from 1.
         begin, end: The part of it, from its own start.
+        cue: The lines of technique that hold in it.
     """
 
     at: Fraction
     number: int
     begin: Fraction
     end: Fraction
+    cue: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,18 +153,19 @@ def room(words: Sequence[Word], end: Fraction) -> Iterator[Said]:
         yield Said(at, after - at, word)
 
 
-def bar_parts(reading: Reading, start: Fraction, end: Fraction) -> Iterator[BarPart]:
+def bar_parts(reading: Reading, start: Fraction, end: Fraction, step: Step | None = None) -> Iterator[BarPart]:
     """Yield the bars from one position to another, the first and the last as far as they lie inside."""
     meter, at = reading.meter, start
     while at < end:
         bar = meter.place(at)[0]
         begins = meter.bar_start(bar)
         until = min(meter.bar_start(bar + 1), end)
-        yield BarPart(at - start, bar, at - begins, until - begins)
+        cue = "; ".join(cues_at(reading, at, step))
+        yield BarPart(at - start, bar, at - begins, until - begins, cue)
         at = until
 
 
-def within(score: Score, reading: Reading, window: Window) -> Score:
+def within(score: Score, reading: Reading, window: Window, step: Step | None = None) -> Score:
     """Return the part of a score in a window as a loop of its own; the click keeps its phase and goes round with it."""
     rounds = range(int(window.end // score.click_beats) + 1)
     ticks = [replace(tick, at=number * score.click_beats + tick.at) for number in rounds for tick in score.ticks]
@@ -173,7 +180,7 @@ def within(score: Score, reading: Reading, window: Window) -> Score:
     return replace(
         score,
         beats=window.beats,
-        bars=tuple(bar_parts(reading, window.start, window.end)),
+        bars=tuple(bar_parts(reading, window.start, window.end, step)),
         tones=cut(score.tones),
         ticks=tuple(replace(tick, at=tick.at - window.start) for tick in ticks if window.start <= tick.at < window.end),
         click_beats=window.beats,

@@ -8,11 +8,12 @@ from functools import lru_cache
 from itertools import groupby, pairwise
 from typing import Literal
 
+from ripresa.core.drill import VoiceRow
 from ripresa.core.exact import decimal, division_label, label, told_beside
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading
 
-What = Literal["nothing", "slots", "played", "beats"]
+What = Literal["nothing", "slots", "played", "beats", "row"]
 Words = Literal["count", "names", "groups"]
 
 WHATS: dict[What, tuple[str, str]] = {
@@ -20,6 +21,7 @@ WHATS: dict[What, tuple[str, str]] = {
     "slots": ("says every slot", "The whole division aloud, rests too."),
     "played": ("says what is played", "A word for each note: the rhythm as it is spoken."),
     "beats": ("says the beats", "One word a beat, whatever the hands do."),
+    "row": ("says its row of the drill", "What the drill asks of the voice: divisions, the phrase, or the groups."),
 }
 WORDS: dict[Words, tuple[str, str]] = {
     "count": ("in count words", "As the drill is counted; letters where it says letters."),
@@ -59,6 +61,14 @@ class Spoken:
 
 
 SILENT = Spoken()
+#: What the voice row of a drill comes to; of something else one talks freely.
+_ROWS: dict[VoiceRow, Spoken] = {
+    "silent": SILENT,
+    "divisions": Spoken("slots"),
+    "sung": Spoken("played", "names"),
+    "groups": Spoken("played", "groups"),
+    "talk": SILENT,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,16 +122,24 @@ def speech(reading: Reading, bpm: Fraction, spoken: Spoken) -> Speech:
     A leg whose words come faster than a voice can say them is thinned: from
     every slot to what is played, to the beats, to the first beat of each bar.
     """
-    if spoken.what == "nothing":
+    asked = _ROWS[reading.drill.voice] if spoken.what == "row" else spoken
+    if asked.what == "nothing":
         return Speech(())
     found: list[tuple[Fraction, str]] = []
     sentences: dict[str, None] = {}
     for index, events in groupby(reading.events, key=lambda event: event.leg):
-        said, sentence = _leg(reading, reading.legs[index], list(events), bpm, spoken.what, spoken.words)
+        said, sentence = _leg(reading, reading.legs[index], list(events), bpm, asked.what, asked.words)
         found += said
         if sentence:
             sentences[sentence] = None
-    return Speech(tuple(found), tuple(sentences))
+    # A count that enters later is silent until then.
+    from_there = reading.meter.bar_start(reading.drill.enters.count)
+    return Speech(tuple(one for one in found if one[0] >= from_there), tuple(sentences))
+
+
+def voice_row(reading: Reading, bpm: Fraction) -> Speech:
+    """Return what the voice row of a drill says over one turn, as far as a voice can follow at a tempo."""
+    return speech(reading, bpm, Spoken("row"))
 
 
 def _leg(
@@ -168,7 +186,9 @@ def _thinned(
                 if at < leg.start or (how == "bars" and number > 1):
                     continue
                 # A division that spans beats has no slot on some; the beat is counted all the same.
-                word = at_slot.get(at) or (counting.word(Fraction(1), number, 0) if words == "count" else "")
+                # Numbers that go on over bars are known where a slot says them.
+                plain = words == "count" and counting.runs == "bar"
+                word = at_slot.get(at) or (counting.word(Fraction(1), number, 0) if plain else "")
                 if word:
                     yield at, word
 
@@ -178,7 +198,8 @@ def _named(events: Sequence[Event], words: Words) -> Iterator[tuple[Event, str]]
     for event in events:
         match words:
             case "count":
-                yield event, event.count
+                if event.count:
+                    yield event, event.count
             case "names":
                 if event.kind == "note" and event.pitch:
                     yield event, event.pitch.shown.rstrip("0123456789-𝄪𝄫")

@@ -5,16 +5,16 @@ works it out again. A reading has no tempo: its positions are beats.
 """
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import chain, islice
 from math import ceil
 
-from ripresa.core.drill import REDUCTIONS, Drill, Leg, Reduce, reduced
+from ripresa.core.drill import NO_HITS, REDUCTIONS, Drill, Leg, Reduce, reduced, voiced_by_level
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
-from ripresa.core.drill.hands import NoHands
+from ripresa.core.drill.hands import ByPlace, Letters, NoHands
 from ripresa.core.drill.material import NotePass
 from ripresa.core.drill.second import BALANCES
 from ripresa.core.errors import OutOfRange
@@ -42,7 +42,8 @@ class Reading:
         legs: One for each leg of the drill, in order.
         click_cycle: The click over the whole drill.
         second: Onsets of a second layer that is counted under the first, in beats.
-        body: (onset in beats, word) of each movement of the body.
+        body, foot: (onset in beats, word) of each movement of the body, and of each tap of the foot.
+        hits: (onset in beats, whether it is light) of each hit of the layer, played or not.
         beats: Length of the drill.
         other: Every slot of the left hand under them, where two play; they tile the same time.
         beside: Onsets of the hand that is left out, or of the left one where both play.
@@ -56,6 +57,8 @@ class Reading:
     click_cycle: ClickCycle
     second: tuple[Fraction, ...]
     body: tuple[tuple[Fraction, str], ...]
+    foot: tuple[tuple[Fraction, str], ...]
+    hits: tuple[tuple[Fraction, bool], ...]
     beats: Fraction
     other: tuple[Event, ...] = ()
     beside: tuple[Fraction, ...] = ()
@@ -179,8 +182,19 @@ def read(drill: Drill) -> Reading:
     hands = _hands(drill, instrument, meter, laid, places)
     beside = _beside(hands, drill)
     events, *others = _played(hands, drill, legs)
-    if drill.reduce.part != "everything":
+    if drill.reduce.part != "everything" or drill.hits.fills or drill.enters.hands > 1:
+        if drill.enters.hands > 1 and not any(event.bar >= drill.enters.hands for event in events):
+            raise OutOfRange(
+                f"The hands enter in bar {drill.enters.hands}, and the drill ends with bar {events[-1].bar}. Let them "
+                "enter sooner, or make it longer.",
+                field="enters.hands",
+            )
         if not any(event.kind == "note" for event in chain(events, *others)):
+            if drill.reduce.part == "everything":
+                raise OutOfRange(
+                    "Nothing is left to play: no note is a hit, and the fills leave out all the others. Fill more.",
+                    field="hits.fills",
+                )
             raise OutOfRange(
                 f"Nothing is left to play of {REDUCTIONS[drill.reduce.part][0]}"
                 + (f", “{drill.reduce.hand}”" if drill.reduce.part == "hand" else "")
@@ -199,7 +213,9 @@ def read(drill: Drill) -> Reading:
         legs=tuple(legs),
         click_cycle=_click(drill.click, meter, events, beside, cursor.at),
         second=tuple(_second(legs, passes)),
-        body=tuple(drill.body.marks(cursor.at)),
+        body=_entering(drill.body.marks(cursor.at, meter), meter, drill.enters.movement),
+        foot=_entering(drill.foot.marks(cursor.at, meter), meter, drill.enters.foot),
+        hits=_hits(drill, meter, cursor.at),
         beats=cursor.at,
         other=others[0] if others else (),
         beside=beside,
@@ -209,7 +225,20 @@ def read(drill: Drill) -> Reading:
 def unreduced(reading: Reading) -> Reading:
     """Return a reading with all of its notes: what is left out now is counted all the same."""
     drill = reading.drill
-    return reading if drill.reduce.part == "everything" else read(replace(drill, reduce=Reduce()))
+    whole = replace(drill, reduce=Reduce(), hits=replace(drill.hits, fills=()), enters=replace(drill.enters, hands=1))
+    return reading if drill == whole else read(whole)
+
+
+def _entering(marks: Iterable[tuple[Fraction, str]], meter: Meter, bar: int) -> tuple[tuple[Fraction, str], ...]:
+    """Return the marks of a layer from the bar in which it enters."""
+    start = meter.bar_start(bar)
+    return tuple(mark for mark in marks if mark[0] >= start)
+
+
+def _hits(drill: Drill, meter: Meter, beats: Fraction) -> tuple[tuple[Fraction, bool], ...]:
+    if not drill.hits.is_written:
+        return ()
+    return tuple((at, level == "ghost") for at, level in drill.hits.laid(meter).until(beats))
 
 
 def _hands(
@@ -217,7 +246,7 @@ def _hands(
 ) -> list[tuple[Event, ...]]:
     """Return the events of each hand: one row, or the right hand and the left."""
     if not drill.second.is_there:
-        return [events_of(drill, places, drill.hands, drill.accents)]
+        return [_dressed(drill, instrument, meter, events_of(drill, places, drill.hands, drill.accents, meter))]
     under = list(islice(lay_second(drill, instrument, meter, laid), MOST_PLACES + 1))
     if len(under) > MOST_PLACES:
         raise OutOfRange(
@@ -225,9 +254,14 @@ def _hands(
             field="second.legs",
         )
     return [
-        events_of(drill, places, drill.hands, drill.accents, "right"),
-        events_of(drill, under, NoHands(), drill.second.accents, "left"),
+        _dressed(drill, instrument, meter, events_of(drill, places, drill.hands, drill.accents, meter, "right")),
+        events_of(drill, under, NoHands(), drill.second.accents, meter, "left"),
     ]
+
+
+def _dressed(drill: Drill, instrument: Instrument, meter: Meter, events: tuple[Event, ...]) -> tuple[Event, ...]:
+    """Return events with their hits, and in the register of their loudness."""
+    return voiced_by_level(drill.hits.hitting(events, meter), drill.voicing, instrument)
 
 
 def _beside(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fraction, ...]:
@@ -240,12 +274,18 @@ def _beside(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fraction,
 
 def _played(hands: Sequence[tuple[Event, ...]], drill: Drill, legs: Sequence[LegReading]) -> list[tuple[Event, ...]]:
     """Return the rows that are played: a hand alone is a row alone, and so are both in one."""
-    reduce = drill.reduce
+    reduce, enters = drill.reduce, drill.enters.hands
+    swings = isinstance(drill.hands, ByPlace | Letters)
+    # The layer of hits is the first hand's; whoever enters later does so with both.
+    hands = [
+        reduced(events, Reduce(), legs, drill.hits if number == 0 else NO_HITS, enters, swings=swings)
+        for number, events in enumerate(hands)
+    ]
     if len(hands) > 1 and reduce.part == "composite":
         return [tuple(composite(hands[0], hands[1], drill.second.phrase))]
     if len(hands) > 1 and reduce.part == "hand" and reduce.hand in HANDS_OF.values():
         return [events for events in hands if events[0].hand == reduce.hand]
-    return [reduced(events, reduce, legs) for events in hands]
+    return [reduced(events, reduce, legs, replace(drill.hits, fills=()), swings=swings) for events in hands]
 
 
 def _as_laid(name: str, cursor: Cursor) -> Meter:
@@ -291,6 +331,7 @@ def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> li
         key = leg, index % len(meters)
         if key not in known:
             made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register)
+            made = made.unpitched() if instrument.is_struck else made
             known[key] = made.folded(instrument) if drill.folded else made
         found.append(known[key])
         # What is silent or held takes its slots too.

@@ -30,7 +30,8 @@ class LeadHome:
 def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
     """Return when the lead comes home, for each leg that is laid in another way; nothing where no law leads."""
     hands = reading.drill.hands
-    if not isinstance(hands, Articulated | ByOrder | ByPlace):
+    # An ornament by hand stands on one place and shifts what follows: such a lead never comes round.
+    if not isinstance(hands, Articulated | ByOrder | ByPlace) or reading.drill.ornaments:
         return ()
     return tuple(_home(reading, leg, hands) for leg in unlike_legs(reading, _law(hands)))
 

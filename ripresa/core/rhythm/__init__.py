@@ -4,7 +4,17 @@ Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` a
 """
 
 from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word
-from ripresa.core.rhythm.counting import SYLLABLES, SYSTEMS, Counting, count_word, ordinal, place_name, slot_name
+from ripresa.core.rhythm.counting import (
+    EIGHT,
+    RUNS,
+    SYLLABLES,
+    SYSTEMS,
+    Counting,
+    count_word,
+    ordinal,
+    place_name,
+    slot_name,
+)
 from ripresa.core.rhythm.kinds import Level, SlotKind
 from ripresa.core.rhythm.meter import METERS, Bar, Meter
 from ripresa.core.rhythm.meter_text import leg_meters, meter_named
@@ -31,10 +41,12 @@ from ripresa.core.rhythm.tempo import (
 )
 
 __all__ = [
+    "EIGHT",
     "FASTEST_BPM",
     "METERS",
     "MIDDLE_RATE",
     "RATIOS",
+    "RUNS",
     "SETTINGS",
     "SLOWEST_BPM",
     "SYLLABLES",

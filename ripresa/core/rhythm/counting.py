@@ -7,7 +7,8 @@ from typing import Literal
 
 from ripresa.core.errors import OutOfRange, Unreadable
 
-System = Literal["numbers", "syllables", "own"]
+System = Literal["numbers", "syllables", "ands", "own"]
+Runs = Literal["bar", "eight", "phrase"]
 
 LONGEST_TEXT = 600
 #: Stands in own words for the number of the beat.
@@ -38,8 +39,17 @@ SYLLABLES: dict[int, tuple[str, ...]] = {
 SYSTEMS: dict[System, tuple[str, str]] = {
     "numbers": ("in numbers", "1 e & a: the beat is always heard."),
     "syllables": ("in syllables", "ta ka di mi: each division has a sound of its own."),
+    "ands": ("on the & only", "What is between the beats is said, the beat itself is felt."),
     "own": ("in your own words", "For each division its words; # is the number of the beat."),
 }
+
+#: How far the numbers of the beats go on.
+RUNS: dict[Runs, tuple[str, str]] = {
+    "bar": ("from 1 in each bar", "The usual count: one hears where the bar begins."),
+    "eight": ("on to eight", "Over two bars of four: a longer breath, as dancers count."),
+    "phrase": ("on through the phrase", "To the end of the leg: one hears how long it is."),
+}
+EIGHT = 8
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +58,7 @@ class Counting:
 
     Args:
         system: Numbers, syllables, or own words; a division without words of its own is counted in numbers.
+        runs: Whether the numbers of the beats begin again with each bar, after eight, or with each leg.
         own: Words of each division, parted by ``;``: ``"2: # und; 3: # o la"``; ``#`` is the number of the beat.
 
     Raises:
@@ -57,6 +68,7 @@ class Counting:
 
     system: System = "numbers"
     own: str = ""
+    runs: Runs = "bar"
 
     def __post_init__(self) -> None:
         if len(self.own) > LONGEST_TEXT:
@@ -66,8 +78,14 @@ class Counting:
         if self.system == "own":
             parse_own(self.own)
 
+    @property
+    def words(self) -> str:
+        """How it counts, in words: ``in syllables, on to eight``."""
+        runs = f", {RUNS[self.runs][0]}" if self.runs != "bar" else ""
+        return f"{SYSTEMS[self.system][0]}{runs}"
+
     def word(self, division: Fraction, beat: int, slot: int, span: Fraction | None = None) -> str:
-        """Return the word for a slot; for ``span`` see ``count_word``.
+        """Return the word for a slot, empty where nothing is said; for ``span`` see ``count_word``.
 
         >>> [Counting("syllables").word(Fraction(4), 2, slot) for slot in range(4)]
         ['ta', 'ka', 'di', 'mi']
@@ -75,6 +93,9 @@ class Counting:
         'und'
         """
         words: tuple[str, ...] | None = None
+        if self.system == "ands":
+            # The half of the slots that its division shares, whatever it is called.
+            return "&" if 2 * slot == division.numerator else ""
         if self.system != "numbers":
             known = SYLLABLES if self.system == "syllables" else parse_own(self.own)
             words = known.get(division.numerator)

@@ -20,7 +20,7 @@ Source = Literal["taps", "midi", "microphone", "file", "stand_in", "by_ear"]
 #: Sources that hear sound alone.
 BY_SOUND: tuple[Source, ...] = ("microphone", "file")
 #: How the sounds of a voice begin.
-_BEGINS: dict[Voice, As] = {"pluck": "plucked", "keys": "struck", "wind": "tongued"}
+_BEGINS: dict[Voice, As] = {"pluck": "plucked", "keys": "struck", "wind": "tongued", "struck": "struck"}
 
 
 def usual_sound(reading: Reading) -> As:

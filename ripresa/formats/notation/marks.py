@@ -81,6 +81,9 @@ class Marks:
     def _articulations(self, event: Event) -> Iterator[str]:
         if event.accent == "accent":
             yield "<accent/>"
+        if event.hit:
+            # A hit weighs, whatever its accent.
+            yield '<strong-accent type="up"/>' if event.hit == "full" else "<soft-accent/>"
         share = self.reading.lasts(event, Fraction(1))
         yield _SHORTENED.get(share, "")
 

@@ -64,6 +64,7 @@ class Sheet:
         brief: The drill in a sentence. differs: What this student plays otherwise.
         before: What to do before playing, in order.
         rails, notation: The pictures; more: what they leave out, in words.
+        cues: Lines of technique, with where they hold.
         fit: How legs fit the bar and change, in sentences.
         sign: The note that bpm counts. rungs: From the present one on. first_click: What the first click means.
         moving, clean: When to go up, stay or go back; what a clean take is.
@@ -83,6 +84,7 @@ class Sheet:
     rails: tuple[Picture, ...] = ()
     notation: tuple[Picture, ...] = ()
     more: str = ""
+    cues: tuple[str, ...] = ()
     fit: tuple[str, ...] = ()
     sign: str = ""
     rungs: tuple[RungLine, ...] = ()
@@ -128,6 +130,8 @@ def _paragraphs(sheet: Sheet) -> Iterator[str]:
         yield f"For you: {', '.join(sheet.differs)}."
     if sheet.before:
         yield "Before you play\n" + "\n".join(f"{place}. {step}" for place, step in enumerate(sheet.before, start=1))
+    if sheet.cues:
+        yield "Think of\n" + "\n".join(sheet.cues)
     yield "\n".join(picture.words for picture in (*sheet.rails, *sheet.notation))
     yield "\n".join([*sheet.fit, *([sheet.more] if sheet.more else [])])
     if sheet.rungs:

@@ -46,6 +46,8 @@
   ]
 }
 
+#if sheet.cues.len() > 0 [*Think of:* #sheet.cues.join("; ").]
+
 #v(0.3em)
 #for row in sheet.rails { block(above: 0.35em, below: 0.35em, picture(row)) }
 #for page in sheet.notation { block(above: 0.5em, below: 0.5em, breakable: true, picture(page)) }

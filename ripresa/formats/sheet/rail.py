@@ -10,7 +10,7 @@ from fractions import Fraction
 from html import escape
 from itertools import groupby, pairwise
 
-from ripresa.core.drill.material import own_rhythm
+from ripresa.core.drill.material import Cells, own_rhythm
 from ripresa.core.exact import division_label, plural
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
@@ -26,6 +26,8 @@ _COUNT = 15.0
 MOST_ROWS = 8
 #: Bars that show one rhythm: who can play those can go on.
 _MOST_OF_ONE = 4
+#: Bars of cells in every combination: two cells over four beats are 16, three over three 27.
+_MOST_OF_CELLS = 32
 #: Points between two words below which they are set smaller.
 _TIGHT = 15.0
 
@@ -78,7 +80,11 @@ def rail_rows(reading: Reading, *, large: bool = False) -> tuple[list[RailRow], 
         if not several or bar.leg > begun:
             different.setdefault(_looks(bar, reading), bar)
         begun = bar.leg
-    shown = list(different.values())[: MOST_ROWS if several else _MOST_OF_ONE]
+    most = MOST_ROWS if several else _MOST_OF_ONE
+    if isinstance(reading.drill.material, Cells):
+        # Every combination is what such a sheet is for.
+        most = _MOST_OF_CELLS
+    shown = list(different.values())[:most]
     rows = len(shown) * (2 if reading.other else 1)
     heights = _ROOMY if rows <= _MOST_ROOMY else _LOW
     widest = max(bar.length for bar in shown)
@@ -114,12 +120,25 @@ def _looks(bar: _Bar, reading: Reading) -> object:
     )
     clicks = tuple((at - bar.start, level) for at, level in _clicks(bar, reading))
     # Groups that go on from bar to bar are no reason to show every bar: their accents are.
-    return shown, clicks, bar.length
+    layers = tuple((name, tuple((at - bar.start, mark) for at, mark in marks)) for name, marks in _layers(bar, reading))
+    return shown, clicks, bar.length, layers
 
 
 def _clicks(bar: _Bar, reading: Reading) -> list[tuple[Fraction, str]]:
     end = bar.start + bar.length
     return [(at, level) for at, level in reading.click_cycle.within(end) if at >= bar.start]
+
+
+def _layers(bar: _Bar, reading: Reading) -> Iterator[tuple[str, list[tuple[Fraction, str]]]]:
+    """Yield the layers under the pegs: the hits, full and light, then foot and body as they enter."""
+    end = bar.start + bar.length
+    hits = [(at, "□" if light else "■") for at, light in reading.hits]
+    rows = {"foot": ("foot", reading.foot), "movement": ("body", reading.body)}
+    named = [rows[name] for name, _ in reading.drill.enters.order if name in rows]
+    for name, marks in [("hits", hits), *named]:
+        here = [(at, mark) for at, mark in marks if bar.start <= at < end]
+        if here:
+            yield name, here
 
 
 def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights, width: float) -> RailRow:
@@ -150,6 +169,10 @@ def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights, width
         y += 13.0
     if has_touch and not two:
         parts += [_text(x(event.onset), y, event.touch.shown, 8.5) for event in bar.rows[0] if event.touch]
+        y += 12.0
+    for name, marks in _layers(bar, reading):
+        parts.append(_text(0, y, name, 9.5, anchor="start"))
+        parts += [_text(x(at), y, mark, 10) for at, mark in marks]
         y += 12.0
     for at, level in _clicks(bar, reading):
         parts.append(_diamond(x(at), y - 4, 4.6 if level == "strong" else 3.4))
@@ -240,7 +263,16 @@ def _text(x: float, y: float, text: str, size: float, *, anchor: str = "middle",
 
 def _in_words(bar: _Bar) -> str:
     said = ", ".join(
-        " ".join(word for word in (event.count, event.stroke, "accent" if event.accent == "accent" else "") if word)
+        " ".join(
+            word
+            for word in (
+                event.count,
+                event.stroke,
+                "accent" if event.accent == "accent" else "",
+                f"{event.hit} hit" if event.hit else "",
+            )
+            if word
+        )
         for event in bar.rows[0]
         if event.kind == "note"
     )

@@ -6,25 +6,27 @@ To add one, write its module and add it to ``Hands`` and ``HANDS`` below.
 
 from typing import Annotated
 
-from ripresa.core.drill.hands import articulated, by_order, by_place, economy, none
+from ripresa.core.drill.hands import articulated, by_order, by_place, economy, letters, none
 from ripresa.core.drill.hands.articulated import CIRCUITS, Articulated
 from ripresa.core.drill.hands.articulated import PATTERNS as ARTICULATION_PATTERNS
 from ripresa.core.drill.hands.by_order import CYCLES, RESTARTS, SLUR, ByOrder
 from ripresa.core.drill.hands.by_place import LEADS, ODD_SCHOOLS, ByPlace
 from ripresa.core.drill.hands.economy import Economy
+from ripresa.core.drill.hands.letters import HAND_LEADS, Letters
 from ripresa.core.drill.hands.none import NoHands
 from ripresa.core.exact import ByKind
 from ripresa.core.kind import Kind
 
-Hands = Annotated[ByOrder | ByPlace | Economy | Articulated | NoHands, ByKind()]
+Hands = Annotated[ByOrder | ByPlace | Letters | Economy | Articulated | NoHands, ByKind()]
 #: All kinds, in the order in which they are offered.
-HANDS: tuple[Kind[Hands], ...] = (none.KIND, by_place.KIND, economy.KIND, articulated.KIND, by_order.KIND)
+HANDS: tuple[Kind[Hands], ...] = (none.KIND, by_place.KIND, letters.KIND, economy.KIND, articulated.KIND, by_order.KIND)
 
 __all__ = [
     "ARTICULATION_PATTERNS",
     "CIRCUITS",
     "CYCLES",
     "HANDS",
+    "HAND_LEADS",
     "LEADS",
     "ODD_SCHOOLS",
     "RESTARTS",
@@ -34,5 +36,6 @@ __all__ = [
     "ByPlace",
     "Economy",
     "Hands",
+    "Letters",
     "NoHands",
 ]

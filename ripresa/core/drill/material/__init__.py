@@ -23,7 +23,7 @@ from ripresa.core.drill.material.arpeggio import Arpeggio
 from ripresa.core.drill.material.cells import MIXES, Cells
 from ripresa.core.drill.material.count import Count
 from ripresa.core.drill.material.finger_order import ALL, LEGATOS, ORDERS, PATHS, FingerOrder
-from ripresa.core.drill.material.line import AFTERS, RHYTHMS, Line
+from ripresa.core.drill.material.line import AFTERS, FITS, RHYTHMS, Line
 from ripresa.core.drill.material.line_text import LineNote, parse_line, without_bars, write_line
 from ripresa.core.drill.material.long_notes import LongNotes
 from ripresa.core.drill.material.notes import NotePass
@@ -76,6 +76,7 @@ __all__ = [
     "BASSES",
     "FIGURES",
     "FINEST",
+    "FITS",
     "LEGATOS",
     "MATERIALS",
     "MIXES",

@@ -6,7 +6,8 @@ from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Shape, Top, run_pass
+from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for, run_pass
+from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, chord_named, parse_tonic, show_tonic
@@ -23,7 +24,8 @@ class Arpeggio:
         tonic: Its root, ``"D"``, ``"Eb"``.
         chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
         shape, top: As in a scale run.
-        octaves: 1 to 8.
+        octaves: 1 to 8, or as in a scale run.
+        start: Tone of the chord on which it starts, from 1.
 
     Raises:
         Unreadable: The root is not one.
@@ -34,13 +36,21 @@ class Arpeggio:
     tonic: str = "C"
     chord: str = "major_triad"
     shape: Shape = "there_and_back"
-    octaves: Annotated[int, Between(1, MOST_OCTAVES, "An arpeggio spans {least} to {most} octaves, not {value}.")] = 2
+    octaves: Annotated[
+        Octaves, Between(1, MOST_OCTAVES, "An arpeggio spans {least} to {most} octaves, not {value}.")
+    ] = 2
     top: Top = "once"
+    start: int = 1
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
         chord_named(self.chord)
         check_bounds(self, "material")
+        if not 1 <= self.start <= self.tones.degrees:
+            raise OutOfRange(
+                f"A {self.tones.name} chord has tones 1 to {self.tones.degrees}, and not {self.start}.",
+                field="material.start",
+            )
 
     @property
     def tones(self) -> Scale:
@@ -57,11 +67,14 @@ class Arpeggio:
         """It has no rhythm of its own: the legs give it."""
         return None
 
-    def pass_for(self, _divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
+    def pass_for(self, divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: with d tones an octave, counted as in a scale run."""
-        tones = chord_named(self.chord)
-        notes, closing = run_pass(parse_tonic(self.tonic), tones, self.octaves, self.shape, self.top, 1, instrument)
-        return NotePass(notes, closing, plural(self.octaves, "octave"))
+        octaves, times = octaves_for(self.octaves, divisions)
+        notes, closing = run_pass(
+            parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
+        )
+        described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
+        return NotePass(notes * times, closing, described)
 
 
 KIND = Kind(Arpeggio(), "the arpeggio of", "The tones of a chord, one after the other.")

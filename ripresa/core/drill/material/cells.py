@@ -15,17 +15,19 @@ from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
 from ripresa.core.rhythm import CountedBeat, Meter, parse_count
 
-Mix = Literal["all", "weave", "drawn"]
+Mix = Literal["all", "weave", "drawn", "by_hand"]
 
 LONGEST_TEXT = 400
 MOST_CELLS = 8
 MOST_BARS = 128
+MOST_CHOSEN = 512
 MIXES: dict[Mix, tuple[str, str]] = {
     "all": ("in every combination", "Two cells over four beats are 16 bars: nothing is left out."),
     "weave": (
         "bar by bar, then beat by beat",
         "Each alone for a bar, then half bars, then in turn on each beat.",
     ),
+    "by_hand": ("woven by hand", "Press a beat of the rail: it goes over to the next cell."),
     "drawn": ("drawn by lot", "Another order for each number; the same number gives the same bars again."),
 }
 #: How often a cell may come in a row when cells are drawn.
@@ -38,7 +40,8 @@ class Cells:
 
     Args:
         text: Cells as counts of one beat, parted by ``;``: ``"1 &; 1 e & a; (1) trip let"``; 2 to 8 of them.
-        mix: Every combination, woven, or drawn by lot.
+        mix: Every combination, woven, drawn by lot, or by hand.
+        chosen: By hand: which cell, from 1, stands on each beat, bar after bar; what is missing of a bar is cell 1.
         bars: Bars that are drawn, 1 to 128. seed: Which draw, 0 to 9999.
 
     Raises:
@@ -59,12 +62,18 @@ class Cells:
             "Another number, another order; the same number gives the same bars again.",
         ),
     ] = 1
+    chosen: tuple[int, ...] = ()
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"Cells have up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="material.text")
         check_bounds(self, "material")
-        self.cells  # noqa: B018 - reads them, so that what cannot be read is refused now
+        count = len(self.cells)
+        if len(self.chosen) > MOST_CHOSEN or any(not 1 <= one <= count for one in self.chosen):
+            raise OutOfRange(
+                f"Each beat has one of the cells 1 to {count}, and up to {MOST_CHOSEN} beats are chosen by hand.",
+                field="material.chosen",
+            )
 
     @property
     def cells(self) -> tuple[CountedBeat, ...]:
@@ -112,6 +121,10 @@ class Cells:
                 return tuple(product(range(count), repeat=beats))
             case "weave":
                 return tuple(_woven(count, beats))
+            case "by_hand":
+                chosen = [one - 1 for one in self.chosen] or [0] * beats
+                chosen += [0] * (-len(chosen) % beats)
+                return tuple(tuple(chosen[at : at + beats]) for at in range(0, len(chosen), beats))
             case "drawn":
                 drawn = _drawn(count, beats * self.bars, self.seed)
                 return tuple(tuple(drawn[at : at + beats]) for at in range(0, len(drawn), beats))

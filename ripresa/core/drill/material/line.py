@@ -20,6 +20,7 @@ from ripresa.core.rhythm import Meter
 
 Rhythm = Literal["legs", "own"]
 After = Literal["open", "home", "bar"]
+Fit = Literal["root", "as_it_is", "scale", "tone"]
 
 LONGEST_TEXT = 20_000
 FARTHEST_SHIFT = 256
@@ -32,6 +33,15 @@ AFTERS: dict[After, tuple[str, str]] = {
     "open": ("left open", "It ends where it ends; what is missing to the bar line is told."),
     "home": ("again until it comes home", "An odd line enters at another place each time, until it is back on 1."),
     "bar": ("and on to the bar line", "It begins again, and is cut off where the bar is full."),
+}
+FITS: dict[Fit, tuple[str, str]] = {
+    "root": ("moved from root to root", "Each statement as it is, on the root of its chord."),
+    "as_it_is": ("as it is", "Not a note is moved: the ear hears what each chord makes of it."),
+    "scale": (
+        "within the chord’s scale",
+        "From root to root, and each note into the scale that is usual over the chord.",
+    ),
+    "tone": ("to the nearest chord tone", "It stays where it lies; what is no tone of the chord goes to the nearest."),
 }
 
 
@@ -47,7 +57,8 @@ class Line:
         shift: Slots (or beats, in its own rhythm) by which it is moved, later above 0; −256 to 256.
         around: Whether what is moved over the end comes round to the start; else there is silence
             before it, or it begins as a pickup.
-        through: A progression that it is taken through, from root to root; empty for none.
+        through: A progression that it is taken through; empty for none.
+        fit: What becomes of its notes on each chord of it.
 
     Raises:
         Unreadable: A word or the tonic cannot be read.
@@ -62,6 +73,7 @@ class Line:
     shift: Exact = Fraction(0)
     around: bool = False
     through: str = ""
+    fit: Fit = "root"
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
@@ -182,7 +194,7 @@ class Line:
         for number, span in enumerate(spans):
             start, end = bounds[number], bounds[number + 1]
             sounds += [
-                _on_chord(sound, tonic, span.chord, instrument)
+                _on_chord(sound, tonic, span.chord, instrument, self.fit)
                 for sound in self._sounds(tonic, start, number)
                 if sound.onset < end
             ]
@@ -287,16 +299,42 @@ def _onto_slots(sounds: Sequence[Sound], end: Fraction, divisions: Sequence[Frac
     return tuple(slots)
 
 
-def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument) -> Sound:
-    """Return a sound moved from the tonic to the root of a chord, the nearer way, folded into range."""
+def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument, fit: Fit) -> Sound:
+    """Return a sound as it is played on a chord: moved the nearer way, folded into range."""
     named = ChordSound(chord.shown, ())
-    if sound.pitch is None:
+    if sound.pitch is None or fit == "as_it_is":
         return replace(sound, chord=named)
+    if fit == "tone":
+        return replace(sound, pitch=instrument.folded(_nearest_tone(sound.pitch, chord)), chord=named)
     # The octave in which the root is nearest, the tritone upwards.
     octaves = -((chord.root.midi - tonic.midi + 5) // 12)
     steps = chord.root.letter - tonic.letter + 7 * (chord.root.octave + octaves - tonic.octave)
     semitones = chord.root.midi - tonic.midi + 12 * octaves
-    return replace(sound, pitch=instrument.folded(above(sound.pitch, steps, semitones)), chord=named)
+    moved = above(sound.pitch, steps, semitones)
+    if fit == "scale":
+        moved = _in_scale(moved, chord)
+    return replace(sound, pitch=instrument.folded(moved), chord=named)
+
+
+def _in_scale(pitch: Pitch, chord: Chord) -> Pitch:
+    """Return a pitch as the scale over a chord has its letter: B♭ for B over a seventh on C."""
+    root, scale = chord.root, chord.scale
+    octaves, step = divmod(pitch.letter - root.letter + 7 * (pitch.octave - root.octave), 7)
+    semitones = dict(scale.up)[step]
+    return above(root, step + 7 * octaves, semitones + 12 * octaves)
+
+
+def _nearest_tone(pitch: Pitch, chord: Chord) -> Pitch:
+    """Return the tone of a chord that lies nearest to a pitch, the lower one of two as near."""
+    if chord.holds(pitch):
+        return pitch
+    octaves = range(pitch.octave - chord.root.octave - 1, pitch.octave - chord.root.octave + 2)
+    tones = [
+        above(chord.root, steps + 7 * octave, over + 12 * octave)
+        for octave in octaves
+        for steps, over in chord.tones.up
+    ]
+    return min(tones, key=lambda tone: (abs(tone.midi - pitch.midi), tone.midi))
 
 
 KIND = Kind(Line(), "the line", "A phrase of your own, note by note: names, degrees, or rhythm alone.")

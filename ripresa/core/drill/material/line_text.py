@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import plain_signs
 from ripresa.core.pitch import LETTERS, Pitch, above
 from ripresa.core.rhythm import Level
 
@@ -102,7 +103,7 @@ def parse_line(text: str) -> tuple[LineNote, ...]:
     """
     notes: list[LineNote] = []
     length, bar = Fraction(1), 1
-    for place, word in enumerate(text.replace("|", " | ").split(), start=1):
+    for place, word in enumerate(plain_signs(text).replace("|", " | ").split(), start=1):
         if word == "|":
             bar += bool(notes)  # A bar line before the first note opens nothing.
             continue

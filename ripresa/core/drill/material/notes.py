@@ -58,6 +58,11 @@ class NotePass:
         described = self.described + (f", {plural(moved, 'note')} folded" if moved else "")
         return replace(self._mapped(fold), described=described)
 
+    def unpitched(self) -> "NotePass":
+        """Return the pass as it is struck where nothing has a pitch: the same onsets, no closing tonic."""
+        rhythm = tuple(replace(slot, pitch=None, chord=None, touch=None) for slot in self.rhythm)
+        return replace(self, notes=(None,) * len(self.notes), closing=None, rhythm=rhythm)
+
     def _mapped(self, change: Callable[[Pitch | None], Pitch | None]) -> "NotePass":
         return replace(
             self,

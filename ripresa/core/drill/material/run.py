@@ -1,5 +1,7 @@
 """Runs: how tones over some octaves are put in order, and where a run lies on an instrument."""
 
+from collections.abc import Sequence
+from fractions import Fraction
 from math import ceil
 from typing import Literal
 
@@ -7,6 +9,8 @@ from ripresa.core.pitch import Instrument, Pitch, Scale, above
 
 Shape = Literal["up", "down", "there_and_back", "back_and_there"]
 Top = Literal["once", "twice"]
+#: How many, or as many as notes per beat, or one as many times.
+Octaves = int | Literal["match", "one_repeated"]
 #: A tone of a run: its number from the lowest tonic, and whether it belongs to the way down.
 RunTone = tuple[int, bool]
 
@@ -87,6 +91,15 @@ def pitch_of(tonic: Pitch, scale: Scale, step: RunTone) -> Pitch:
     index, down = step
     letters, semitones = scale.degree(index, going_down=down)
     return above(tonic, letters, semitones)
+
+
+def octaves_for(octaves: int | str, divisions: Sequence[Fraction]) -> tuple[int, int]:
+    """Return (octaves, times) of a pass at these divisions, of which the fastest says how many match."""
+    # 3:2 is one and a half notes a beat: it climbs two octaves, and half a note a beat still one.
+    matching = max(1, ceil(max(divisions)))
+    if isinstance(octaves, int):
+        return octaves, 1
+    return (matching, 1) if octaves == "match" else (1, matching)
 
 
 def seat(tonic: Pitch, octaves: int, instrument: Instrument) -> Pitch:

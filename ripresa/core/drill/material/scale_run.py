@@ -3,18 +3,15 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from math import ceil
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Shape, Top, run_pass
+from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for, run_pass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, parse_degrees, parse_tonic, scale_named, show_tonic
 from ripresa.core.rhythm import Meter
-
-Octaves = int | Literal["match", "one_repeated"]
 
 MOST_OCTAVES = 8
 #: The key of a scale whose steps are written out.
@@ -93,15 +90,7 @@ class ScaleRun:
 
     def span(self, division: Fraction) -> tuple[int, int]:
         """Return (octaves, times) of a pass at this division."""
-        # 3:2 is one and a half notes a beat: it climbs two octaves, and half a note a beat still one.
-        matching = max(1, ceil(division))
-        match self.octaves:
-            case "match":
-                return matching, 1
-            case "one_repeated":
-                return 1, matching
-            case octaves:
-                return octaves, 1
+        return octaves_for(self.octaves, [division])
 
     @property
     def own_division(self) -> None:

@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import RunTone, pitch_of, seat
+from ripresa.core.drill.material.run import Octaves, RunTone, Top, octaves_for, pitch_of, seat
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.kind import Between, Kind, check_bounds
@@ -45,9 +45,11 @@ class Sequence:
     Args:
         tonic: ``"D"``, ``"Eb"``.
         scale: Key of a scale in ``SCALES`` or of a chord in ``CHORDS``.
-        octaves: 1 to 4; R is degrees × octaves + 1, the upper tonic in.
+        octaves: 1 to 4, or as in a scale run; R is degrees × octaves + 1, the upper tonic in.
         figure: Degrees from where the figure starts, 2 to 16 of them, −14 to 14.
         way: Up, down (the figure mirrored), or up and back.
+        start: Degree on which the first figure starts, from 1; its tones lie that much higher.
+        top: Whether the figure at the turn is played once, or again on the way down.
 
     Raises:
         Unreadable: The tonic is not one.
@@ -57,9 +59,13 @@ class Sequence:
     kind: Literal["sequence"] = field(default="sequence", kw_only=True)
     tonic: str = "C"
     scale: str = "major"
-    octaves: Annotated[int, Between(1, MOST_OCTAVES, "A sequence spans {least} to {most} octaves, not {value}.")] = 1
+    octaves: Annotated[
+        Octaves, Between(1, MOST_OCTAVES, "A sequence spans {least} to {most} octaves, not {value}.")
+    ] = 1
     figure: tuple[int, ...] = (0, 2)
     way: Way = "there_and_back"
+    start: int = 1
+    top: Top = "twice"
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
@@ -69,9 +75,15 @@ class Sequence:
                 f"A figure has 2 to {LONGEST_FIGURE} degrees from −14 to 14. Write them with spaces: 0 2 1.",
                 field="material.figure",
             )
-        if not self._starts():
+        if not 1 <= self.start <= self.tones.degrees:
             raise OutOfRange(
-                f"This figure is wider than {plural(self.octaves, 'octave')} of {self.tones.name}.",
+                f"{self.tones.name} has degrees 1 to {self.tones.degrees}, and not {self.start}.",
+                field="material.start",
+            )
+        least = self.octaves if isinstance(self.octaves, int) else 1
+        if not self._starts(least):
+            raise OutOfRange(
+                f"This figure is wider than {plural(least, 'octave')} of {self.tones.name}.",
                 field="material.figure",
             )
 
@@ -91,21 +103,29 @@ class Sequence:
         """It has no rhythm of its own: the legs give it."""
         return None
 
-    def pass_for(self, _divisions: Several[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
+    def pass_for(self, divisions: Several[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: figure after figure."""
-        top = self.tones.degrees * self.octaves
-        up = [[(start + degree, False) for degree in self.figure] for start in self._starts()]
+        octaves, times = octaves_for(self.octaves, divisions)
+        top = self.tones.degrees * octaves
+        moved = self.start - 1
+        up = [[(start + degree, False) for degree in self.figure] for start in self._starts(octaves)]
         # Mirrored about the middle of the octaves: the way down starts on the top as the way up did on the tonic.
         down = [[(top - index, True) for index, _ in figure] for figure in up]
-        figures: list[list[RunTone]] = {"up": up, "down": down, "there_and_back": up + down}[self.way]
-        tonic = seat(parse_tonic(self.tonic), self.octaves, instrument)
-        notes = tuple(pitch_of(tonic, self.tones, step) for figure in figures for step in figure)
-        described = f"{plural(len(figures), 'figure')} of {len(self.figure)}"
-        return NotePass(notes, None, described)
+        # Turned once, the way down begins with the second of its figures.
+        back = down[1:] if self.top == "once" else down
+        figures: list[list[RunTone]] = {"up": up, "down": down, "there_and_back": up + back}[self.way]
+        tonic = seat(parse_tonic(self.tonic), octaves, instrument)
+        notes = tuple(
+            pitch_of(tonic, self.tones, (index + moved, down)) for figure in figures for index, down in figure
+        )
+        described = f"{plural(len(figures), 'figure')} of {len(self.figure)}" + (
+            f", {times} times" if times > 1 else ""
+        )
+        return NotePass(notes * times, None, described)
 
-    def _starts(self) -> range:
+    def _starts(self, octaves: int) -> range:
         """Return on which tones, from the lowest tonic, the figure stays inside."""
-        top = self.tones.degrees * self.octaves
+        top = self.tones.degrees * octaves
         return range(max(0, -min(self.figure)), top - max(0, *self.figure) + 1)
 
 

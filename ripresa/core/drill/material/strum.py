@@ -12,7 +12,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.grid import AS_WRITTEN, How, Pluck, Slot, chord_at, parse_progression
 from ripresa.core.kind import Between, Kind, check_bounds
-from ripresa.core.pitch import ChordSound, Instrument, voiced
+from ripresa.core.pitch import ALL_STRINGS, STRING_SETS, ChordSound, Instrument, voiced
 from ripresa.core.rhythm import CountedBeat, Filled, Meter, parse_named, slot_word
 
 #: Steps that a pattern may have: slots of a beat are halves, quarters and so on of it.
@@ -50,6 +50,7 @@ class Strum:
         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
             beats, then those that halve them, and so on; beyond its last it is all there. What is not there yet is a
             stroke in the air.
+        strings: ``"all"`` for the usual grips, or a key of ``ripresa.core.pitch.STRING_SETS``.
 
     Raises:
         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
@@ -61,6 +62,7 @@ class Strum:
     chords: str = "C | Am | F | G"
     pattern: str = PATTERNS["mixed"][0]
     step: Annotated[int, Between(0, MOST_STEPS, "A pattern has steps up to {most}, not {value}.")] = 0
+    strings: str = ALL_STRINGS
 
     def __post_init__(self) -> None:
         check_bounds(self, "material")
@@ -69,6 +71,11 @@ class Strum:
                 f"A pattern has up to {LONGEST_TEXT} signs, not {len(self.pattern)}.", field="material.pattern"
             )
         self._said()
+        if self.strings != ALL_STRINGS and self.strings not in STRING_SETS:
+            raise OutOfRange(
+                f"“{self.strings}” is no set of strings. Use {ALL_STRINGS}, or one of {', '.join(STRING_SETS)}.",
+                field="material.strings",
+            )
 
     @property
     def title(self) -> str:
@@ -91,7 +98,10 @@ class Strum:
             OutOfRange: A bar of the pattern has more beats than the meter.
         """
         spans = parse_progression(self.chords, meter)
-        sounds = {chord: voiced(chord, instrument) for chord in dict.fromkeys(span.chord for span in spans)}
+        sounds = {
+            chord: voiced(chord, instrument, strings=self.strings)
+            for chord in dict.fromkeys(span.chord for span in spans)
+        }
         pattern = self._bars(meter)
         count = int(meter.bars_passed(spans[-1].end))
         played = (beat._replace(bar=bar + 1) for bar in range(count) for beat in pattern[bar % len(pattern)])

@@ -9,6 +9,7 @@ from ripresa.core.reports.told.breath import breath_told
 from ripresa.core.reports.told.brief import brief, brief_runs
 from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
 from ripresa.core.reports.told.hands import hands_told, neck_told
+from ripresa.core.reports.told.layers import enters_told, hits_told
 from ripresa.core.reports.told.lines import landings_told, statements_told
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.told.rhythm import bar_told, cells_told, numbers_told
@@ -44,7 +45,9 @@ def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
     yield from cells_told(reading)
     yield from landings_told(reading)
     yield from statements_told(reading)
-    yield from hands_told(reading, found)
+    yield from hits_told(reading)
+    yield from enters_told(reading)
+    yield from hands_told(reading, found, bpm)
     yield from strings_told(reading)
     yield from steps_told(reading)
     yield from neck_told(reading)

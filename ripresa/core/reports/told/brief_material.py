@@ -10,6 +10,7 @@ from ripresa.core.drill.material import (
     ALL,
     BASSES,
     FIGURES,
+    FITS,
     LEGATOS,
     MIXES,
     OWN,
@@ -22,38 +23,43 @@ from ripresa.core.drill.material import (
     octaves_words,
 )
 from ripresa.core.exact import plural
-from ripresa.core.pitch import CHORDS, SCALES, show_tonic
+from ripresa.core.pitch import ALL_STRINGS, CHORDS, SCALES, STRING_SETS, show_tonic
 from ripresa.core.reports.told.words import times, word
 
 
 def _scale_run(run: Any) -> str:
     scale = "own steps" if run.scale == OWN else SCALES[run.scale].name
     own = f" {word(run.own)}" if run.scale == OWN else ""
-    start = f", starting {word(f'on degree {run.start}')}" if run.start != 1 else ""
     return (
         f"{word(show_tonic(run.tonic))} {word(scale)}{own} {word(SHAPES[run.shape][0])}, "
-        f"{word(octaves_words(run.octaves))}{start}{_turn(run)}"
+        f"{word(octaves_words(run.octaves))}{_start(run, 'degree')}{_turn(run)}"
     )
 
 
 def _arpeggio(run: Any) -> str:
     return (
         f"{word(show_tonic(run.tonic))} {word(CHORDS[run.chord].name)} {word(SHAPES[run.shape][0])}, "
-        f"{word(octaves_words(run.octaves))}{_turn(run)}"
+        f"{word(octaves_words(run.octaves))}{_start(run, 'tone')}{_turn(run)}"
     )
 
 
+def _start(run: Any, unit: str) -> str:
+    return f", starting {word(f'on {unit} {run.start}')}" if run.start != 1 else ""
+
+
 def _turn(run: Any) -> str:
-    return "" if run.shape in {"up", "down"} else f", {word(TOPS[run.top][0])}"
+    return "" if run.shape in {"up", "down"} or run.top == "once" else f", {word(TOPS[run.top][0])}"
 
 
 def _sequence(sequence: Any) -> str:
     tones = SCALES[sequence.scale].name if sequence.scale in SCALES else f"{CHORDS[sequence.scale].name} chord"
     ready = next((name for figure, name in FIGURES.values() if figure == sequence.figure), None)
+    turned_once = sequence.way == "there_and_back" and sequence.top == "once"
+    top = f", {word('the figure at the turn once')}" if turned_once else ""
     figure = word(ready) if ready else f"your own figure {word(' '.join(str(one) for one in sequence.figure))}"
     return (
         f"{word(show_tonic(sequence.tonic))} {word(tones)} over {word(octaves_words(sequence.octaves))} in {figure} "
-        f"{word(WAYS[sequence.way][0])}"
+        f"{word(WAYS[sequence.way][0])}{_start(sequence, 'degree')}{top}"
     )
 
 
@@ -70,11 +76,13 @@ def _moved(shift: Fraction, unit: str, around: bool) -> str:
 
 
 def _line(line: Any) -> str:
-    through = f", through the chords {word(line.through)}" if line.through else f", {word(AFTERS[line.after][0])}"
+    fit = f" {word(FITS[line.fit][0])}" if line.fit != "root" else ""
+    after = f", {word(AFTERS[line.after][0])}" if line.after != "open" else ""
+    through = f", through the chords {word(line.through)}{fit}" if line.through else after
+    rhythm = f", {word(RHYTHMS[line.rhythm][0])}" if line.rhythm != "legs" else ""
     unit = "slot" if line.rhythm == "legs" else "beat"
     return (
-        f"{word(line.text)} on {word(show_tonic(line.tonic))}, {word(RHYTHMS[line.rhythm][0])}{through}"
-        f"{_moved(line.shift, unit, line.around)}"
+        f"{word(line.text)} on {word(show_tonic(line.tonic))}{rhythm}{through}{_moved(line.shift, unit, line.around)}"
     )
 
 
@@ -85,7 +93,8 @@ def _cells(cells: Any) -> str:
 
 def _strum(strum: Any) -> str:
     step = f", {word(f'up to step {strum.step}')}" if strum.step else ""
-    return f"{word(strum.chords)} as {word(strum.pattern)}{step}"
+    strings = f" {word(STRING_SETS[strum.strings][2])}" if strum.strings != ALL_STRINGS else ""
+    return f"{word(strum.chords)}{strings} as {word(strum.pattern)}{step}"
 
 
 def _picked(picked: Any) -> str:
@@ -117,8 +126,8 @@ def _long_notes(notes: Any) -> str:
 
 
 def _one_note(note: Any) -> str:
-    first = f" from {word(note.first)}" if note.say != "count" else ""
-    return f"for {word(note.beats)} beats a leg, {word(SAYS[note.say][0])}{first}"
+    said = f", {word(SAYS[note.say][0])} from {word(note.first)}" if note.say != "count" else ""
+    return f"for {word(note.beats)} beats{said}"
 
 
 MATERIALS_TOLD: dict[str, Callable[[Any], str]] = {

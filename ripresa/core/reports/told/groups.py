@@ -88,6 +88,9 @@ def walk_told(walk: WalkHome, reading: Reading, bpm: Fraction) -> Paragraph:
         f"Home after {plural(walk.bars, 'bar')}, {plural(walk.notes, 'note')}, "
         f"{decimal(span_seconds(walk.beats, bpm), 1)} s.",
     ]
+    width = getattr(reading.drill.accents, "width", 1)
+    if width > 1:
+        sentences.append(f"Every place is accented at {width} stations, once on each place of the group.")
     if walk.gap is not None and walk.home_gap is not None:
         sentences.append(
             f"From one station to the next {plural(walk.gap, 'slot')}, on the return home "

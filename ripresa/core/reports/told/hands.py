@@ -1,21 +1,24 @@
 """What the hands do, and where they stand on the neck, in sentences."""
 
 from collections.abc import Iterator
+from dataclasses import replace
+from fractions import Fraction
 
 from ripresa.core.drill import NOTES_A_STRING
-from ripresa.core.exact import division_label, short
+from ripresa.core.exact import division_label, plural, short
 from ripresa.core.grid import roman
-from ripresa.core.reading import Reading
-from ripresa.core.reports.motion import beat_starts, flips, notes_a_string, positions, same_way
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports.motion import beat_starts, flips, loads, notes_a_string, positions, same_way
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.paragraph import Paragraph
+from ripresa.core.rhythm import span_seconds
 
 _MOST_POSITIONS = 6
 _LEAST = "By least movement: the hand stays where four frets reach, and goes the short way."
 _WAY = {"D": "down", "U": "up"}
 
 
-def hands_told(reading: Reading, found: Sums) -> Iterator[Paragraph]:
+def hands_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
     """Yield what the hands do; nothing where none are written."""
     if not found.loads:
         return
@@ -36,6 +39,8 @@ def hands_told(reading: Reading, found: Sums) -> Iterator[Paragraph]:
             f"The arm moves {moves} times a second and strikes {strikes}; at its fastest it moves {peak}, "
             "the way back counted."
         )
+    sentences += _ornaments_cost(reading, found, bpm)
+    sentences += _thumb_moved(reading)
     starts = beat_starts(reading)
     if starts:
         sentences.append(f"Beats start with {' '.join(starts)} …")
@@ -48,6 +53,29 @@ def hands_told(reading: Reading, found: Sums) -> Iterator[Paragraph]:
         for one, double in flips(reading)
     ]
     yield Paragraph("Hands", tuple(sentences))
+
+
+def _thumb_moved(reading: Reading) -> Iterator[str]:
+    """Yield where the thumb plays now that the fingers are mirrored with it."""
+    places = dict.fromkeys(event.count for event in reading.notes if event.stroke == "p′" and event.leg == 0)
+    if places:
+        yield f"Mirrored: the thumb, marked p′, plays where the ring finger did: {', '.join(list(places)[:6])}."
+
+
+def _ornaments_cost(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[str]:
+    """Yield what the notes that are not struck spare the busiest hand, and ask of the other one."""
+    unstruck = sum(event.how.ornament is not None for event in reading.notes)
+    if not reading.drill.ornaments or not unstruck or not found.limiting:
+        return
+    struck = loads(read(replace(reading.drill, ornaments=())), bpm)
+    before, after = short(struck[0].peak_nps), short(found.limiting.peak_nps)
+    spared = (
+        f"the busiest motion goes from {before} to {after} a second"
+        if before != after
+        else (f"the busiest motion stays at {after} a second: they lie where it was not busy")
+    )
+    rate = short(unstruck / span_seconds(reading.beats, bpm))
+    yield f"{plural(unstruck, 'note')} not struck: {spared}; the other hand makes {rate} of them a second."
 
 
 def neck_told(reading: Reading) -> Iterator[Paragraph]:
