@@ -7,9 +7,9 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.changes import arriving, backwards, doubled, halved, lengthened, trimmed
+from ripresa.core.changes import arriving, as_line, backwards, doubled, halved, lengthened, trimmed
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.material import Line, parse_line, write_line
+from ripresa.core.drill.material import Line, own_rhythm, parse_line, write_line
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import Ending, landings, statements
@@ -212,7 +212,8 @@ def test_doubling_and_halving_is_the_identity(drill: Drill) -> None:
         fast = read(twice)
     except RipresaError:
         assume(False)
-    assert halved(twice) == drill
+    # A rhythm that is typed is a line from then on, with the same notes.
+    assert halved(twice) == (as_line(drill) if own_rhythm(drill.material) else drill)
     if not isinstance(drill.material, Line) or drill.material.through or drill.material.shift or len(drill.legs) > 1:
         return
     if drill.material.rhythm == "own" and drill.material.after == "open" and drill.swing.ratio == 1:

@@ -4,9 +4,32 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from ripresa.core.changes.pressing import click_pressed, gridded, pressed
-from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, mirrored, trimmed, with_cells
+from ripresa.core.changes.pressing import (
+    click_pressed,
+    filled,
+    gridded,
+    growing,
+    hit_pressed,
+    ornament_pressed,
+    pressed,
+)
+from ripresa.core.changes.tools import (
+    arriving,
+    backwards,
+    doubled,
+    grown_to_neighbour,
+    halved,
+    lengthened,
+    mirrored,
+    mirrored_with_thumb,
+    other_foot,
+    shifted,
+    trimmed,
+    trimmed_to_neighbour,
+    with_cells,
+)
 from ripresa.core.changes.winds import in_all_patterns, over_the_break
+from ripresa.core.changes.written_out import as_line
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 
@@ -24,6 +47,16 @@ Tool = Literal[
     "mirror",
     "circuit",
     "crossing",
+    "shift",
+    "trim_beats",
+    "grow_beats",
+    "hit",
+    "ornament",
+    "fill",
+    "grow",
+    "foot",
+    "mirror_thumb",
+    "write_out",
 ]
 
 
@@ -33,7 +66,8 @@ class Where:
 
     Args:
         bar, beat: The beat that ``arrive`` leads to, or that ``cells`` changes, from 1.
-        count: Cells of the note ``value`` that are added to a beat, taken away if below 0; places of a bare beat.
+        count: Slots by which ``shift`` moves, later above 0; or cells of the note ``value`` that are added to a beat,
+            taken away if below 0; or places of a bare beat; or notes that grow over ``bar`` sections.
         event: Number of the place that is pressed, or whose click is, from 0.
     """
 
@@ -58,6 +92,16 @@ TOOLS: dict[Tool, Callable[[Drill, Where], Drill]] = {
     "press": lambda drill, where: pressed(drill, where.event),
     "click": lambda drill, where: click_pressed(drill, where.event),
     "grid": lambda drill, where: gridded(drill, where.count),
+    "shift": lambda drill, where: shifted(drill, where.count),
+    "trim_beats": lambda drill, _: trimmed_to_neighbour(drill),
+    "grow_beats": lambda drill, _: grown_to_neighbour(drill),
+    "hit": lambda drill, where: hit_pressed(drill, where.event),
+    "ornament": lambda drill, where: ornament_pressed(drill, where.event),
+    "fill": lambda drill, _: filled(drill),
+    "grow": lambda drill, where: growing(drill, where.count, where.bar),
+    "foot": lambda drill, _: other_foot(drill),
+    "mirror_thumb": lambda drill, _: mirrored_with_thumb(drill),
+    "write_out": lambda drill, _: as_line(drill),
 }
 
 

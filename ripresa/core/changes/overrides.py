@@ -14,7 +14,7 @@ from ripresa.core.drill.hands import ARTICULATION_PATTERNS, Articulated, ByOrder
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.pitch import parse_tonic, show_tonic
-from ripresa.core.rhythm import SYSTEMS, Counting, count_word
+from ripresa.core.rhythm import Counting, count_word
 
 Foot = Literal["", "left", "right"]
 MOST_STATIONS = 16
@@ -31,7 +31,7 @@ class Overrides:
         station: The slot of each beat, from 0, that has the accent.
         letter: By how many symbols the hands begin later in their cycle.
         articulation: A pattern of tongue and slur.
-        foot: Which foot keeps the beat; nothing but said.
+        foot: Which foot keeps the beat, whether the drill has one or not.
 
     Raises:
         OutOfRange, Unreadable: A value that no drill could have.
@@ -85,6 +85,8 @@ def overridden(drill: Drill, by: Overrides) -> Drill:
         drill = _begun_later(drill, by.letter)
     if by.articulation:
         drill = replace(drill, hands=Articulated(pattern=by.articulation))
+    if by.foot:
+        drill = replace(drill, foot=replace(drill.foot, which=by.foot))
     return drill
 
 
@@ -104,7 +106,7 @@ def told_overrides(drill: Drill, by: Overrides) -> tuple[str, ...]:
     if by.station is not None:
         found.append(f"the accent on {station_word(drill, by.station)}")
     if by.counting is not None and by.counting != drill.counting:
-        found.append(f"counted {SYSTEMS[by.counting.system][0]}")
+        found.append(f"counted {by.counting.words}")
     if by.click is not None and by.click != drill.click:
         found.append(f"the click {by.click.words}")
     if by.foot:

@@ -10,10 +10,10 @@ from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.changes.tools import doubled, halved
-from ripresa.core.drill import REDUCTIONS, STEPS, Drill, Leg, Reduce, Step
+from ripresa.core.drill import ENTERING, REDUCTIONS, STEPS, Drill, Entering, Leg, Reduce, Step
 from ripresa.core.drill.material import own_rhythm
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, change_label, division_label, plural
+from ripresa.core.exact import Exact, change_label, division_label, listed, plural
 from ripresa.core.playing import Window, at_step, bars_window, before_it_was_moved, is_drill_itself, seams
 from ripresa.core.reading import Reading
 
@@ -37,6 +37,7 @@ class Part:
         division: The legs of one division alone. only: All of it in one division.
         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
         articulation: Another share of its length for which each note sounds.
+        layers: Only the first so many of its layers, in the order in which they enter, 1 to 4.
         bars: Bars that go round; seam: the change between two legs, from 0.
     """
 
@@ -50,6 +51,11 @@ class Part:
     seam: int | None = None
     only: Exact | None = None
     burst: int | None = None
+    layers: int | None = None
+
+    def __post_init__(self) -> None:
+        if self.layers is not None and not 1 <= self.layers <= len(ENTERING):
+            raise OutOfRange(f"A drill has 1 to {len(ENTERING)} layers, not {self.layers}.", field="layers")
 
     @property
     def is_all(self) -> bool:
@@ -80,6 +86,24 @@ def practised(drill: Drill, part: Part) -> Drill:
     return replace(drill, reduce=part.reduce) if part.reduce else drill
 
 
+def present_layers(drill: Drill) -> tuple[tuple[Entering, int], ...]:
+    """Return the layers that a drill has, with the bar in which each enters, in that order."""
+    has: dict[Entering, bool] = {
+        "foot": drill.foot.which != "none",
+        "movement": drill.body.movement != "none",
+        "count": drill.voice != "silent" or drill.enters.count > 1,
+        "hands": True,
+    }
+    return tuple((name, bar) for name, bar in drill.enters.order if has[name])
+
+
+def layers_of(drill: Drill, part: Part) -> tuple[Entering, ...] | None:
+    """Return the layers that are there, in the order in which they enter; None where all are."""
+    if part.layers is None:
+        return None
+    return tuple(name for name, _ in present_layers(drill)[: part.layers])
+
+
 def window_of(reading: Reading, part: Part, between: Sequence[Window] | None = None) -> Window | None:
     """Return what goes round of a reading, None where all of it does.
 
@@ -107,6 +131,9 @@ def part_named(reading: Reading, part: Part) -> str:
     """
     window_of(reading, part)
     found = []
+    layers = layers_of(reading.drill, part)
+    if layers:
+        found.append(f"{listed([ENTERING[one][0] for one in layers])} alone")
     if part.seam is not None:
         legs = reading.legs
         before, after = legs[part.seam : part.seam + 2]

@@ -1,21 +1,22 @@
 """Pressing places on the rail: a rhythm that is typed as a count, or the click, is changed where one presses."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
-from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown, is_hit
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.click import NamedClick, TypedClick, click_text
 from ripresa.core.drill.hands import NoHands
-from ripresa.core.drill.material import Count, Strum
+from ripresa.core.drill.material import Cells, Count, Strum
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Event
+from ripresa.core.grid import AS_WRITTEN, Event, Hit
 from ripresa.core.reading import count_text, on_grid, read
 from ripresa.core.rhythm import parse_count
 
 
 def is_pressable(drill: Drill) -> bool:
-    """Return whether the notes of a drill can be pressed on and off: a rhythm that is typed as a count."""
-    return isinstance(drill.material, Count | Strum)
+    """Return whether places of a drill can be pressed: a rhythm that is typed as a count, or cells beat by beat."""
+    return isinstance(drill.material, Count | Strum | Cells)
 
 
 def pressed(drill: Drill, number: int) -> Drill:
@@ -28,12 +29,12 @@ def pressed(drill: Drill, number: int) -> Drill:
     Raises:
         OutOfRange: There is no such place, the rhythm is not a count, or nothing would be left of it.
     """
+    if isinstance(drill.material, Cells):
+        return _flipped(drill, drill.material, number)
     _, bars = _typed(drill)
     # Hands and accents are laid over the count; what is written back is the count alone.
-    bare = read(replace(drill, accents=NoAccents(), hands=NoHands(), reduce=Reduce()))
-    if not 0 <= number < len(bare.events):
-        raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
-    at = bare.events[number]
+    bare = read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
+    at = _event(bare.events, number)
     first = next(event.bar for event in bare.events if event.leg == at.leg)
     # A leg plays the count again and again: what is pressed in any round stands for its place in the first.
     wanted = ((at.bar - first) % bars + 1, at.beat, at.slot)
@@ -48,6 +49,121 @@ def pressed(drill: Drill, number: int) -> Drill:
     return _with_text(drill, written)
 
 
+def bare_of(drill: Drill) -> Drill:
+    """Return a drill with all of its notes, from the first bar on, without its layer of hits."""
+    return replace(drill, reduce=Reduce(), hits=Hits(), enters=Enters())
+
+
+def hit_pressed(drill: Drill, number: int) -> Drill:
+    """Return a drill in which a note between the hits is a full hit, a full one light, a light one none any more.
+
+    What was accented only becomes the layer of hits with the first press.
+
+    Raises:
+        OutOfRange: There is no note at that place, or the hits cannot be written as a count.
+    """
+    whole = read(replace(drill, reduce=Reduce(), hits=replace(drill.hits, fills=()), enters=Enters()))
+    at = _event(whole.events, number)
+    if at.kind != "note":
+        raise OutOfRange("A hit is a note. Press one that sounds.", field="tool.event")
+    bars = drill.hits.laid(whole.meter).length if drill.hits.is_written else whole.beats
+    cycle = int(whole.meter.bars_passed(min(bars, whole.beats)))
+    wanted = at.onset % whole.meter.bar_start(cycle + 1)
+    marked = [_as_hit(event, drill.hits, pressed=event.onset == wanted) for event in whole.events if event.bar <= cycle]
+    text = count_text(marked)
+    if text is None:
+        raise OutOfRange("Slots that span beats cannot be written as hits. Type the hits instead.", field="tool.event")
+    has_hits = any(event.kind == "note" for event in marked)
+    return replace(drill, hits=replace(drill.hits, text=text if has_hits else ""))
+
+
+#: What a press makes of a hit, in turn.
+_NEXT_HIT: dict[Hit | None, Hit | None] = {None: "full", "full": "light", "light": None}
+
+
+def _as_hit(event: Event, hits: Hits, *, pressed: bool) -> Event:
+    """Return an event as it is written in the layer of hits: what is none is a silence of it."""
+    hit: Hit | None = event.hit
+    if not hits.is_written and event.kind == "note" and is_hit(event, hits):
+        hit = "full"
+    if pressed:
+        hit = _NEXT_HIT[hit]
+    if hit is None or event.kind != "note":
+        return replace(event, kind="rest", accent="plain", how=AS_WRITTEN)
+    return replace(event, accent="accent" if hit == "full" else "ghost", how=AS_WRITTEN)
+
+
+def ornament_pressed(drill: Drill, number: int) -> Drill:
+    """Return a drill in which a note is hammered, then pulled off, then slid to, then struck again.
+
+    Raises:
+        OutOfRange: There is no note at that place, or none before it to come from.
+    """
+    events = read(drill).events
+    at = _event(events, number)
+    if at.kind != "note" or number == 0 or events[number - 1].kind not in {"note", "hold"}:
+        raise OutOfRange(
+            "An ornament comes from the note before it. Press a note that follows another one.", field="tool.event"
+        )
+    place = (at.bar, at.beat, at.slot)
+    now = next((one.ornament for one in drill.ornaments if one.at == place), None)
+    rest = tuple(one for one in drill.ornaments if one.at != place)
+    following = IN_TURN[(IN_TURN.index(now) + 1) % len(IN_TURN)]
+    return replace(drill, ornaments=rest if following is None else (*rest, Ornamented(*place, following)))
+
+
+def filled(drill: Drill) -> Drill:
+    """Return a drill in which what is left is filled: all between the hits is played.
+
+    A rhythm that is typed gets a note in each of its empty places, and what it had becomes the layer of hits.
+
+    Raises:
+        OutOfRange: Nothing is left to fill.
+    """
+    material = drill.material
+    if isinstance(material, Count | Strum):
+        text, bars = _typed(drill)
+        bare = read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
+        first = [event for event in bare.events if event.leg == 0 and event.bar <= bars]
+        written = count_text([replace(event, kind="note") for event in first])
+        hits = drill.hits if drill.hits.is_written else replace(drill.hits, text=text)
+        made = replace(_with_text(drill, written or text), hits=replace(hits, fills=()), reduce=Reduce())
+    else:
+        made = replace(drill, hits=replace(drill.hits, fills=()), reduce=Reduce())
+    if made == drill:
+        raise OutOfRange("Nothing is left to fill: every place has its note.", field="material")
+    return made
+
+
+def growing(drill: Drill, total: int, sections: int) -> Drill:
+    """Return a drill whose fills grow from section to section and are so many notes together: 30 over 4 is 5 6 8 11.
+
+    Raises:
+        OutOfRange: No section, or more than there may be; or no note.
+    """
+    if not 1 <= total <= MOST_FILLS:
+        raise OutOfRange(f"Fills are 1 to {MOST_FILLS} notes together, not {total}.", field="tool.count")
+    return replace(drill, hits=replace(drill.hits, fills=grown(total, sections)))
+
+
+def _flipped(drill: Drill, cells: Cells, number: int) -> Drill:
+    """Return a drill whose beat of that place goes over to the next cell; woven by hand from then on."""
+    reading = read(bare_of(drill))
+    at = _event(reading.events, number)
+    first = next(event.bar for event in reading.events if event.leg == at.leg)
+    order = [cell for bar in cells.order(reading.meter) for cell in bar]
+    beats = len(reading.meter.beats_of(1))
+    place = ((at.bar - first) * beats + at.beat - 1) % len(order)
+    order[place] = (order[place] + 1) % len(cells.cells)
+    return replace(drill, material=replace(cells, mix="by_hand", chosen=tuple(cell + 1 for cell in order)))
+
+
+def _event(events: Sequence[Event], number: int) -> Event:
+    if not 0 <= number < len(events):
+        raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
+    return events[number]
+
+
 def click_pressed(drill: Drill, number: int) -> Drill:
     """Return a drill whose click sounds at a place where it was silent, or the other way round; typed from then on.
 
@@ -58,11 +174,9 @@ def click_pressed(drill: Drill, number: int) -> Drill:
         OutOfRange: There is no such place, or the click cannot be written as a count.
     """
     reading = read(drill)
-    if not 0 <= number < len(reading.events):
-        raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
     cycle = reading.click_cycle
     # A cycle is laid from the first bar line on; pressed in a later turn, the click changes in every turn.
-    at = reading.events[number].onset % cycle.length
+    at = _event(reading.events, number).onset % cycle.length
     clicks = dict(cycle.clicks)
     if at in clicks:
         del clicks[at]
@@ -86,7 +200,7 @@ def _typed(drill: Drill) -> tuple[str, int]:
     """Return the count that a drill is made of, and its bars."""
     material = drill.material
     if isinstance(material, Count):
-        played = read(replace(drill, legs=drill.legs[:1], reduce=Reduce()))
+        played = read(bare_of(replace(drill, legs=drill.legs[:1])))
         return material.text, played.events[-1].bar
     if isinstance(material, Strum):
         return material.pattern, parse_count(material.pattern)[-1].bar

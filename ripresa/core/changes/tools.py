@@ -2,10 +2,12 @@
 
 from dataclasses import replace
 from fractions import Fraction
+from typing import Literal
 
-from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.hands import ByOrder, ByPlace, Economy
-from ripresa.core.drill.material import Line, LineNote, own_rhythm, parse_line, without_bars, write_line
+from ripresa.core.changes.written_out import as_line
+from ripresa.core.drill import OTHER_FOOT, Drill, Leg
+from ripresa.core.drill.hands import ByOrder, ByPlace, Economy, Letters
+from ripresa.core.drill.material import Count, Line, LineNote, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
 from ripresa.core.rhythm import Meter, leg_meters, meter_named
@@ -15,7 +17,7 @@ def doubled(drill: Drill) -> Drill:
     """Return a drill whose notes come twice as fast while the beat stays; ``halved`` undoes it.
 
     Raises:
-        OutOfRange: A division would become too fine, or its rhythm is a typed count.
+        OutOfRange: A division would become too fine, or its rhythm is that of chords or strings.
     """
     return _scaled(drill, Fraction(2))
 
@@ -24,7 +26,7 @@ def halved(drill: Drill) -> Drill:
     """Return a drill whose notes come half as fast while the beat stays; ``doubled`` undoes it.
 
     Raises:
-        OutOfRange: A division would become too coarse, or its rhythm is a typed count.
+        OutOfRange: A division would become too coarse, or its rhythm is that of chords or strings.
     """
     return _scaled(drill, Fraction(1, 2))
 
@@ -33,18 +35,19 @@ def backwards(drill: Drill) -> Drill:
     """Return a drill whose line runs backwards, each note with its length.
 
     Raises:
-        OutOfRange: It is not a line.
+        OutOfRange: It cannot be written out as a line.
     """
-    line = _line(drill)
-    return _with_notes(drill, without_bars(reversed(parse_line(line.text))))
+    drill = as_line(drill)
+    return _with_notes(drill, without_bars(reversed(parse_line(_line(drill).text))))
 
 
 def trimmed(drill: Drill) -> Drill:
     """Return a drill whose line has its last note cut out; it stays to be seen, and takes no time.
 
     Raises:
-        OutOfRange: It is not a line, or one note is left.
+        OutOfRange: It cannot be written out as a line, or one note is left.
     """
+    drill = as_line(drill)
     notes = list(parse_line(_line(drill).text))
     kept = [place for place, note in enumerate(notes) if not note.is_cut]
     if len(kept) < 2:
@@ -57,8 +60,9 @@ def lengthened(drill: Drill) -> Drill:
     """Return a drill whose line is a note longer: the first one that was cut, else its last note once more.
 
     Raises:
-        OutOfRange: It is not a line.
+        OutOfRange: It cannot be written out as a line.
     """
+    drill = as_line(drill)
     notes = list(parse_line(_line(drill).text))
     # Trimming cuts from the end, so the first that is cut is the one that was cut last.
     cut = next((place for place, note in enumerate(notes) if note.is_cut), None)
@@ -69,14 +73,101 @@ def lengthened(drill: Drill) -> Drill:
     return _with_notes(drill, without_bars(notes))
 
 
+def shifted(drill: Drill, by: int) -> Drill:
+    """Return a drill whose notes come so many slots later, earlier below 0, where they stand in their bars.
+
+    A rhythm that is typed moves on its own grid; whatever has no shift of its own is written out as a line.
+
+    Raises:
+        OutOfRange: It would be moved too far, or cannot be written out.
+    """
+    if isinstance(drill.material, Count):
+        return replace(drill, material=replace(drill.material, shift=drill.material.shift + by))
+    drill = as_line(drill)
+    line = _line(drill)
+    step = Fraction(1) if line.rhythm == "legs" else min(note.length for note in line.played)
+    return replace(drill, material=replace(line, shift=line.shift + by * step))
+
+
+def trimmed_to_neighbour(drill: Drill) -> Drill:
+    """Return a drill with a note less in each beat: six becomes five, and the division follows.
+
+    What is cut stays to be seen in the line, and takes no time.
+
+    Raises:
+        OutOfRange: Its divisions mix or span beats, or there is one note a beat.
+    """
+    drill, notes, size = _by_beats(drill)
+    if size < 2:
+        raise OutOfRange("One note a beat is left: there is no division under it.", field="legs.division")
+    number, cut = 0, []
+    for note in notes:
+        number += not note.is_cut
+        cut.append(replace(note, is_cut=note.is_cut or number % size == 0))
+    return replace(_with_notes(drill, tuple(cut)), legs=(Leg(Fraction(size - 1)),) * len(drill.legs))
+
+
+def grown_to_neighbour(drill: Drill) -> Drill:
+    """Return a drill with a note more in each beat: five becomes six; what was cut there comes back first.
+
+    Raises:
+        OutOfRange: Its divisions mix or span beats, or are too fine.
+    """
+    drill, notes, size = _by_beats(drill)
+    grown: list[LineNote] = []
+    number = 0
+    for place, note in enumerate(notes):
+        following = notes[place + 1] if place + 1 < len(notes) else None
+        if note.is_cut:
+            fits = number and number % size == 0 and not grown[-1].is_cut
+            grown.append(replace(note, is_cut=not fits))
+            continue
+        number += 1
+        grown.append(note)
+        if number % size == 0 and not (following and following.is_cut):
+            grown.append(note)
+    return replace(_with_notes(drill, tuple(grown)), legs=(Leg(Fraction(size + 1)),) * len(drill.legs))
+
+
+def _by_beats(drill: Drill) -> tuple[Drill, tuple[LineNote, ...], int]:
+    """Return a drill as a line of the divisions, its notes, and how many make a beat."""
+    drill = as_line(drill)
+    line = _line(drill)
+    divisions = {division for leg in drill.legs for division in leg.divisions}
+    one = min(divisions)
+    if line.rhythm == "own" or len(divisions) > 1 or one.denominator > 1:
+        raise OutOfRange(
+            "A note a beat is cut or added where all legs have one whole division. Take one, such as 6.",
+            field="legs.division",
+        )
+    if any(note.length != 1 for note in line.played):
+        raise OutOfRange(
+            "A note a beat is cut or added where each note lasts one slot. Take lengths out.", field="material.text"
+        )
+    return drill, without_bars(parse_line(line.text)), int(one)
+
+
+def other_foot(drill: Drill) -> Drill:
+    """Return a drill with the other foot.
+
+    Raises:
+        OutOfRange: No foot is written, or both are.
+    """
+    if drill.foot.which not in {"right", "left"}:
+        raise OutOfRange("No one foot is written that could change. Choose the right or the left one.", field="foot")
+    return replace(drill, foot=replace(drill.foot, which=OTHER_FOOT[drill.foot.which]))
+
+
 def arriving(drill: Drill, bar: int, beat: int) -> Drill:
     """Return a drill whose line starts so late that what follows it falls on a beat (both from 1).
 
     35 sixteenths that arrive on bar 4, beat 1 start on slot 13 of bar 1.
 
     Raises:
-        OutOfRange: It is not a line, the meter has no such beat, or the line is longer than what is before it.
+        OutOfRange: It cannot be written out as a line, the meter has no such beat, or the line is longer than what is
+            before it.
     """
+    drill = as_line(drill)
     line = _line(drill)
     meter = meter_named(drill.meter)
     beats = len(meter.beats_of(bar)) if 1 <= bar <= 64 else 0
@@ -122,10 +213,14 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
 
 #: What each symbol is in the mirror; others stay.
 _MIRROR = {"R": "L", "L": "R", "D": "U", "U": "D"}
+#: Fingers mirrored while the thumb stays, and with the thumb; its new place is marked by a prime.
+_FINGERS = {"i": "a", "a": "i"}
+_WITH_THUMB = {"p": "a", "i": "m", "m": "i", "a": "p′"}
+_THUMB_BACK = {"p′": "a", "i": "m", "m": "i", "a": "p"}
 
 
 def mirrored(drill: Drill) -> Drill:
-    """Return a drill with the other lead: right for left, down for up.
+    """Return a drill with the other lead: right for left, down for up; of p i m a the fingers, the thumb stays.
 
     Raises:
         OutOfRange: No hand is written that has another side.
@@ -133,11 +228,31 @@ def mirrored(drill: Drill) -> Drill:
     hands = drill.hands
     if isinstance(hands, ByPlace | Economy):
         return replace(drill, hands=replace(hands, lead="up" if hands.lead == "down" else "down"))
-    if isinstance(hands, ByOrder) and set(hands.cycle) & set(_MIRROR):
-        return replace(drill, hands=replace(hands, cycle=tuple(_MIRROR.get(one, one) for one in hands.cycle)))
+    if isinstance(hands, Letters):
+        other: Literal["R", "L"] = "L" if hands.lead == "R" else "R"
+        pattern = tuple(_MIRROR.get(one, one) for one in hands.pattern)
+        return replace(drill, hands=replace(hands, lead=other, pattern=pattern))
+    for mirror in (_MIRROR, _FINGERS):
+        if isinstance(hands, ByOrder) and set(hands.cycle) & set(mirror):
+            return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
     raise OutOfRange(
         "No hands are written that could be turned over. Choose a cycle with R and L, or D and U.", field="hands.kind"
     )
+
+
+def mirrored_with_thumb(drill: Drill) -> Drill:
+    """Return a drill whose p i m a are all mirrored: p for a, i for m; where the thumb plays now is marked ``p′``.
+
+    Raises:
+        OutOfRange: No cycle of p i m a is written.
+    """
+    hands = drill.hands
+    if not isinstance(hands, ByOrder) or not set(hands.cycle) & (set(_WITH_THUMB) | {"p′"}):
+        raise OutOfRange(
+            "No fingers are written that could be mirrored. Choose a cycle of p i m a.", field="hands.kind"
+        )
+    mirror = _THUMB_BACK if "p′" in hands.cycle else _WITH_THUMB
+    return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
 
 
 def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:
@@ -164,10 +279,8 @@ def _scaled(drill: Drill, by: Fraction) -> Drill:
     if not own_rhythm(material):
         legs = tuple(Leg(leg.division * by, tuple(one * by for one in leg.following)) for leg in drill.legs)
         return replace(drill, legs=legs)
-    if not isinstance(material, Line):
-        raise OutOfRange(
-            "A typed count says its own divisions: type it anew, or halve or double the tempo.", field="material"
-        )
+    drill = as_line(drill)
+    material = _line(drill)
     notes = without_bars(replace(note, length=note.length / by) for note in parse_line(material.text))
     return replace(drill, material=replace(material, text=write_line(notes), shift=material.shift / by))
 

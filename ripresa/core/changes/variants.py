@@ -13,18 +13,38 @@ from ripresa.core.pitch import parse_tonic
 from ripresa.core.reading import read
 from ripresa.core.rhythm import span_seconds
 
-Turned = Literal["stations", "keys", "leads", "letters", "articulations", "feet"]
+Turned = Literal[
+    "stations",
+    "keys",
+    "fourths",
+    "semitones",
+    "leads",
+    "letters",
+    "articulations",
+    "feet",
+    "letters_feet",
+    "stations_leads",
+]
 
 TURNED: dict[Turned, tuple[str, str]] = {
     "stations": ("the accent on each slot", "Every slot of the beat gets its turn, and its own clean tempo."),
     "keys": ("all keys, by fifths", "One sharp more each time, twelve of them, back to where it began."),
+    "fourths": ("all keys, by fourths", "Round the other way: one flat more each time."),
+    "semitones": ("all keys, by semitones", "Up the neck or the keys, one step each time."),
     "leads": ("both leads", "The weak hand first is another drill."),
     "letters": ("each letter first", "The cycle of the hands begins with each of its symbols."),
     "articulations": ("each pattern of tongue and slur", "The fingers stay the same, the tongue changes."),
     "feet": ("either foot", "The foot that keeps the beat changes, the hands stay."),
+    "letters_feet": (
+        "each letter first, on either foot",
+        "Every beginning of the hands over every foot.",
+    ),
+    "stations_leads": ("the accent on each slot, with both leads", "Every slot gets its accent from either hand."),
 }
 #: Round by fifths, in the spelling that has the fewer signs.
 _NOTHING = Overrides()
+#: What makes a list of a drill.
+_Lists = Callable[[Drill, Overrides], Sequence[Overrides]]
 _FIFTHS = ("C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F")
 
 
@@ -88,6 +108,22 @@ def _keys(drill: Drill, over: Overrides) -> Sequence[Overrides]:
     return [replace(over, key=_FIFTHS[(begin + number) % len(_FIFTHS)]) for number in range(len(_FIFTHS))]
 
 
+def _fourths(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    first, *rest = _keys(drill, over)
+    return [first, *reversed(rest)]
+
+
+def _semitones(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    first, *rest = _keys(drill, over)
+    root = parse_tonic(first.key).midi
+    return [first, *sorted(rest, key=lambda one: (parse_tonic(one.key).midi - root) % 12)]
+
+
+def _each_of(outer: _Lists, inner: _Lists) -> _Lists:
+    """Return a list that goes through the inner one for each of the outer one."""
+    return lambda drill, over: [one for outer_one in outer(drill, over) for one in inner(drill, outer_one)]
+
+
 def _leads(_drill: Drill, over: Overrides) -> Sequence[Overrides]:
     return [replace(over, other_lead=False), replace(over, other_lead=True)]
 
@@ -109,11 +145,15 @@ def _feet(_drill: Drill, over: Overrides) -> Sequence[Overrides]:
     return [replace(over, foot="left"), replace(over, foot="right")]
 
 
-_LISTS: dict[Turned, Callable[[Drill, Overrides], Sequence[Overrides]]] = {
+_LISTS: dict[Turned, _Lists] = {
     "stations": _stations,
     "keys": _keys,
+    "fourths": _fourths,
+    "semitones": _semitones,
     "leads": _leads,
     "letters": _letters,
     "articulations": _articulations,
     "feet": _feet,
+    "letters_feet": _each_of(_letters, _feet),
+    "stations_leads": _each_of(_stations, _leads),
 }
