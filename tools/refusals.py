@@ -25,7 +25,11 @@ BAD_TEXT = "§ 99 ;"
 #: What nobody types: chosen from a list that is on the screen where it is used, or worked out.
 NOT_TYPED = {"first", "division", "which"}
 #: What is on the screen only where something else is chosen: (kind, field) → that.
-SEEN_WITH = {("cells", "bars"): {"mix": "drawn"}, ("cells", "seed"): {"mix": "drawn"}}
+SEEN_WITH = {
+    ("cells", "bars"): {"mix": "drawn"},
+    ("cells", "seed"): {"mix": "drawn"},
+    ("line", "fit"): {"through": "C | F"},
+}
 
 
 def drill_refusals() -> Iterator[dict[str, Any]]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ripresa.core.changes import Part, part_named, practised, window_of
+from ripresa.core.changes import Part, layers_of, part_named, practised, window_of
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.click import Click
 from ripresa.core.grid import HANDS_OF
@@ -87,6 +87,7 @@ def practise(asked: Practice) -> Practised:
     bpm = asked_bpm if asked.slow is None else slowed(asked_bpm, asked.slow)
     between = seams(reading)
     window = window_of(reading, asked.part, between)
+    layers = layers_of(drill, asked.part)
     performance = perform(
         reading,
         bpm,
@@ -96,6 +97,8 @@ def practise(asked: Practice) -> Practised:
         back=asked.back,
         window=window,
         turns=asked.turns,
+        step=asked.part.step,
+        layers=layers,
     )
     slower, faster = neighbours(asked_bpm)
     return Practised(
@@ -110,7 +113,7 @@ def practise(asked: Practice) -> Practised:
             or not asked.part.is_all
             or any(part is not None for part in (asked.turns, asked.slow))
         ),
-        is_measured=asked.turns is None,
+        is_measured=asked.turns is None and (layers is None or "hands" in layers),
         part_name="" if asked.part.is_all else part_named(read(drill), asked.part),
         slower=slower,
         faster=faster,

@@ -138,6 +138,7 @@ def _but_notation(reading: Reading, options: Options) -> Sheet:
         purpose=drill.purpose,
         brief=brief_runs(reading),
         before=tuple(_before(drill)),
+        cues=tuple(cue.told for cue in drill.cues),
         rails=tuple(Picture(row.picture, row.words) for row in rails),
         more=more,
         fit=tuple(_fit(reading)),
@@ -152,7 +153,9 @@ def _before(drill: Drill) -> Iterator[str]:
     if drill.way_in:
         for step in drill.way_in:
             name, why = STEPS[step]
-            yield f"{name[:1].upper()}{name[1:]}: {why[:1].lower()}{why[1:]}"
+            counted = next((one.counting for one in drill.stage_counts if one.step == step), None)
+            said = f" Counted {counted.words}." if counted else ""
+            yield f"{name[:1].upper()}{name[1:]}: {why[:1].lower()}{why[1:]}{said}"
         return
     yield "Listen to one bar of click and feel the 1."
     yield "Say the count aloud, a bar of each line."

@@ -471,6 +471,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guess": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far a press was from beat 1. */
+        post: operations["readings_take_guess_guess_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drill turned through a list, to be played one after the other. */
+        post: operations["readings_make_circuit_circuit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tempo/tapped": {
         parameters: {
             query?: never;
@@ -652,6 +686,23 @@ export interface paths {
         put?: never;
         /** Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat. */
         post: operations["tools_use_tool_tool_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a drill can be heard against, and what differs then. */
+        post: operations["tools_compare_compare_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1588,6 +1639,8 @@ export interface components {
             settings_of_studio: components["schemas"]["StudioSettings"];
             /** Papers */
             papers: components["schemas"]["Choice"][];
+            /** Languages */
+            languages: components["schemas"]["Choice"][];
             /** Sound Firsts */
             sound_firsts: components["schemas"]["Choice"][];
             /** Is Demo */
@@ -1599,9 +1652,9 @@ export interface components {
             /** Scales */
             scales: components["schemas"]["ScaleChoice"][];
             /** Chords */
-            chords: components["schemas"]["Choice"][];
+            chords: components["schemas"]["ScaleChoice"][];
             /** Tone Sets */
-            tone_sets: components["schemas"]["Choice"][];
+            tone_sets: components["schemas"]["ScaleChoice"][];
             /** Figures */
             figures: components["schemas"]["Choice"][];
             /** Ways */
@@ -1618,6 +1671,8 @@ export interface components {
             rhythms: components["schemas"]["Choice"][];
             /** Afters */
             afters: components["schemas"]["Choice"][];
+            /** Fits */
+            fits: components["schemas"]["Choice"][];
             /** Shapes */
             shapes: components["schemas"]["Choice"][];
             /** Octaves */
@@ -1650,6 +1705,20 @@ export interface components {
             movements: components["schemas"]["MovementChoice"][];
             /** Voices */
             voices: components["schemas"]["Choice"][];
+            /** Feet */
+            feet: components["schemas"]["Choice"][];
+            /** Entering */
+            entering: components["schemas"]["Choice"][];
+            /** Fills From */
+            fills_from: components["schemas"]["Choice"][];
+            /** Voicings */
+            voicings: components["schemas"]["Choice"][];
+            /** Cue Wheres */
+            cue_wheres: components["schemas"]["Choice"][];
+            /** Count Runs */
+            count_runs: components["schemas"]["Choice"][];
+            /** String Sets */
+            string_sets: components["schemas"]["Choice"][];
             /** Parts */
             parts: components["schemas"]["Choice"][];
             /** Steps */
@@ -1664,6 +1733,8 @@ export interface components {
             restarts: components["schemas"]["Choice"][];
             /** Leads */
             leads: components["schemas"]["Choice"][];
+            /** Hand Leads */
+            hand_leads: components["schemas"]["Choice"][];
             /** Odd Schools */
             odd_schools: components["schemas"]["Choice"][];
             /** Plays */
@@ -1760,7 +1831,8 @@ export interface components {
          *         tonic: Its root, ``"D"``, ``"Eb"``.
          *         chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
          *         shape, top: As in a scale run.
-         *         octaves: 1 to 8.
+         *         octaves: 1 to 8, or as in a scale run.
+         *         start: Tone of the chord on which it starts, from 1.
          *
          *     Raises:
          *         Unreadable: The root is not one.
@@ -1787,13 +1859,18 @@ export interface components {
              * Octaves
              * @default 2
              */
-            octaves: number;
+            octaves: number | ("match" | "one_repeated");
             /**
              * Top
              * @default once
              * @enum {string}
              */
             top: "once" | "twice";
+            /**
+             * Start
+             * @default 1
+             */
+            start: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1890,9 +1967,11 @@ export interface components {
          *     Args:
          *         movement: None, a tap, a step or a sway.
          *         every: Beats from one movement to the next, ¼ to 16.
+         *         pattern: Steps as a count instead, that begins again by itself: ``"1 2 3 (4)"``.
          *
          *     Raises:
-         *         OutOfRange: Another rate.
+         *         Unreadable: A word of the pattern cannot be read.
+         *         OutOfRange: Another rate, or an overlong pattern.
          */
         Body: {
             /**
@@ -1906,6 +1985,11 @@ export interface components {
              * @default 1
              */
             every: string;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
         };
         /**
          * BpmTarget
@@ -2063,7 +2147,8 @@ export interface components {
          *
          *     Args:
          *         text: Cells as counts of one beat, parted by ``;``: ``"1 &; 1 e & a; (1) trip let"``; 2 to 8 of them.
-         *         mix: Every combination, woven, or drawn by lot.
+         *         mix: Every combination, woven, drawn by lot, or by hand.
+         *         chosen: By hand: which cell, from 1, stands on each beat, bar after bar; what is missing of a bar is cell 1.
          *         bars: Bars that are drawn, 1 to 128. seed: Which draw, 0 to 9999.
          *
          *     Raises:
@@ -2081,7 +2166,7 @@ export interface components {
              * @default all
              * @enum {string}
              */
-            mix: "all" | "weave" | "drawn";
+            mix: "all" | "weave" | "drawn" | "by_hand";
             /**
              * Bars
              * @default 8
@@ -2092,6 +2177,11 @@ export interface components {
              * @default 1
              */
             seed: number;
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: number[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2357,6 +2447,7 @@ export interface components {
          *
          *     Args:
          *         system: Numbers, syllables, or own words; a division without words of its own is counted in numbers.
+         *         runs: Whether the numbers of the beats begin again with each bar, after eight, or with each leg.
          *         own: Words of each division, parted by ``;``: ``"2: # und; 3: # o la"``; ``#`` is the number of the beat.
          *
          *     Raises:
@@ -2369,12 +2460,51 @@ export interface components {
              * @default numbers
              * @enum {string}
              */
-            system: "numbers" | "syllables" | "own";
+            system: "numbers" | "syllables" | "ands" | "own";
             /**
              * Own
              * @default
              */
             own: string;
+            /**
+             * Runs
+             * @default bar
+             * @enum {string}
+             */
+            runs: "bar" | "eight" | "phrase";
+        };
+        /**
+         * Cue
+         * @description A line that is shown beside the word while it holds, never over the notes.
+         *
+         *     Args:
+         *         text: 1 to 80 signs: ``"drop the wrist on the accent"``.
+         *         where: What it belongs to. number: Of the leg or the station, from 1.
+         *         step: The step of the way in.
+         *
+         *     Raises:
+         *         OutOfRange: It is empty or too long, or has no such number.
+         */
+        Cue: {
+            /** Text */
+            text: string;
+            /**
+             * Where
+             * @default all
+             * @enum {string}
+             */
+            where: "all" | "leg" | "station" | "step";
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
+            /**
+             * Step
+             * @default whole
+             * @enum {string}
+             */
+            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
         };
         /**
          * DivideThenRaise
@@ -2435,6 +2565,13 @@ export interface components {
          *         purpose: What it is for, in the teacher's words.
          *         second: What the other hand plays, on keys.
          *         level: Which range of the instrument is meant.
+         *         hits: The layer of hits, and how much of what lies between them is played.
+         *         ornaments: Notes that are not struck but hammered, pulled off or slid to, by their places; up to 256.
+         *         foot: The foot under all. enters: From which bar each layer is there.
+         *         prompt: What is talked of where the voice talks, up to 120 signs.
+         *         cues: Lines of technique for a leg, a station or a step; up to 32.
+         *         voicing: In which register each slot lies by its loudness.
+         *         stage_counts: Steps of the way in that are counted otherwise.
          *
          *     Raises:
          *         OutOfRange: A part is unknown or beyond its limits.
@@ -2505,7 +2642,7 @@ export interface components {
              *       "kind": "none"
              *     }
              */
-            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
+            hands: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Letters"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
             /**
              * Accents
              * @default {
@@ -2536,7 +2673,8 @@ export interface components {
             /**
              * @default {
              *       "system": "numbers",
-             *       "own": ""
+             *       "own": "",
+             *       "runs": "bar"
              *     }
              */
             counting: components["schemas"]["Counting"];
@@ -2553,7 +2691,8 @@ export interface components {
             /**
              * @default {
              *       "movement": "none",
-             *       "every": "1"
+             *       "every": "1",
+             *       "pattern": ""
              *     }
              */
             body: components["schemas"]["Body"];
@@ -2562,7 +2701,7 @@ export interface components {
              * @default silent
              * @enum {string}
              */
-            voice: "silent" | "divisions" | "sung" | "talk";
+            voice: "silent" | "divisions" | "sung" | "groups" | "talk";
             /**
              * @default {
              *       "part": "everything",
@@ -2623,6 +2762,58 @@ export interface components {
              * @enum {string}
              */
             level: "full" | "first_year";
+            /**
+             * @default {
+             *       "text": "",
+             *       "fills": [],
+             *       "bars": 1,
+             *       "filled": "end"
+             *     }
+             */
+            hits: components["schemas"]["Hits"];
+            /**
+             * Ornaments
+             * @default []
+             */
+            ornaments: components["schemas"]["Ornamented"][];
+            /**
+             * @default {
+             *       "which": "none",
+             *       "every": "1",
+             *       "pattern": ""
+             *     }
+             */
+            foot: components["schemas"]["FootLayer"];
+            /**
+             * @default {
+             *       "foot": 1,
+             *       "count": 1,
+             *       "hands": 1,
+             *       "movement": 1
+             *     }
+             */
+            enters: components["schemas"]["Enters"];
+            /**
+             * Prompt
+             * @default
+             */
+            prompt: string;
+            /**
+             * Cues
+             * @default []
+             */
+            cues: components["schemas"]["Cue"][];
+            /**
+             * Voicing
+             * @default as_written
+             * @enum {string}
+             */
+            voicing: "as_written" | "low_soft" | "high_soft";
+            /**
+             * Stage Counts
+             * @default []
+             */
+            stage_counts: components["schemas"]["StageCount"][];
         };
         /**
          * DropOut
@@ -2734,6 +2925,35 @@ export interface components {
              * @enum {string}
              */
             kind: "economy";
+        };
+        /**
+         * Enters
+         * @description From which bar each layer is there, 1 to 64; before it, it keeps its time in silence.
+         *
+         *     Raises:
+         *         OutOfRange: Another bar.
+         */
+        Enters: {
+            /**
+             * Foot
+             * @default 1
+             */
+            foot: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Hands
+             * @default 1
+             */
+            hands: number;
+            /**
+             * Movement
+             * @default 1
+             */
+            movement: number;
         };
         /**
          * EvenSteps
@@ -2869,6 +3089,37 @@ export interface components {
             kind: "finger_order";
         };
         /**
+         * FootLayer
+         * @description The foot under all: which one, and when it taps.
+         *
+         *     Args:
+         *         which: None, the right or the left one, or both in turn.
+         *         every: Beats from one tap to the next, ¼ to 16.
+         *         pattern: A count of its own instead, that begins again by itself: ``"1 3"``, ``"1 2 3 | 1 2 3 4"``.
+         *
+         *     Raises:
+         *         Unreadable: A word of the pattern cannot be read.
+         *         OutOfRange: Another rate, or an overlong pattern.
+         */
+        FootLayer: {
+            /**
+             * Which
+             * @default none
+             * @enum {string}
+             */
+            which: "none" | "right" | "left" | "in_turn";
+            /**
+             * Every
+             * @default 1
+             */
+            every: string;
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+        };
+        /**
          * Guardian
          * @description What a guardian allows; nothing is limited where a field is empty.
          *
@@ -2907,7 +3158,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Fresh */
-            fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
+            fresh: components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Letters"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"];
         };
         /**
          * HeartTarget
@@ -2949,6 +3200,45 @@ export interface components {
              * @enum {string}
              */
             kind: "hits";
+        };
+        /**
+         * Hits
+         * @description Which slots are hits, and how many of the notes between them are played.
+         *
+         *     Args:
+         *         text: A count of one bar or more that begins again by itself: ``"1 a | 3 ~&"``; ``~`` is a light hit. Empty
+         *             for no layer of its own: then the accented notes are the hits.
+         *         fills: How many notes between the hits each section plays, in order; it begins again after the last.
+         *             Empty for all of them.
+         *         bars: Bars of a section, 1 to 16.
+         *         filled: Which of them are played.
+         *
+         *     Raises:
+         *         Unreadable: A word cannot be read.
+         *         OutOfRange: It is too long, or a number is outside its range.
+         */
+        Hits: {
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Fills
+             * @default []
+             */
+            fills: number[];
+            /**
+             * Bars
+             * @default 1
+             */
+            bars: number;
+            /**
+             * Filled
+             * @default end
+             * @enum {string}
+             */
+            filled: "end" | "start";
         };
         /**
          * InstrumentChoice
@@ -3010,6 +3300,46 @@ export interface components {
              * @default []
              */
             following: string[];
+        };
+        /**
+         * Letters
+         * @description The leading hand plays numbers and &, the other one what lies between; or a pattern says each slot of the bar.
+         *
+         *     With 1 and 2 a beat there is nothing between: the leading hand plays all. From 3 a beat the hands take turns slot
+         *     by slot. Taking a note away changes nothing; its slot becomes a stroke in the air.
+         *
+         *     Args:
+         *         lead: The hand on numbers and &.
+         *         odd: Whether threes, fives and sevens alternate through the beats, or restart on each.
+         *         pattern: Symbols of the slots of a bar, in order, silent ones too; again from the first where the bar has more.
+         *             Empty for the lead.
+         *
+         *     Raises:
+         *         OutOfRange: An overlong pattern or symbol.
+         */
+        Letters: {
+            /**
+             * Lead
+             * @default R
+             * @enum {string}
+             */
+            lead: "R" | "L";
+            /**
+             * Odd
+             * @default restart
+             * @enum {string}
+             */
+            odd: "through" | "restart";
+            /**
+             * Pattern
+             * @default []
+             */
+            pattern: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "letters";
         };
         /**
          * Levels
@@ -3085,7 +3415,8 @@ export interface components {
          *         shift: Slots (or beats, in its own rhythm) by which it is moved, later above 0; −256 to 256.
          *         around: Whether what is moved over the end comes round to the start; else there is silence
          *             before it, or it begins as a pickup.
-         *         through: A progression that it is taken through, from root to root; empty for none.
+         *         through: A progression that it is taken through; empty for none.
+         *         fit: What becomes of its notes on each chord of it.
          *
          *     Raises:
          *         Unreadable: A word or the tonic cannot be read.
@@ -3129,6 +3460,12 @@ export interface components {
              * @default
              */
             through: string;
+            /**
+             * Fit
+             * @default root
+             * @enum {string}
+             */
+            fit: "root" | "as_it_is" | "scale" | "tone";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3205,7 +3542,7 @@ export interface components {
             /** Fresh */
             fresh: components["schemas"]["ScaleRun"] | components["schemas"]["Arpeggio"] | components["schemas"]["Sequence"] | components["schemas"]["OneNote"] | components["schemas"]["Count"] | components["schemas"]["Cells"] | components["schemas"]["Strum"] | components["schemas"]["Line"] | components["schemas"]["Picked"] | components["schemas"]["FingerOrder"] | components["schemas"]["LongNotes"];
             /** Hands */
-            hands: (components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"]) | null;
+            hands: (components["schemas"]["ByOrder"] | components["schemas"]["ByPlace"] | components["schemas"]["Letters"] | components["schemas"]["Economy"] | components["schemas"]["Articulated"] | components["schemas"]["NoHands"]) | null;
         };
         /**
          * MovementChoice
@@ -3360,6 +3697,31 @@ export interface components {
              * @enum {string}
              */
             kind: "one_note";
+        };
+        /**
+         * Ornamented
+         * @description One slot whose note is not struck.
+         *
+         *     Args:
+         *         bar: Of the drill, beat: of the bar, from 1. slot: Of the beat, from 0.
+         *         ornament: How its note is reached.
+         *
+         *     Raises:
+         *         OutOfRange: A place that no drill has.
+         */
+        Ornamented: {
+            /** Bar */
+            bar: number;
+            /** Beat */
+            beat: number;
+            /** Slot */
+            slot: number;
+            /**
+             * Ornament
+             * @default hammer
+             * @enum {string}
+             */
+            ornament: "hammer" | "pull" | "slide";
         };
         /**
          * OwnLine
@@ -3783,9 +4145,11 @@ export interface components {
          *     Args:
          *         tonic: ``"D"``, ``"Eb"``.
          *         scale: Key of a scale in ``SCALES`` or of a chord in ``CHORDS``.
-         *         octaves: 1 to 4; R is degrees × octaves + 1, the upper tonic in.
+         *         octaves: 1 to 4, or as in a scale run; R is degrees × octaves + 1, the upper tonic in.
          *         figure: Degrees from where the figure starts, 2 to 16 of them, −14 to 14.
          *         way: Up, down (the figure mirrored), or up and back.
+         *         start: Degree on which the first figure starts, from 1; its tones lie that much higher.
+         *         top: Whether the figure at the turn is played once, or again on the way down.
          *
          *     Raises:
          *         Unreadable: The tonic is not one.
@@ -3806,7 +4170,7 @@ export interface components {
              * Octaves
              * @default 1
              */
-            octaves: number;
+            octaves: number | ("match" | "one_repeated");
             /**
              * Figure
              * @default [
@@ -3821,6 +4185,17 @@ export interface components {
              * @enum {string}
              */
             way: "up" | "down" | "there_and_back";
+            /**
+             * Start
+             * @default 1
+             */
+            start: number;
+            /**
+             * Top
+             * @default twice
+             * @enum {string}
+             */
+            top: "once" | "twice";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3847,6 +4222,25 @@ export interface components {
              * @enum {string}
              */
             kind: "speed";
+        };
+        /**
+         * StageCount
+         * @description How a step of the way in is counted, if not as the drill is.
+         */
+        StageCount: {
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
+            /**
+             * @default {
+             *       "system": "numbers",
+             *       "own": "",
+             *       "runs": "bar"
+             *     }
+             */
+            counting: components["schemas"]["Counting"];
         };
         /**
          * StandIn
@@ -4039,6 +4433,7 @@ export interface components {
          *         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
          *             beats, then those that halve them, and so on; beyond its last it is all there. What is not there yet is a
          *             stroke in the air.
+         *         strings: ``"all"`` for the usual grips, or a key of ``ripresa.core.pitch.STRING_SETS``.
          *
          *     Raises:
          *         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
@@ -4061,6 +4456,11 @@ export interface components {
              * @default 0
              */
             step: number;
+            /**
+             * Strings
+             * @default all
+             */
+            strings: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4184,6 +4584,7 @@ export interface components {
          *         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
          *         paper: Of what is printed.
          *         glossary: Words that go home with a student, as ``parse_glossary`` reads them.
+         *         language: In which count words of one's own are spoken: ``"de"``, ``"en-us"``.
          *         sound_first: Whether figures on the stand stay hidden until they are asked for.
          *
          *     Raises:
@@ -4216,7 +4617,8 @@ export interface components {
             /**
              * @default {
              *       "system": "numbers",
-             *       "own": ""
+             *       "own": "",
+             *       "runs": "bar"
              *     }
              */
             counting: components["schemas"]["Counting"];
@@ -4255,6 +4657,11 @@ export interface components {
              *     way in: the steps by which it is learnt
              */
             glossary: string;
+            /**
+             * Language
+             * @default en-us
+             */
+            language: string;
         };
         /**
          * Swing
@@ -4735,6 +5142,7 @@ export interface components {
          *         division: The legs of one division alone. only: All of it in one division.
          *         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
          *         articulation: Another share of its length for which each note sounds.
+         *         layers: Only the first so many of its layers, in the order in which they enter, 1 to 4.
          *         bars: Bars that go round; seam: the change between two legs, from 0.
          */
         Part: {
@@ -4759,6 +5167,8 @@ export interface components {
             only?: string | null;
             /** Burst */
             burst?: number | null;
+            /** Layers */
+            layers?: number | null;
         };
         /**
          * PlanShape
@@ -4873,6 +5283,7 @@ export interface components {
          *         school: Which multiple of the beat.
          *         middle: Pulses a minute that the middle rate stays near.
          *         heard, soft: Bars in which it is loud, then soft, 0 to 16; after them it is silent.
+         *         switched: Bars after which it goes over to the next school, and does not fade, 1 to 16; 0 keeps to one.
          *
          *     Raises:
          *         OutOfRange: Another number of bars.
@@ -4899,6 +5310,11 @@ export interface components {
              * @default 140
              */
             middle: string;
+            /**
+             * Switched
+             * @default 0
+             */
+            switched: number;
         };
         /**
          * SpeedPointShape
@@ -4931,7 +5347,7 @@ export interface components {
              * @default nothing
              * @enum {string}
              */
-            what: "nothing" | "slots" | "played" | "beats";
+            what: "nothing" | "slots" | "played" | "beats" | "row";
             /**
              * Words
              * @default count
@@ -5263,7 +5679,8 @@ export interface components {
              *       "bars": null,
              *       "seam": null,
              *       "only": null,
-             *       "burst": null
+             *       "burst": null,
+             *       "layers": null
              *     }
              */
             part: components["schemas"]["Part"];
@@ -5422,108 +5839,6 @@ export interface components {
             drills: components["schemas"]["ShelfLine"][];
         };
         /**
-         * ShelfLine
-         * @description A ready drill in the list: what it is for, and what tells it from the others.
-         */
-        ShelfLine: {
-            /** Key */
-            key: string;
-            /** Aim */
-            aim: string;
-            /** Title */
-            title: string;
-            /** Purpose */
-            purpose: string;
-            /** Material */
-            material: string;
-            /** Divisions */
-            divisions: string;
-            /** Tempo */
-            tempo: string;
-            /** Length */
-            length: string;
-            /** Instrument */
-            instrument: string;
-        };
-        /**
-         * Once
-         * @description A key for one press: what is asked for with the same key again is made once.
-         */
-        Once: {
-            /** Key */
-            key?: string | null;
-        };
-        /**
-         * ReadingShape
-         * @description All that Bench and Stand draw of a drill at a tempo.
-         *
-         *     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
-         *     ``pressable``: whether notes can be pressed on and off on the rail. ``strings``: how many are drawn under it, 0 for
-         *     none. ``two_hands``: whether the right hand stands above the left. ``says_holds``: whether what is held is counted.
-         */
-        ReadingShape: {
-            /** Bpm */
-            bpm: string;
-            /** Own Rhythm */
-            own_rhythm: boolean;
-            /** Has Closing */
-            has_closing: boolean;
-            /** Pressable */
-            pressable: boolean;
-            /** Sign */
-            sign: string;
-            /** Sign Name */
-            sign_name: string;
-            /** Meter */
-            meter: string;
-            /** Beats A Bar */
-            beats_a_bar: number;
-            /** Rows */
-            rows: components["schemas"]["RowShape"][];
-            /** Legs */
-            legs: components["schemas"]["LegShape"][];
-            /** Extent */
-            extent: string;
-            /** Bars Said */
-            bars_said: string;
-            /** Notes */
-            notes: number;
-            /** Beats */
-            beats: string;
-            /** Bars */
-            bars: string;
-            /** Seconds */
-            seconds: string;
-            /** Peak Nps */
-            peak_nps: string;
-            /** Average Nps */
-            average_nps: string;
-            /** Closest */
-            closest: string;
-            /** Working */
-            working: string;
-            /** Gears */
-            gears: components["schemas"]["GearShape"][];
-            /** Twins */
-            twins: components["schemas"]["TwinShape"][];
-            /** Homes */
-            homes: components["schemas"]["HomeShape"][];
-            /** Count */
-            count: string;
-            /** Click */
-            click: string[];
-            /** Warnings */
-            warnings: string[];
-            /** Strings */
-            strings: number;
-            /** Shapes */
-            shapes: components["schemas"]["GripShape"][];
-            /** Two Hands */
-            two_hands: boolean;
-            /** Says Holds */
-            says_holds: boolean;
-        };
-        /**
          * BayShape
          * @description One beat of a row, in beats from its start.
          */
@@ -5595,6 +5910,202 @@ export interface components {
             ornament: string | null;
             /** Sounds */
             sounds: string | null;
+            /** Hit */
+            hit: string | null;
+        };
+        /**
+         * GroupShape
+         * @description A bracket over a group, or the part of it that lies in this row; number from 1.
+         */
+        GroupShape: {
+            /** X */
+            x: number;
+            /** End */
+            end: number;
+            /** Number */
+            number: number;
+        };
+        /**
+         * LineShape
+         * @description A line under the rail: a second layer, or the body.
+         */
+        LineShape: {
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: components["schemas"]["MarkShape"][];
+        };
+        /**
+         * MarkShape
+         * @description A word under the rail, at a place in beats from the start of its row.
+         */
+        MarkShape: {
+            /** X */
+            x: number;
+            /** Word */
+            word: string;
+        };
+        /**
+         * RowShape
+         * @description One bar of one leg.
+         *
+         *     ``first`` is the index in the reading of its first event; ``words`` says
+         *     the row to a person who listens; ``is_counted`` whether the count has
+         *     entered. ``other`` are the events of the left hand under it, from the
+         *     index ``other_first`` on.
+         */
+        RowShape: {
+            /** Leg */
+            leg: number;
+            /** Bar */
+            bar: number;
+            /** First */
+            first: number;
+            /** Bays */
+            bays: components["schemas"]["BayShape"][];
+            /** Events */
+            events: components["schemas"]["EventShape"][];
+            /** Clicks */
+            clicks: components["schemas"]["ClickShape"][];
+            /** Groups */
+            groups: components["schemas"]["GroupShape"][];
+            /** Breaths */
+            breaths: number[];
+            /** Lines */
+            lines: components["schemas"]["LineShape"][];
+            /** Words */
+            words: string;
+            /** Other */
+            other: components["schemas"]["EventShape"][];
+            /** Other First */
+            other_first: number;
+            /** Is Counted */
+            is_counted: boolean;
+        };
+        /**
+         * ShelfLine
+         * @description A ready drill in the list: what it is for, and what tells it from the others.
+         */
+        ShelfLine: {
+            /** Key */
+            key: string;
+            /** Aim */
+            aim: string;
+            /** Title */
+            title: string;
+            /** Purpose */
+            purpose: string;
+            /** Material */
+            material: string;
+            /** Divisions */
+            divisions: string;
+            /** Tempo */
+            tempo: string;
+            /** Length */
+            length: string;
+            /** Instrument */
+            instrument: string;
+            row: components["schemas"]["RowShape"];
+        };
+        /**
+         * StringShape
+         * @description A string that sounds: its number from 1, the thinnest, its fret, and the finger that plays it.
+         */
+        StringShape: {
+            /** String */
+            string: number;
+            /** Fret */
+            fret: number;
+            /** Finger */
+            finger: string;
+        };
+        /**
+         * Once
+         * @description A key for one press: what is asked for with the same key again is made once.
+         */
+        Once: {
+            /** Key */
+            key?: string | null;
+        };
+        /**
+         * ReadingShape
+         * @description All that Bench and Stand draw of a drill at a tempo.
+         *
+         *     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
+         *     ``pressable``: whether notes can be pressed on and off on the rail. ``strings``: how many are drawn under it, 0 for
+         *     none. ``stations``: the bars with which each station of a walk begins; empty without. ``cells``: whether a beat that
+         *     is pressed goes over to another cell. ``cues``: lines of technique, with where they hold. ``two_hands``: whether the
+         *     right hand stands above the left. ``says_holds``: whether what is held is counted.
+         */
+        ReadingShape: {
+            /** Bpm */
+            bpm: string;
+            /** Own Rhythm */
+            own_rhythm: boolean;
+            /** Has Closing */
+            has_closing: boolean;
+            /** Pressable */
+            pressable: boolean;
+            /** Sign */
+            sign: string;
+            /** Sign Name */
+            sign_name: string;
+            /** Meter */
+            meter: string;
+            /** Beats A Bar */
+            beats_a_bar: number;
+            /** Rows */
+            rows: components["schemas"]["RowShape"][];
+            /** Stations */
+            stations: number[];
+            /** Legs */
+            legs: components["schemas"]["LegShape"][];
+            /** Extent */
+            extent: string;
+            /** Bars Said */
+            bars_said: string;
+            /** Notes */
+            notes: number;
+            /** Beats */
+            beats: string;
+            /** Bars */
+            bars: string;
+            /** Seconds */
+            seconds: string;
+            /** Peak Nps */
+            peak_nps: string;
+            /** Average Nps */
+            average_nps: string;
+            /** Closest */
+            closest: string;
+            /** Working */
+            working: string;
+            /** Gears */
+            gears: components["schemas"]["GearShape"][];
+            /** Twins */
+            twins: components["schemas"]["TwinShape"][];
+            /** Homes */
+            homes: components["schemas"]["HomeShape"][];
+            /** Count */
+            count: string;
+            /** Click */
+            click: string[];
+            /** Pulse */
+            pulse: string[];
+            /** Warnings */
+            warnings: string[];
+            /** Strings */
+            strings: number;
+            /** Shapes */
+            shapes: components["schemas"]["GripShape"][];
+            /** Two Hands */
+            two_hands: boolean;
+            /** Says Holds */
+            says_holds: boolean;
+            /** Cells */
+            cells: boolean;
+            /** Cues */
+            cues: string[];
         };
         /**
          * GearShape
@@ -5623,18 +6134,6 @@ export interface components {
             base: number;
             /** Words */
             words: string;
-        };
-        /**
-         * GroupShape
-         * @description A bracket over a group, or the part of it that lies in this row; number from 1.
-         */
-        GroupShape: {
-            /** X */
-            x: number;
-            /** End */
-            end: number;
-            /** Number */
-            number: number;
         };
         /**
          * HomeShape
@@ -5681,72 +6180,6 @@ export interface components {
             is_fastest: boolean;
         };
         /**
-         * LineShape
-         * @description A line under the rail: a second layer, or the body.
-         */
-        LineShape: {
-            /** Name */
-            name: string;
-            /** Marks */
-            marks: components["schemas"]["MarkShape"][];
-        };
-        /**
-         * MarkShape
-         * @description A word under the rail, at a place in beats from the start of its row.
-         */
-        MarkShape: {
-            /** X */
-            x: number;
-            /** Word */
-            word: string;
-        };
-        /**
-         * RowShape
-         * @description One bar of one leg.
-         *
-         *     ``first`` is the index in the reading of its first event; ``words`` says
-         *     the row to a person who listens. ``other`` are the events of the left hand
-         *     under it, from the index ``other_first`` on.
-         */
-        RowShape: {
-            /** Leg */
-            leg: number;
-            /** Bar */
-            bar: number;
-            /** First */
-            first: number;
-            /** Bays */
-            bays: components["schemas"]["BayShape"][];
-            /** Events */
-            events: components["schemas"]["EventShape"][];
-            /** Clicks */
-            clicks: components["schemas"]["ClickShape"][];
-            /** Groups */
-            groups: components["schemas"]["GroupShape"][];
-            /** Breaths */
-            breaths: number[];
-            /** Lines */
-            lines: components["schemas"]["LineShape"][];
-            /** Words */
-            words: string;
-            /** Other */
-            other: components["schemas"]["EventShape"][];
-            /** Other First */
-            other_first: number;
-        };
-        /**
-         * StringShape
-         * @description A string that sounds: its number from 1, the thinnest, its fret, and the finger that plays it.
-         */
-        StringShape: {
-            /** String */
-            string: number;
-            /** Fret */
-            fret: number;
-            /** Finger */
-            finger: string;
-        };
-        /**
          * TwinShape
          * @description The same speed at another division.
          */
@@ -5770,7 +6203,8 @@ export interface components {
          * @description A reading in seconds and the reading beside it.
          *
          *     With it the seams that can go round, the hands that can play alone, and the tempi one press away; what a microphone
-         *     will not hear of it, empty where it hears all, and how its notes begin.
+         *     will not hear of it, empty where it hears all, and how its notes begin. ``layers`` are those that the drill has, in
+         *     the order in which they enter; none where the hands are all there is. ``cues`` hold before it is played.
          */
         PerformanceShape: {
             performance: components["schemas"]["Performance"];
@@ -5779,7 +6213,7 @@ export interface components {
              * Voice
              * @enum {string}
              */
-            voice: "pluck" | "keys" | "wind";
+            voice: "pluck" | "keys" | "wind" | "struck";
             /** Bars */
             bars: number;
             /** Seams */
@@ -5807,6 +6241,10 @@ export interface components {
              * @enum {string}
              */
             sounds_as: "plucked" | "struck" | "tongued" | "clapped";
+            /** Layers */
+            layers: components["schemas"]["LayerShape"][];
+            /** Cues */
+            cues: string[];
         };
         /**
          * BackTone
@@ -5820,7 +6258,7 @@ export interface components {
             /** Midis */
             midis: number[];
             /** Drum */
-            drum: ("kick" | "snare" | "hat") | null;
+            drum: ("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null;
         };
         /**
          * BarSpan
@@ -5829,6 +6267,7 @@ export interface components {
          *     Args:
          *         at: When it begins, in seconds from the start of the turn. number: Its number in the drill, from 1.
          *         begin, end: The part of it, in beats from its start.
+         *         cue: The lines of technique that hold in it; empty without.
          */
         BarSpan: {
             /** At */
@@ -5839,6 +6278,23 @@ export interface components {
             begin: number;
             /** End */
             end: number;
+            /**
+             * Cue
+             * @default
+             */
+            cue: string;
+        };
+        /**
+         * LayerShape
+         * @description A layer of a drill, and the bar in which it enters; whether it is there now.
+         */
+        LayerShape: {
+            /** Name */
+            name: string;
+            /** Bar */
+            bar: number;
+            /** Is There */
+            is_there: boolean;
         };
         /**
          * Performance
@@ -5959,7 +6415,8 @@ export interface components {
          * @description A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
          *
          *     ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
-         *     to the next. ``loud`` is the share of its loudness that it has beside another hand.
+         *     to the next. ``loud`` is the share of its loudness that it has beside another hand; ``drum`` its sound where it is
+         *     struck without pitch.
          */
         TimedTone: {
             /** Event */
@@ -5990,6 +6447,8 @@ export interface components {
              * @default 0
              */
             apart: number;
+            /** Drum */
+            drum?: ("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null;
         };
         /**
          * TimedWord
@@ -6017,12 +6476,13 @@ export interface components {
             spoken?: components["schemas"]["Spoken"];
             pulse?: components["schemas"]["Pulse"] | null;
             /** Backing */
-            backing?: ("chords" | "bass" | "groove")[];
+            backing?: ("chords" | "bass" | "groove" | "hits" | "foot" | "arm")[];
             part?: components["schemas"]["Part"];
             /** Turns */
             turns?: number | null;
             /** Slow */
             slow?: string | null;
+            over?: components["schemas"]["Overrides"] | null;
         };
         /**
          * Before
@@ -6070,6 +6530,114 @@ export interface components {
              * @default false
              */
             aloud: boolean;
+        };
+        /**
+         * Overrides
+         * @description What a student plays otherwise than the drill says; nothing where a field is left as it is.
+         *
+         *     Args:
+         *         octaves: 1 to 8. key: Another tonic, ``"Eb"``.
+         *         other_lead: The other hand or direction first.
+         *         click: Another click. counting: Other count words.
+         *         station: The slot of each beat, from 0, that has the accent.
+         *         letter: By how many symbols the hands begin later in their cycle.
+         *         articulation: A pattern of tongue and slur.
+         *         foot: Which foot keeps the beat, whether the drill has one or not.
+         *
+         *     Raises:
+         *         OutOfRange, Unreadable: A value that no drill could have.
+         */
+        Overrides: {
+            /** Octaves */
+            octaves?: number | null;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Other Lead
+             * @default false
+             */
+            other_lead: boolean;
+            /** Click */
+            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
+            counting?: components["schemas"]["Counting"] | null;
+            /** Station */
+            station?: number | null;
+            /**
+             * Letter
+             * @default 0
+             */
+            letter: number;
+            /**
+             * Articulation
+             * @default
+             */
+            articulation: string;
+            /**
+             * Foot
+             * @default
+             * @enum {string}
+             */
+            foot: "" | "left" | "right";
+        };
+        /**
+         * GuessShape
+         * @description Whether it was beat 1, and how far off it was, in a sentence.
+         */
+        GuessShape: {
+            /** Is Right */
+            is_right: boolean;
+            /** Told */
+            told: string;
+        };
+        /**
+         * GuessBody
+         * @description A drill as it goes round, and when in its turn beat 1 was taken to be, in seconds from its beginning.
+         */
+        GuessBody: {
+            drill: components["schemas"]["Drill"];
+            /** Bpm */
+            bpm?: string | null;
+            part?: components["schemas"]["Part"];
+            /** At */
+            at: number;
+        };
+        /**
+         * CircuitShape
+         * @description A drill turned through a list, in order; what the list has too and this drill cannot be; its time, said.
+         */
+        CircuitShape: {
+            /** Stations */
+            stations: components["schemas"]["StationShape"][];
+            /** Left Out */
+            left_out: string[];
+            /** Seconds */
+            seconds: string;
+        };
+        /**
+         * StationShape
+         * @description One of a circuit: what it is called, and what is laid over the drill.
+         */
+        StationShape: {
+            /** Name */
+            name: string;
+            over: components["schemas"]["Overrides"];
+        };
+        /**
+         * CircuitBody
+         * @description A drill, the list it is turned through, and a tempo for its time.
+         */
+        CircuitBody: {
+            drill: components["schemas"]["Drill"];
+            /**
+             * Turned
+             * @enum {string}
+             */
+            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "stations_leads";
+            /** Bpm */
+            bpm?: string | null;
         };
         /**
          * Amount
@@ -6149,7 +6717,7 @@ export interface components {
             spoken?: components["schemas"]["Spoken"];
             pulse?: components["schemas"]["Pulse"] | null;
             /** Backing */
-            backing?: ("chords" | "bass" | "groove")[];
+            backing?: ("chords" | "bass" | "groove" | "hits" | "foot" | "arm")[];
             /**
              * Is Set
              * @default false
@@ -6207,7 +6775,7 @@ export interface components {
              * Voice
              * @enum {string}
              */
-            voice: "pluck" | "keys" | "wind";
+            voice: "pluck" | "keys" | "wind" | "struck";
             /** Moving */
             moving: string;
             /** Clean */
@@ -6293,10 +6861,16 @@ export interface components {
         };
         /**
          * ToolResult
-         * @description The drill that it became.
+         * @description The drill that it became, and what is another thing than before, in sentences.
+         *
+         *     ``turned`` are the numbers of the notes whose stroke goes the other way than it did at their place.
          */
         ToolResult: {
             drill: components["schemas"]["Drill"];
+            /** Told */
+            told: string[];
+            /** Turned */
+            turned: number[];
         };
         /**
          * ToolBody
@@ -6312,7 +6886,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing" | "shift" | "trim_beats" | "grow_beats" | "hit" | "ornament" | "fill" | "grow" | "foot" | "mirror_thumb" | "write_out";
             /**
              * Bar
              * @default 1
@@ -6339,6 +6913,35 @@ export interface components {
              * @enum {integer}
              */
             value: 4 | 8 | 16 | 32;
+        };
+        /**
+         * CompareShape
+         * @description What a drill can be heard against in one press; with ``other`` that one alone.
+         */
+        CompareShape: {
+            /** Others */
+            others: components["schemas"]["ComparedShape"][];
+        };
+        /**
+         * ComparedShape
+         * @description Another drill to hear, its name, and what differs, in sentences.
+         */
+        ComparedShape: {
+            /** Name */
+            name: string;
+            drill: components["schemas"]["Drill"];
+            /** Told */
+            told: string[];
+        };
+        /**
+         * CompareBody
+         * @description A drill, at its own tempo if no other is said; and what it is held against.
+         */
+        CompareBody: {
+            drill: components["schemas"]["Drill"];
+            other?: components["schemas"]["Drill"] | null;
+            /** Bpm */
+            bpm?: string | null;
         };
         /**
          * PartList
@@ -6445,57 +7048,6 @@ export interface components {
             overrides?: components["schemas"]["Overrides"] | null;
         };
         /**
-         * Overrides
-         * @description What a student plays otherwise than the drill says; nothing where a field is left as it is.
-         *
-         *     Args:
-         *         octaves: 1 to 8. key: Another tonic, ``"Eb"``.
-         *         other_lead: The other hand or direction first.
-         *         click: Another click. counting: Other count words.
-         *         station: The slot of each beat, from 0, that has the accent.
-         *         letter: By how many symbols the hands begin later in their cycle.
-         *         articulation: A pattern of tongue and slur.
-         *         foot: Which foot keeps the beat; nothing but said.
-         *
-         *     Raises:
-         *         OutOfRange, Unreadable: A value that no drill could have.
-         */
-        Overrides: {
-            /** Octaves */
-            octaves?: number | null;
-            /**
-             * Key
-             * @default
-             */
-            key: string;
-            /**
-             * Other Lead
-             * @default false
-             */
-            other_lead: boolean;
-            /** Click */
-            click?: (components["schemas"]["NamedClick"] | components["schemas"]["Thinned"] | components["schemas"]["DropOut"] | components["schemas"]["OfTheSlots"] | components["schemas"]["ByMeter"] | components["schemas"]["TypedClick"]) | null;
-            counting?: components["schemas"]["Counting"] | null;
-            /** Station */
-            station?: number | null;
-            /**
-             * Letter
-             * @default 0
-             */
-            letter: number;
-            /**
-             * Articulation
-             * @default
-             */
-            articulation: string;
-            /**
-             * Foot
-             * @default
-             * @enum {string}
-             */
-            foot: "" | "left" | "right";
-        };
-        /**
          * ClimbBody
          * @description A climb to start.
          */
@@ -6542,7 +7094,7 @@ export interface components {
              * Turned
              * @enum {string}
              */
-            turned: "stations" | "keys" | "leads" | "letters" | "articulations" | "feet";
+            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "stations_leads";
             plan: components["schemas"]["ClimbPlan"];
             /**
              * @default {
@@ -9873,6 +10425,108 @@ export interface operations {
             };
         };
     };
+    readings_take_guess_guess_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuessBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuessShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readings_make_circuit_circuit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     readings_tap_tempo_tempo_tapped_post: {
         parameters: {
             query?: never;
@@ -10352,6 +11006,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ToolResult"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tools_compare_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareShape"];
                 };
             };
             /** @description Not Found */

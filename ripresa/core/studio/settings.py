@@ -1,5 +1,6 @@
 """Settings of the whole studio: where schools differ, which one this teacher takes to begin with."""
 
+import re
 from dataclasses import dataclass
 from typing import Literal
 
@@ -11,6 +12,7 @@ from ripresa.core.rhythm import Settings as Metronome
 from ripresa.core.studio.words import USUAL_GLOSSARY, parse_glossary
 from ripresa.core.takes import Evenness
 
+_LANGUAGE = re.compile(r"^[a-z]{2,4}(-[a-z0-9]{1,12}){0,3}$")
 Paper = Literal["A4", "letter"]
 PAPERS: dict[Paper, tuple[str, str]] = {
     "A4": ("A4", "210 × 297 mm."),
@@ -33,6 +35,7 @@ class StudioSettings:
         most_more: By how many per cent the notes of a week may grow before it is flagged, 0 to 100.
         paper: Of what is printed.
         glossary: Words that go home with a student, as ``parse_glossary`` reads them.
+        language: In which count words of one's own are spoken: ``"de"``, ``"en-us"``.
         sound_first: Whether figures on the stand stay hidden until they are asked for.
 
     Raises:
@@ -48,10 +51,15 @@ class StudioSettings:
     paper: Paper = "A4"
     sound_first: bool = False
     glossary: str = USUAL_GLOSSARY
+    language: str = "en-us"
 
     def __post_init__(self) -> None:
         if not 40 <= self.middle_rate <= 300:
             raise OutOfRange("The middle rate of an inner pulse is 40 to 300 a minute.", field="middle_rate")
         parse_glossary(self.glossary)
+        if not _LANGUAGE.match(self.language):
+            raise OutOfRange(
+                f"“{self.language[:20]}” is no language. Write its code, such as de, fr or en-us.", field="language"
+            )
         if not 0 <= self.most_more <= 100:
             raise OutOfRange("The notes of a week may grow by 0 to 100 %.", field="most_more")

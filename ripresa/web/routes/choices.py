@@ -14,8 +14,11 @@ from ripresa.core.drill import (
     CLOSINGS,
     COMES_WITH,
     DIVISIONS,
+    ENTERING,
+    FEET,
     FINGERINGS,
     FOR_TWO_HANDS,
+    FROMS,
     MOVEMENTS,
     REDUCTIONS,
     SCHOOLS,
@@ -23,16 +26,28 @@ from ripresa.core.drill import (
     STEPS,
     USUAL_RATES,
     VOICES,
+    VOICINGS,
+    WHERES,
 )
 from ripresa.core.drill.accents import ACCENTS
 from ripresa.core.drill.click import CLICKS
-from ripresa.core.drill.hands import ARTICULATION_PATTERNS, CIRCUITS, CYCLES, HANDS, LEADS, ODD_SCHOOLS, RESTARTS
+from ripresa.core.drill.hands import (
+    ARTICULATION_PATTERNS,
+    CIRCUITS,
+    CYCLES,
+    HAND_LEADS,
+    HANDS,
+    LEADS,
+    ODD_SCHOOLS,
+    RESTARTS,
+)
 from ripresa.core.drill.material import (
     AFTERS,
     AGAINS,
     ALL,
     BASSES,
     FIGURES,
+    FITS,
     LEGATOS,
     MATERIALS,
     MIXES,
@@ -55,16 +70,17 @@ from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import label
 from ripresa.core.kind import Kind
 from ripresa.core.listening import PROFILES
-from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS, show_tonic
+from ripresa.core.pitch import ALL_STRINGS, CHORDS, INSTRUMENTS, LEVELS, SCALES, STRING_SETS, TONICS, show_tonic
 from ripresa.core.plans import WEEKDAYS
 from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
-from ripresa.core.rhythm import METERS, RATIOS, SETTINGS, SYSTEMS
+from ripresa.core.rhythm import METERS, RATIOS, RUNS, SETTINGS, SYSTEMS
 from ripresa.core.studio import PAPERS, SOUND_FIRST, StudentDetails
 from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
 from ripresa.formats.notation import FORMS
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.sheet import SHOWS
+from ripresa.formats.speaker import languages
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
@@ -126,6 +142,7 @@ def list_choices() -> Response:
             student=StudentDetails(name="New student"),
             settings_of_studio=chosen,
             papers=_named(PAPERS),
+            languages=[Choice(value=code, label=name, why="") for code, name in languages().items()],
             sound_firsts=_named(SOUND_FIRST),
             is_demo=current_app.config["DEMO"],
             version=ripresa.__version__,
@@ -137,10 +154,18 @@ def list_choices() -> Response:
                 ),
                 ScaleChoice(value=OWN, label="own steps", why="Write the degrees: 1 b2 3 4 5 b6 7.", degrees=0),
             ],
-            chords=[Choice(value=key, label=chord.name, why="") for key, chord in CHORDS.items()],
+            chords=[
+                ScaleChoice(value=key, label=chord.name, why="", degrees=chord.degrees) for key, chord in CHORDS.items()
+            ],
             tone_sets=[
-                *(Choice(value=key, label=scale.name, why="") for key, scale in SCALES.items()),
-                *(Choice(value=key, label=f"{chord.name} chord", why="") for key, chord in CHORDS.items()),
+                *(
+                    ScaleChoice(value=key, label=scale.name, why="", degrees=scale.degrees)
+                    for key, scale in SCALES.items()
+                ),
+                *(
+                    ScaleChoice(value=key, label=f"{chord.name} chord", why="", degrees=chord.degrees)
+                    for key, chord in CHORDS.items()
+                ),
             ],
             figures=[
                 Choice(value=" ".join(str(degree) for degree in figure), label=name, why="")
@@ -153,6 +178,7 @@ def list_choices() -> Response:
             says=_named(SAYS),
             rhythms=_named(RHYTHMS),
             afters=_named(AFTERS),
+            fits=_named(FITS),
             shapes=_named(SHAPES),
             octaves=_octaves(),
             tops=_named(TOPS),
@@ -176,6 +202,16 @@ def list_choices() -> Response:
                 for key, (name, why) in MOVEMENTS.items()
             ],
             voices=_named(VOICES),
+            feet=_named(FEET),
+            entering=_named(ENTERING),
+            fills_from=_named(FROMS),
+            voicings=_named(VOICINGS),
+            cue_wheres=_named(WHERES),
+            count_runs=_named(RUNS),
+            string_sets=[
+                Choice(value=ALL_STRINGS, label="as they are usually gripped", why="All strings of the grip."),
+                *(Choice(value=key, label=name, why=why) for key, (_, _, name, why) in STRING_SETS.items()),
+            ],
             parts=_named(REDUCTIONS),
             steps=_named(STEPS),
             schools=[
@@ -188,6 +224,7 @@ def list_choices() -> Response:
             ],
             restarts=_named(RESTARTS),
             leads=_named(LEADS),
+            hand_leads=_named(HAND_LEADS),
             odd_schools=_named(ODD_SCHOOLS),
             plays=[PlaysKind(**_kind(one), fresh=one.fresh) for one in PLAYS],
             intervals=[Choice(value=key, label=name, why=why) for key, (_, _, name, why) in INTERVALS.items()],

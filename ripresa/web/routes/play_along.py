@@ -15,6 +15,7 @@ from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, mak
 from ripresa.formats.recipes import Timbre
 from ripresa.formats.wire import WireExact
 from ripresa.store import drills
+from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, file_name
 from ripresa.web.blueprint import blueprint
 from ripresa.web.jobs import Job, Jobs
@@ -79,7 +80,7 @@ def begin(body: PlayAlongBody) -> Response:
         rungs=tuple((rung.bpm, rung.click) for rung in body.rungs),
         sound=body.sound,
         passes=body.passes,
-        heard=Heard(body.click, body.notes, body.timbre),
+        heard=Heard(body.click, body.notes, body.timbre, studio_settings().language),
         before=body.before,
         spoken=body.spoken,
         pulse=near_the_middle(body.pulse),

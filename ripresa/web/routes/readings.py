@@ -1,17 +1,28 @@
 """Readings and performances of a drill that need not be kept yet."""
 
-from typing import Literal
+from fractions import Fraction
 
 from flask import Response
 from pydantic import BaseModel, Field
 
-from ripresa.core.changes import Part
-from ripresa.core.drill import Drill
+from ripresa.core.changes import (
+    Overrides,
+    Part,
+    Turned,
+    layers_of,
+    overridden,
+    practised,
+    present_layers,
+    variant_set,
+    window_of,
+)
+from ripresa.core.drill import ENTERING, Drill
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import label, parse_amount
+from ripresa.core.exact import decimal, label, parse_amount
 from ripresa.core.listening import As
-from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken
-from ripresa.core.reading import read
+from ripresa.core.pitch import Voice
+from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken, guess_of
+from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.core.takes import unheard_words, usual_sound
 from ripresa.formats.wire import WireExact
@@ -48,18 +59,28 @@ class PerformanceBody(BaseModel):
     part: Part = Field(default_factory=Part)
     turns: Count | None = None
     slow: WireExact | None = None
+    over: Overrides | None = None
+
+
+class LayerShape(BaseModel):
+    """A layer of a drill, and the bar in which it enters; whether it is there now."""
+
+    name: str
+    bar: int
+    is_there: bool
 
 
 class PerformanceShape(BaseModel):
     """A reading in seconds and the reading beside it.
 
     With it the seams that can go round, the hands that can play alone, and the tempi one press away; what a microphone
-    will not hear of it, empty where it hears all, and how its notes begin.
+    will not hear of it, empty where it hears all, and how its notes begin. ``layers`` are those that the drill has, in
+    the order in which they enter; none where the hands are all there is. ``cues`` hold before it is played.
     """
 
     performance: Performance
     reading: ReadingShape
-    voice: Literal["pluck", "keys", "wind"]
+    voice: Voice
     bars: int
     seams: list[str]
     hands: list[str]
@@ -72,6 +93,47 @@ class PerformanceShape(BaseModel):
     double: WireExact | None
     unheard: str
     sounds_as: As
+    layers: list[LayerShape]
+    cues: list[str]
+
+
+class GuessBody(BaseModel):
+    """A drill as it goes round, and when in its turn beat 1 was taken to be, in seconds from its beginning."""
+
+    drill: Drill
+    bpm: WireExact | None = None
+    part: Part = Field(default_factory=Part)
+    at: Seconds
+
+
+class GuessShape(BaseModel):
+    """Whether it was beat 1, and how far off it was, in a sentence."""
+
+    is_right: bool
+    told: str
+
+
+class CircuitBody(BaseModel):
+    """A drill, the list it is turned through, and a tempo for its time."""
+
+    drill: Drill
+    turned: Turned
+    bpm: WireExact | None = None
+
+
+class StationShape(BaseModel):
+    """One of a circuit: what it is called, and what is laid over the drill."""
+
+    name: str
+    over: Overrides
+
+
+class CircuitShape(BaseModel):
+    """A drill turned through a list, in order; what the list has too and this drill cannot be; its time, said."""
+
+    stations: list[StationShape]
+    left_out: list[str]
+    seconds: str
 
 
 class AmountQuery(BaseModel):
@@ -99,7 +161,7 @@ def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
     found = practise(
         Practice(
-            drill=body.drill,
+            drill=overridden(body.drill, body.over) if body.over else body.drill,
             bpm=body.bpm,
             click=body.click,
             part=body.part,
@@ -128,6 +190,40 @@ def show_performance(body: PerformanceBody) -> Response:
             double=found.double,
             unheard=unheard_words(found.reading),
             sounds_as=usual_sound(found.reading),
+            layers=_layers(found.reading, body.part),
+            cues=list(dict.fromkeys(cue.told for cue in found.reading.drill.cues)),
+        )
+    )
+
+
+def _layers(reading: Reading, part: Part) -> list[LayerShape]:
+    """Return the layers that a drill has besides its hands, and these, in the order in which they enter."""
+    found = present_layers(reading.drill)
+    there = layers_of(reading.drill, part)
+    if len(found) == 1:
+        return []
+    return [LayerShape(name=ENTERING[name][0], bar=bar, is_there=there is None or name in there) for name, bar in found]
+
+
+@api.post("/guess", responses={200: GuessShape})
+def take_guess(body: GuessBody) -> Response:
+    """How far a press was from beat 1."""
+    reading = read(practised(body.drill, body.part))
+    window = window_of(reading, body.part)
+    start = window.start if window else Fraction(0)
+    found = guess_of(reading, check_bpm(body.bpm or body.drill.bpm), Fraction(body.at).limit_denominator(10**6), start)
+    return answer(GuessShape(is_right=found.is_right, told=found.told))
+
+
+@api.post("/circuit", responses={200: CircuitShape})
+def make_circuit(body: CircuitBody) -> Response:
+    """A drill turned through a list, to be played one after the other."""
+    found = variant_set(body.drill, body.turned, check_bpm(body.bpm or body.drill.bpm))
+    return answer(
+        CircuitShape(
+            stations=[StationShape(name=one.name, over=one.overrides) for one in found.variants],
+            left_out=list(found.left_out),
+            seconds=decimal(found.seconds, 0),
         )
     )
 

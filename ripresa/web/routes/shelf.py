@@ -1,5 +1,7 @@
 """The shelf of ready drills: looked through, and taken as a start."""
 
+from functools import cache
+
 from flask import Response
 from pydantic import BaseModel
 
@@ -12,6 +14,7 @@ from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Once
 from ripresa.web.shapes.drills import DrillShape, divisions_of, drill_shape, tempo_of
+from ripresa.web.shapes.rail import RowShape, row_shapes
 
 api = blueprint("shelf")
 
@@ -34,6 +37,7 @@ class ShelfLine(BaseModel):
     tempo: str
     length: str
     instrument: str
+    row: RowShape
 
 
 class ShelfShape(BaseModel):
@@ -55,7 +59,9 @@ def take_from_shelf(path: ShelfPath, body: Once) -> Response:
     return answer(drill_shape(store.add_drill(shelved(path.key).drill, now(), body.key)), 201)
 
 
+@cache
 def _line(one: Shelved) -> ShelfLine:
+    reading = read(one.drill)
     return ShelfLine(
         key=one.key,
         aim=AIMS[one.aim],
@@ -64,6 +70,7 @@ def _line(one: Shelved) -> ShelfLine:
         material=one.drill.material.title,
         divisions=divisions_of(one.drill),
         tempo=tempo_of(one.drill),
-        length=plural(read(one.drill).bars, "bar"),
+        length=plural(reading.bars, "bar"),
         instrument=instrument_named(one.drill.instrument).name,
+        row=next(row_shapes(reading, ())),
     )

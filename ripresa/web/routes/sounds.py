@@ -6,8 +6,9 @@ import soundfile
 from flask import Response
 from pydantic import BaseModel
 
-from ripresa.formats.speaker import RATE, own_word
+from ripresa.formats.speaker import RATE, in_language, own_word
 from ripresa.formats.words import SOUND
+from ripresa.store.settings import studio_settings
 from ripresa.web.blueprint import blueprint
 
 api = blueprint("sounds", "/api/words")
@@ -29,5 +30,5 @@ def all_words() -> Response:
 def say_own(query: WordQuery) -> Response:
     """A word of the teacher's own, made by the synthesiser of this computer."""
     target = io.BytesIO()
-    soundfile.write(target, own_word(query.word), RATE, format="FLAC")
+    soundfile.write(target, own_word(query.word, in_language(studio_settings().language)), RATE, format="FLAC")
     return Response(target.getvalue(), mimetype="audio/flac")

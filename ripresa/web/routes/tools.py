@@ -5,13 +5,32 @@ from typing import Literal
 from flask import Response
 from pydantic import BaseModel
 
-from ripresa.core.changes import Tool, Where, changed
+from ripresa.core.changes import Tool, Where, changed, differences, others, turned
 from ripresa.core.drill import Drill
+from ripresa.core.rhythm import check_bpm
+from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
 
 api = blueprint("tools")
+#: Tools whose work is told: those that change more than the place that is pressed.
+_SAID: tuple[Tool, ...] = (
+    "double",
+    "halve",
+    "mirror",
+    "mirror_thumb",
+    "backwards",
+    "shift",
+    "trim",
+    "lengthen",
+    "trim_beats",
+    "grow_beats",
+    "arrive",
+    "cells",
+    "fill",
+    "grow",
+)
 
 
 class ToolBody(BaseModel):
@@ -32,13 +51,57 @@ class ToolBody(BaseModel):
 
 
 class ToolResult(BaseModel):
-    """The drill that it became."""
+    """The drill that it became, and what is another thing than before, in sentences.
+
+    ``turned`` are the numbers of the notes whose stroke goes the other way than it did at their place.
+    """
 
     drill: Drill
+    told: list[str]
+    turned: list[int]
+
+
+class CompareBody(BaseModel):
+    """A drill, at its own tempo if no other is said; and what it is held against."""
+
+    drill: Drill
+    other: Drill | None = None
+    bpm: WireExact | None = None
+
+
+class ComparedShape(BaseModel):
+    """Another drill to hear, its name, and what differs, in sentences."""
+
+    name: str
+    drill: Drill
+    told: list[str]
+
+
+class CompareShape(BaseModel):
+    """What a drill can be heard against in one press; with ``other`` that one alone."""
+
+    others: list[ComparedShape]
 
 
 @api.post("/tool", responses={200: ToolResult})
 def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
     where = Where(body.bar, body.beat, body.count, body.event, body.value)
-    return answer(ToolResult(drill=changed(body.drill, body.tool, where)))
+    found = changed(body.drill, body.tool, where)
+    told = list(differences(body.drill, found, body.drill.bpm)) if body.tool in _SAID else []
+    return answer(ToolResult(drill=found, told=told, turned=list(turned(body.drill, found)) if told else []))
+
+
+@api.post("/compare", responses={200: CompareShape})
+def compare(body: CompareBody) -> Response:
+    """What a drill can be heard against, and what differs then."""
+    bpm = check_bpm(body.bpm or body.drill.bpm)
+    found = [("", body.other)] if body.other else [(one.name, one.drill) for one in others(body.drill)]
+    return answer(
+        CompareShape(
+            others=[
+                ComparedShape(name=name, drill=other, told=list(differences(body.drill, other, bpm)))
+                for name, other in found
+            ]
+        )
+    )

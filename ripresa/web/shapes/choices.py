@@ -175,14 +175,15 @@ class Choices(BaseModel):
     student: StudentDetails
     settings_of_studio: StudioSettings
     papers: list[Choice]
+    languages: list[Choice]
     sound_firsts: list[Choice]
 
     is_demo: bool
     version: str
     tonics: list[Choice]
     scales: list[ScaleChoice]
-    chords: list[Choice]
-    tone_sets: list[Choice]
+    chords: list[ScaleChoice]
+    tone_sets: list[ScaleChoice]
     figures: list[Choice]
     ways: list[Choice]
     patterns: list[Choice]
@@ -191,6 +192,7 @@ class Choices(BaseModel):
     says: list[Choice]
     rhythms: list[Choice]
     afters: list[Choice]
+    fits: list[Choice]
     shapes: list[Choice]
     octaves: list[Choice]
     tops: list[Choice]
@@ -207,6 +209,13 @@ class Choices(BaseModel):
     timbres: list[Choice]
     movements: list[MovementChoice]
     voices: list[Choice]
+    feet: list[Choice]
+    entering: list[Choice]
+    fills_from: list[Choice]
+    voicings: list[Choice]
+    cue_wheres: list[Choice]
+    count_runs: list[Choice]
+    string_sets: list[Choice]
     parts: list[Choice]
     steps: list[Choice]
     schools: list[SchoolChoice]
@@ -214,6 +223,7 @@ class Choices(BaseModel):
     cycles: list[Choice]
     restarts: list[Choice]
     leads: list[Choice]
+    hand_leads: list[Choice]
     odd_schools: list[Choice]
     plays: list[PlaysKind]
     intervals: list[Choice]

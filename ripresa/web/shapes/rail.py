@@ -15,6 +15,8 @@ from ripresa.core.rhythm import Level, SlotKind
 
 #: How a note of the second layer is drawn.
 _SECOND = "●"
+#: How a hit is drawn, full or light.
+_FULL, _LIGHT = "■", "□"
 
 
 class StringShape(BaseModel):
@@ -47,6 +49,7 @@ class EventShape(BaseModel):
     dead: bool
     ornament: str | None
     sounds: str | None
+    hit: str | None
 
 
 class BayShape(BaseModel):
@@ -89,8 +92,9 @@ class RowShape(BaseModel):
     """One bar of one leg.
 
     ``first`` is the index in the reading of its first event; ``words`` says
-    the row to a person who listens. ``other`` are the events of the left hand
-    under it, from the index ``other_first`` on.
+    the row to a person who listens; ``is_counted`` whether the count has
+    entered. ``other`` are the events of the left hand under it, from the
+    index ``other_first`` on.
     """
 
     leg: int
@@ -105,15 +109,21 @@ class RowShape(BaseModel):
     words: str
     other: list[EventShape]
     other_first: int
+    is_counted: bool
 
 
-def row_shapes(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape]:
-    """Yield a row for each bar of each leg; ``breathed`` are the notes before which to breathe."""
+def row_shapes(
+    reading: Reading, breathed: Sequence[Event], said: Sequence[tuple[Fraction, str]] = ()
+) -> Iterator[RowShape]:
+    """Yield a row for each bar of each leg.
+
+    Args:
+        breathed: The notes before which to breathe. said: (onset, word) of the voice row.
+    """
     meter = reading.meter
     breaths = {event.onset for event in breathed}
     clicks = _clicks_by_bar(reading)
-    second = tuple((onset, _SECOND) for onset in reading.second)
-    layers = [(name, marks) for name, marks in (("second layer", second), ("body", reading.body)) if marks]
+    layers = [(name, marks) for name, marks in _layers(reading, said) if marks]
     indexed = enumerate(reading.events)
     others = _others(reading)
     for (leg, bar), inside in groupby(indexed, key=lambda pair: (pair[1].leg, pair[1].bar)):
@@ -144,7 +154,21 @@ def row_shapes(reading: Reading, breathed: Sequence[Event]) -> Iterator[RowShape
             words=_row_words(shapes, under),
             other=under,
             other_first=other_first,
+            is_counted=bar >= reading.drill.enters.count,
         )
+
+
+def _layers(
+    reading: Reading, said: Sequence[tuple[Fraction, str]]
+) -> Iterator[tuple[str, tuple[tuple[Fraction, str], ...]]]:
+    """Yield the rows under the pegs, in the order in which they enter."""
+    yield "second layer", tuple((onset, _SECOND) for onset in reading.second)
+    yield "hits", tuple((onset, _LIGHT if light else _FULL) for onset, light in reading.hits)
+    rows = {"foot": reading.foot, "count": tuple(said), "movement": reading.body}
+    names = {"foot": "foot", "count": "voice", "movement": "body"}
+    for entering, _ in reading.drill.enters.order:
+        if entering in rows:
+            yield names[entering], rows[entering]
 
 
 def _row_words(row: Sequence[EventShape], under: Sequence[EventShape]) -> str:
@@ -199,6 +223,7 @@ def _event(reading: Reading, event: Event, start: Fraction, breaths: set[Fractio
         ],
         dead=event.how.dead,
         ornament=ORNAMENTS[event.how.ornament][1] if event.how.ornament else None,
+        hit=event.hit,
         sounds=sounding_pitch(reading, event.pitch).shown if event.pitch and reading.instrument.sounds % 12 else None,
     )
 
@@ -245,5 +270,6 @@ def _said(event: Event, breaths: set[Fraction]) -> str:
         event.touch.words if event.touch else "",
         ORNAMENTS[event.how.ornament][0] if event.how.ornament else "damped" if event.how.dead else "",
         event.accent if event.accent != "plain" else "",
+        f"{event.hit} hit" if event.hit else "",
     )
     return " ".join(part for part in parts if part)

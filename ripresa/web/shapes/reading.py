@@ -6,9 +6,11 @@ from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import is_pressable
-from ripresa.core.drill.material import FingerOrder, LongNotes, Picked, own_rhythm
+from ripresa.core.drill.accents import Walk
+from ripresa.core.drill.material import Cells, FingerOrder, LongNotes, Picked, own_rhythm
 from ripresa.core.exact import decimal, label, plural, short
 from ripresa.core.pitch import STANDARD_STRINGS, Shape
+from ripresa.core.playing import Pulse, voice_row
 from ripresa.core.reading import Reading, count_text
 from ripresa.core.reports import click_report, closest_told, paragraphs, peak_of, sums, warnings, working
 from ripresa.web.shapes.rail import RowShape, row_shapes
@@ -41,7 +43,9 @@ class ReadingShape(BaseModel):
 
     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;
     ``pressable``: whether notes can be pressed on and off on the rail. ``strings``: how many are drawn under it, 0 for
-    none. ``two_hands``: whether the right hand stands above the left. ``says_holds``: whether what is held is counted.
+    none. ``stations``: the bars with which each station of a walk begins; empty without. ``cells``: whether a beat that
+    is pressed goes over to another cell. ``cues``: lines of technique, with where they hold. ``two_hands``: whether the
+    right hand stands above the left. ``says_holds``: whether what is held is counted.
     """
 
     bpm: str
@@ -53,6 +57,7 @@ class ReadingShape(BaseModel):
     meter: str
     beats_a_bar: float
     rows: list[RowShape]
+    stations: list[int]
     legs: list[LegShape]
     extent: str
     bars_said: str
@@ -69,16 +74,23 @@ class ReadingShape(BaseModel):
     homes: list[HomeShape]
     count: str
     click: list[str]
+    pulse: list[str]
     warnings: list[str]
     strings: int
     shapes: list[GripShape]
     two_hands: bool
     says_holds: bool
+    cells: bool
+    cues: list[str]
 
 
 def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     """Return the shape of a reading at a tempo."""
     found = sums(reading, bpm)
+    voice = voice_row(reading, bpm)
+    homes = [home_shape(told) for told in paragraphs(reading, found, bpm)]
+    if voice.sentences:
+        homes.append(HomeShape(title="Voice", sentences=list(voice.sentences), starts=""))
     return ReadingShape(
         bpm=label(bpm),
         own_rhythm=own_rhythm(reading.drill.material),
@@ -88,7 +100,8 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         sign_name=reading.meter.counted_name,
         meter=reading.meter.name,
         beats_a_bar=float(max(bar.length for bar in reading.meter.bars)),
-        rows=list(row_shapes(reading, found.breath_marks)),
+        rows=list(row_shapes(reading, found.breath_marks, voice.words)),
+        stations=_stations(reading),
         legs=leg_shapes(found, reading),
         extent=f"{plural(found.beats, 'beat')}, {plural(found.bars, 'bar')}, {plural(found.notes, 'note')}",
         bars_said=plural(found.bars, "bar"),
@@ -102,15 +115,29 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         working=working(bpm, peak_of(reading)),
         gears=[gear_shape(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
-        homes=[home_shape(told) for told in paragraphs(reading, found, bpm)],
+        homes=homes,
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         click=list(click_report(reading.click_cycle, reading.meter, bpm)),
+        pulse=list(Pulse().told(bpm)),
         warnings=list(warnings(reading)),
         strings=_strings(reading),
         shapes=[_grip(shape) for shape in reading.shapes],
         two_hands=bool(reading.other),
         says_holds=isinstance(reading.drill.material, LongNotes),
+        cells=isinstance(reading.drill.material, Cells),
+        cues=[cue.told for cue in reading.drill.cues],
     )
+
+
+def _stations(reading: Reading) -> list[int]:
+    """Return the bars of the first leg with which the stations of a walk begin, as far as they are played."""
+    walk = reading.drill.accents
+    if not isinstance(walk, Walk):
+        return []
+    leg = reading.legs[0]
+    first = reading.meter.place(leg.start)[0]
+    last = max(event.bar for event in reading.events if event.leg == 0)
+    return [bar for number in range(walk.stations(leg.enters)) if (bar := first + number * walk.bars) <= last]
 
 
 def _strings(reading: Reading) -> int:
