@@ -203,6 +203,9 @@ export const api = {
     taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null })),
   performance: (body: Schemas["PerformanceBody"], { signal }: Abort = {}) =>
     taken(client.POST("/api/performance", { body, signal: signal ?? null })),
+  compare: (body: Schemas["CompareBody"]) => taken(client.POST("/api/compare", { body })),
+  guess: (body: Schemas["GuessBody"]) => taken(client.POST("/api/guess", { body })),
+  circuit: (body: Schemas["CircuitBody"]) => taken(client.POST("/api/circuit", { body })),
   tappedTempo: (taps: number[]) => taken(client.POST("/api/tempo/tapped", { body: { taps } })),
   amount: (text: string, what: string, { signal }: Abort = {}) =>
     taken(client.GET("/api/amount", { params: { query: { text, what } }, signal: signal ?? null })),

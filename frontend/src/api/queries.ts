@@ -118,6 +118,12 @@ export const ladderQuery = (drillId: number, plan: Plan, overrides: Overrides | 
     queryFn: () => api.ladder(drillId, plan, overrides),
     staleTime: Number.POSITIVE_INFINITY,
   });
+export const comparedQuery = (drill: Drill, bpm: string) =>
+  queryOptions({
+    queryKey: ["compared", drill, bpm],
+    queryFn: () => api.compare({ drill, other: null, bpm }),
+  });
+
 export const versionsQuery = (id: number) =>
   queryOptions({ queryKey: ["drills", id, "versions"], queryFn: () => api.versions(id) });
 export const takesQuery = (climbId: number) =>

@@ -28,10 +28,10 @@ export const DRILL: Drill = {
   click: { kind: "named", plan: "every_beat" },
   instrument: "any",
   swing: { ratio: "1", on: 2 },
-  counting: { system: "numbers", own: "" },
+  counting: { system: "numbers", own: "", runs: "bar" },
   articulation: "1",
   breath: "0",
-  body: { movement: "none", every: "1" },
+  body: { movement: "none", every: "1", pattern: "" },
   voice: "silent",
   reduce: { part: "everything", hand: "", beats: 1 },
   way_in: [],
@@ -49,6 +49,14 @@ export const DRILL: Drill = {
     balance: "alike",
     phrase: "",
   },
+  hits: { text: "", fills: [], bars: 1, filled: "end" },
+  ornaments: [],
+  foot: { which: "none", every: "1", pattern: "" },
+  enters: { foot: 1, count: 1, hands: 1, movement: 1 },
+  prompt: "",
+  cues: [],
+  voicing: "as_written",
+  stage_counts: [],
 };
 
 /** What the server offers, as it does. */
@@ -197,6 +205,7 @@ export function row(): Row {
       dead: false,
       ornament: null,
       sounds: null,
+      hit: null,
     })),
     clicks: [{ x: 0, level: "strong" }],
     groups: [{ x: 0, end: 2.5, number: 1 }],
@@ -205,5 +214,6 @@ export function row(): Row {
     words: "1 D accent, & U",
     other: [],
     other_first: 0,
+    is_counted: true,
   };
 }

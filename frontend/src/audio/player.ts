@@ -15,7 +15,7 @@ import {
   soundings,
   takeOver,
 } from "./schedule";
-import { type ClickRole, type Recipes, Sounds, type Timbre, type Voice } from "./sounds";
+import { type ClickRole, type ClickRoles, type Recipes, Sounds, type Timbre, type Voice } from "./sounds";
 import { Words } from "./words";
 
 const LOOK_AHEAD = 0.5;
@@ -58,6 +58,10 @@ export class Player {
   readonly #muted: Record<Channel, boolean> = { click: false, notes: false, backing: false, voice: false };
   /** How the click sounds. */
   timbre: Timbre = "beep";
+  /** How loud each of its roles is, and how that one sounds if not as the others; all alike unless said. */
+  roles: ClickRoles | null = null;
+  /** Whether the first click of a bar is left as any other, on purpose: the student has to know where it is. */
+  isUnmarked = false;
   /** Nothing sounds from this moment of the audio clock on. */
   endAt: Seconds = Number.POSITIVE_INFINITY;
   /** Called when the sound stops by itself: the device was unplugged or failed, or the computer slept. */
@@ -152,8 +156,13 @@ export class Player {
 
   /** Make the sounds of a score, so that planning them takes no time. */
   #makeReady(score: Score): void {
-    for (const tone of score.tones) for (const midi of pitches(tone)) this.#sounds.note(this.#voice, midi);
-    for (const { level } of [...score.lead.ticks, ...score.ticks]) this.#sounds.click(level, this.timbre);
+    for (const tone of score.tones)
+      if (tone.drum) this.#sounds.drum(tone.drum);
+      else for (const midi of pitches(tone)) this.#sounds.note(this.#voice, midi);
+    for (const { level } of [...score.lead.ticks, ...score.ticks]) {
+      const { role, timbre } = this.#clickOf(level);
+      this.#sounds.click(role, timbre);
+    }
     if (score.pulse?.length) this.#sounds.click("pulse", this.timbre);
     for (const { drum, midis } of score.backing ?? []) {
       if (drum) this.#sounds.drum(drum);
@@ -272,8 +281,9 @@ export class Player {
     const { chord } = this.#gains;
     switch (one.kind) {
       case "click": {
-        const loud = (one.loud ?? 1) * this.#clickGain(one.role);
-        this.#start("click", one.at, this.#sounds.click(one.role, this.timbre), loud);
+        const { role, timbre, level } = this.#clickOf(one.role);
+        const loud = (one.loud ?? 1) * this.#clickGain(role) * level;
+        this.#start("click", one.at, this.#sounds.click(role, timbre), loud);
         return;
       }
       case "word": {
@@ -289,6 +299,10 @@ export class Player {
         }
         return;
       case "note":
+        if (one.drum) {
+          this.#start("notes", one.at, this.#sounds.drum(one.drum), this.#gains[one.level] * one.loud);
+          return;
+        }
         // The tones of a chord together are a little louder than one note, not many times.
         pitches(one).forEach((midi, number) => {
           const share = this.#gains[one.level] * one.loud * (1 + one.also.length) ** -chord;
@@ -297,6 +311,13 @@ export class Player {
           this.#start("notes", at, this.#sounds.note(this.#voice, midi), share, one.seconds);
         });
     }
+  }
+
+  /** As what a click is heard: its role may have a level and a sound of its own, a bar’s first one may be unmarked. */
+  #clickOf(asked: ClickRole): { role: ClickRole; timbre: Timbre; level: number } {
+    const role = asked === "strong" && this.isUnmarked ? "plain" : asked;
+    const own = role === "strong" || role === "plain" || role === "division" ? this.roles?.[role] : null;
+    return { role, timbre: own?.timbre ?? this.timbre, level: own?.level ?? 1 };
   }
 
   #clickGain(role: ClickRole): number {

@@ -108,10 +108,10 @@ describe("taking over with a part that goes round", () => {
   it("goes on in the bar of the same number, and begins where there is none", () => {
     const old = opening(score, 10);
     const line = { bar: 1, at: 15 };
-    const part = { ...score, bars: [{ at: 0, number: 2, begin: 0, end: 4 }] };
+    const part = { ...score, bars: [{ at: 0, number: 2, begin: 0, end: 4, cue: "" }] };
     expect(takeOver(old, part, line).base).toBe(15);
     expect(takeOver(old, score, line).base).toBe(15 - (score.bars[1]?.at ?? 0));
-    const other = { ...part, bars: [{ at: 0, number: 9, begin: 0, end: 4 }] };
+    const other = { ...part, bars: [{ at: 0, number: 9, begin: 0, end: 4, cue: "" }] };
     expect(takeOver(old, other, line).base).toBe(15);
   });
 });

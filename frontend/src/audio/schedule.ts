@@ -13,7 +13,10 @@ export type Sounding =
   | { kind: "back"; at: Seconds; seconds: Seconds; midis: number[]; drum: Drum | null }
   | ({ kind: "note" } & Tone);
 /** A note: the heard MIDI note or none, those that sound with it, and how loud it is beside another hand. */
-type Tone = Pick<Score["tones"][number], "at" | "seconds" | "midi" | "also" | "level" | "loud" | "apart">;
+type Tone = Pick<
+  Score["tones"][number],
+  "at" | "seconds" | "midi" | "also" | "level" | "loud" | "apart" | "drum"
+>;
 export type Level = Score["tones"][number]["level"];
 
 /** The one hair of this side: times this near to an edge lie on it, whatever their last bit says. */
@@ -49,9 +52,9 @@ export function soundings(stretch: Stretch, after: Seconds, before: Seconds): So
   for (const [start, tick] of repeated(score.ticks, base, round, after, before))
     if (due(start + tick.at)) found.push({ kind: "click", at: start + tick.at, role: tick.level });
   for (const [start, tone] of repeated(score.tones, base, turn, after, before)) {
-    const { seconds, midi, also, level, loud, apart } = tone;
+    const { seconds, midi, also, level, loud, apart, drum } = tone;
     const at = start + tone.at;
-    if (due(at)) found.push({ kind: "note", at, seconds, midi, also, level, loud, apart });
+    if (due(at)) found.push({ kind: "note", at, seconds, midi, also, level, loud, apart, drum });
   }
   // Where the count-in is spoken up to a pickup, nothing else is said meanwhile.
   const spokenTo = stretch.withLead && score.lead.said.length > 0 ? leads + score.lead.until - HAIR : 0;

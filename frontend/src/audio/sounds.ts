@@ -3,10 +3,13 @@ import type { Schemas } from "../api/client";
 /** The sounds, made here from the server's recipes: three reference voices, drums, and the click by its role. */
 
 export type Recipes = Schemas["Recipes"];
-export type Voice = "pluck" | "keys" | "wind";
+export type Voice = Schemas["PerformanceShape"]["voice"];
 export type ClickRole = "strong" | "plain" | "division" | "count" | "pulse";
-export type Drum = "kick" | "snare" | "hat";
+export type Drum = NonNullable<Schemas["BackTone"]["drum"]>;
 export type Timbre = "beep" | "wood" | "tick";
+
+/** How loud each role of the click is beside the others, and how it sounds if not as the rest of it. */
+export type ClickRoles = Record<"strong" | "plain" | "division", { level: number; timbre: Timbre | null }>;
 
 /** Sounds of one audio context, each made once. */
 export class Sounds {
@@ -23,7 +26,7 @@ export class Sounds {
       const hertz = 440 * 2 ** (((midi ?? 0) - 69) / 12);
       if (midi === null) clap(samples, rate, this.recipes);
       else if (voice === "pluck") plucked(samples, rate, hertz, pluck);
-      else if (partials[voice]) blown(samples, rate, hertz, partials[voice]);
+      else if (voice !== "struck" && partials[voice]) blown(samples, rate, hertz, partials[voice]);
     });
   }
 

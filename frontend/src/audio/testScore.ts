@@ -10,8 +10,8 @@ export function scoreOf(beat: number): Score {
     bpm: String(60 / beat),
     loop_seconds: bars * 4 * beat,
     bars: [
-      { at: 0, number: 1, begin: 0, end: 4 },
-      { at: 4 * beat, number: 2, begin: 0, end: 4 },
+      { at: 0, number: 1, begin: 0, end: 4, cue: "" },
+      { at: 4 * beat, number: 2, begin: 0, end: 4, cue: "" },
     ],
     click_seconds: bars * 4 * beat,
     yours_from: null,

@@ -2,21 +2,11 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { TAPS_ALONE } from "../features/stand/hearing/hearing";
 import type { Run } from "../features/stand/runs";
 import { type RailHandle, StandRail } from "../features/stand/StandRail";
+import { USUAL_SOUND } from "../features/stand/sound";
 import { TapButton } from "../features/stand/TapButton";
 import { useStand } from "../features/stand/useStand";
 import type { Contents, PracticeClimb, PracticeRung } from "./contents";
 import type { DoneTake, Mark } from "./done";
-
-const SOUND = {
-  click: 1,
-  notes: 1,
-  backing: 1,
-  voice: 1,
-  timbre: "beep" as const,
-  parts: [],
-  aloud: true,
-  spoken: { what: "nothing" as const, words: "count" as const },
-};
 
 type Props = {
   file: Contents;
@@ -48,7 +38,7 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
     },
     clickMuted: muted.click,
     notesMuted: muted.notes,
-    sound: SOUND,
+    sound: USUAL_SOUND,
     hearing: TAPS_ALONE,
     onFrame: (position) => rail.current?.show(position),
     onEnd: onPlayed,
@@ -90,7 +80,15 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
           </span>
         </p>
       </div>
-      <StandRail reading={reading} large={false} short={false} hidden={false} onLit={noLight} ref={rail} />
+      <StandRail
+        reading={reading}
+        large={false}
+        short={false}
+        hidden={false}
+        swings={false}
+        onLit={noLight}
+        ref={rail}
+      />
       {stand.message && (
         <p role="alert" className="bg-care text-care-text rounded-lg px-3 py-2 font-semibold">
           {stand.message}

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
 import { api, type Choices, type Schemas } from "../../api/client";
@@ -15,7 +15,8 @@ import { useOnce } from "../../ui/useOnce";
 import { WrittenOut } from "../../ui/written/WrittenOut";
 import { DrillBrief } from "./DrillBrief";
 import { DrillTools } from "./DrillTools";
-import { Pressing } from "./Pressing";
+import { OwnBars, ownTitle } from "./OwnBars";
+import { type Press, Pressing } from "./Pressing";
 import { SaveAs, type Sound } from "./SaveAs";
 import { SaveLine } from "./SaveLine";
 import { SoundFile } from "./SoundFile";
@@ -97,10 +98,31 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
       void navigate(`/bench/${made.id}`);
     },
   });
+  const ownBar = useMutation({
+    mutationFn: (name: string) => {
+      const made = { ...drill, title: ownTitle(name, drill.title) };
+      return api.addDrill(made, once.key(made));
+    },
+    onSuccess: () => {
+      once.done();
+      forgetWork();
+    },
+  });
   const tool = useTool(drill, change);
   const { mutate: use } = tool;
+  // What the last tool turned round is marked until the drill is another one again.
+  const turned = useMemo(
+    () => (tool.data?.drill === drill ? new Set(tool.data.turned) : undefined),
+    [tool.data, drill],
+  );
   const pressable = shown?.pressable ?? false;
-  const press = useCallback((event: number) => use({ tool: "press", event }), [use]);
+  const [chosenPress, setPress] = useState<Press | null>(null);
+  // Whatever can be sounded and silenced is; else a press is a hit.
+  const pressing =
+    chosenPress && (pressable || chosenPress !== "press") ? chosenPress : pressable ? "press" : "hit";
+  const press = useCallback((event: number) => use({ tool: pressing, event }), [use, pressing]);
+  const pressHit = useCallback((event: number) => use({ tool: "hit", event }), [use]);
+  const pressOrnament = useCallback((event: number) => use({ tool: "ornament", event }), [use]);
   const pressClick = useCallback((event: number) => use({ tool: "click", event }), [use]);
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
@@ -149,8 +171,25 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           drill={drill}
           onChange={(mended) => change(mended, "material")}
         />
-        {shown && <Rail reading={shown} onPress={pressable ? press : undefined} onClick={pressClick} />}
-        <Pressing notes={pressable} onUse={tool.mutate} />
+        {shown && (
+          <Rail
+            reading={shown}
+            onPress={press}
+            onClick={pressClick}
+            onHit={pressHit}
+            onOrnament={pressOrnament}
+            turned={turned}
+          />
+        )}
+        {shown && (
+          <Pressing
+            notes={pressable}
+            cells={shown.cells}
+            press={pressing}
+            onPress={setPress}
+            onUse={tool.mutate}
+          />
+        )}
         <WrittenOut drill={drill} />
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
@@ -179,6 +218,8 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           <SaveAs onSave={(file) => void download(file)} onSound={(sound) => void makeSound(sound)} />
         </div>
         <DrillTools drill={drill} choices={choices} use={tool} />
+        <OwnBars title={drill.title} onKeep={(name) => ownBar.mutate(name)} isPending={ownBar.isPending} />
+        {ownBar.isError && <Problem error={ownBar.error} />}
         {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">
           <span className="text-soft">What it is for</span>

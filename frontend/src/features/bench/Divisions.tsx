@@ -1,6 +1,7 @@
 import { useContext, useEffect, useId, useRef, useState } from "react";
 import type { Choice, Drill } from "../../api/client";
 import { BriefContext, useRefusal } from "../../ui/brief/context";
+import { Refused } from "../../ui/brief/Refused";
 
 type Leg = Drill["legs"][number];
 
@@ -61,13 +62,14 @@ export function Divisions({ legs, divisions, what = "divisions", field = "legs",
         aria-label={`${what}: ${shown.join(", ")} notes per beat`}
         aria-expanded={open}
         aria-controls={panel}
-        {...refusal}
+        {...refusal.attributes}
         onClick={() => setOpen(!open)}
         onFocus={() => setHint("One leg for each, in order. Neighbours are the hardest to change between.")}
         onBlur={() => setHint("")}
       >
         {inBrief.join(" → ")}
       </button>
+      <Refused sentence={refusal.sentence} />
       {open && (
         <DivisionPanel id={panel} legs={legs} shown={shown} divisions={divisions} onChange={onChange} />
       )}

@@ -12,7 +12,7 @@ import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
 import { MaterialWords } from "./MaterialWords";
 import { MeterWords } from "./MeterWords";
-import { MoreWords } from "./MoreWords";
+import { isSaid, MoreWords, PartWords } from "./MoreWords";
 import { SecondWords } from "./SecondWords";
 
 type Props = {
@@ -47,6 +47,13 @@ function Times({ legs, onChange }: { legs: Drill["legs"]; onChange: (legs: Drill
   );
 }
 
+/** Clauses of what is rarely used, and the words with which each begins. */
+const CLAUSES = [
+  ["body", "Meanwhile"],
+  ["sound", "It sounds:"],
+  ["learning", "To learn it:"],
+] as const;
+
 /** The drill as one sentence; its words are the controls. */
 export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props) {
   const word =
@@ -75,57 +82,72 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
   // A picked pattern names its fingers, and of two hands each plays its own row.
   const saysHands =
     drill.hands.kind !== "none" || (drill.material.kind !== "picked" && drill.second.plays.kind === "none");
+  const parts = {
+    drill,
+    choices,
+    onChange: (part: Partial<Drill>, name: string) => onChange({ ...drill, ...part }, name),
+  };
   return (
     <Brief label="The brief" refusal={refusal} hints={drillHints(drill, choices)}>
-      Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
-      <MeterWords meter={drill.meter} choices={choices} onChange={word("meter")} />,{" "}
-      {reading?.own_rhythm ? (
-        <Times legs={drill.legs} onChange={word("legs")} />
-      ) : (
-        <>
-          {several ? "stepping" : "with"}{" "}
-          <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per beat
-        </>
+      <p className="clause">
+        Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
+        <MeterWords meter={drill.meter} choices={choices} onChange={word("meter")} />,{" "}
+        {reading?.own_rhythm ? (
+          <Times legs={drill.legs} onChange={word("legs")} />
+        ) : (
+          <>
+            {several ? "stepping" : "with"}{" "}
+            <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per
+            beat
+          </>
+        )}
+        , {select("seam", "seam: what happens between legs", choices.seams)}
+        {reading?.has_closing && (
+          <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
+        )}
+        <PartWords clause="time" {...parts} />.
+      </p>
+      {(saysHands || isSaid(drill, "hands")) && (
+        <p className="clause">
+          {saysHands && (
+            <HandWords
+              hands={drill.hands}
+              choices={choices}
+              usual={instrumentOf(drill, choices)?.cycles ?? []}
+              onChange={word("hands")}
+            />
+          )}
+          <PartWords clause="hands" begins={!saysHands} {...parts} />.
+        </p>
       )}
-      , {select("seam", "seam: what happens between legs", choices.seams)}
-      {reading?.has_closing && (
-        <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
+      <p className="clause">
+        <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />
+        <PartWords clause="accents" {...parts} />.
+      </p>
+      <SecondWords {...parts} />
+      {CLAUSES.map(
+        ([clause, first]) =>
+          isSaid(drill, clause) && (
+            <p key={clause} className="clause">
+              {first} <PartWords clause={clause} begins {...parts} />.
+            </p>
+          ),
       )}
-      .{" "}
-      {saysHands && (
-        <>
-          <HandWords
-            hands={drill.hands}
-            choices={choices}
-            usual={instrumentOf(drill, choices)?.cycles ?? []}
-            onChange={word("hands")}
-          />
-          .{" "}
-        </>
-      )}
-      <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />.
-      <SecondWords
-        drill={drill}
-        choices={choices}
-        onChange={(part, name) => onChange({ ...drill, ...part }, name)}
-      />{" "}
-      Click <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
-      <AmountField
-        label="tempo in bpm"
-        field="bpm"
-        what="bpm"
-        before={`${reading?.sign ?? ""} = `}
-        exact={drill.bpm}
-        hint="1 to 1000; halves and fractions too: 84½."
-        onChange={word("bpm")}
-      />
-      , for {select("instrument", "instrument", choices.instruments)}
-      <MoreWords
-        drill={drill}
-        choices={choices}
-        onChange={(part, name) => onChange({ ...drill, ...part }, name)}
-      />
-      .
+      <p className="clause">
+        Click <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
+        <AmountField
+          label="tempo in bpm"
+          field="bpm"
+          what="bpm"
+          before={`${reading?.sign ?? ""} = `}
+          exact={drill.bpm}
+          hint="1 to 1000; halves and fractions too: 84½."
+          onChange={word("bpm")}
+        />
+        , for {select("instrument", "instrument", choices.instruments)}
+        <PartWords clause="instrument" {...parts} />
+        <MoreWords {...parts} />.
+      </p>
     </Brief>
   );
 }

@@ -7,31 +7,44 @@ import type { Tool, useTool } from "./useTool";
 
 type Props = { drill: Drill; choices: Choices; use: ReturnType<typeof useTool> };
 
-const FOR_ALL: [Tool["tool"], string][] = [
+type Named = [Tool["tool"], string];
+
+const FOR_ALL: Named[] = [
   ["double", "Twice as fast"],
   ["halve", "Half as fast"],
   ["mirror", "The other hand leads"],
+  ["fill", "Fill what is left"],
 ];
-const FOR_LINES: [Tool["tool"], string][] = [
+/** For notes one after the other: what is no line yet is written out as one. */
+const FOR_LINES: Named[] = [
   ["backwards", "Backwards"],
   ["trim", "Cut the last note"],
   ["lengthen", "One note more"],
+  ["trim_beats", "A note less in each beat"],
+  ["grow_beats", "A note more in each beat"],
 ];
+const IN_LINES = ["line", "scale_run", "arpeggio", "sequence", "one_note", "count", "cells"];
 
 /** What can be done to a drill in one press; each can be undone. */
 export function DrillTools({ drill, choices, use }: Props) {
-  const isLine = drill.material.kind === "line";
+  const isLine = IN_LINES.includes(drill.material.kind);
   const instrument = instrumentOf(drill, choices);
-  const forWind: typeof FOR_ALL = [
-    ...(instrument?.breathes ? ([["circuit", "Every articulation in turn"]] as typeof FOR_ALL) : []),
-    ...(instrument?.has_break ? ([["crossing", "The crossing of the break alone"]] as typeof FOR_ALL) : []),
+  const when = (is: boolean | undefined, tool: Tool["tool"], name: string): Named[] =>
+    is ? [[tool, name]] : [];
+  const fingers = drill.hands.kind === "by_order" && drill.hands.cycle.some((one) => /^[pim]′?$/.test(one));
+  const special = [
+    ...when(instrument?.breathes, "circuit", "Every articulation in turn"),
+    ...when(instrument?.has_break, "crossing", "The crossing of the break alone"),
+    ...when(fingers, "mirror_thumb", "Mirror the fingers, the thumb too"),
+    ...when(["right", "left"].includes(drill.foot.which), "foot", "The other foot"),
+    ...when(isLine && drill.material.kind !== "line", "write_out", "Write it out as a line"),
   ];
   return (
     <>
       <details className="mt-3">
         <summary className="cursor-pointer text-primary font-semibold">Change it in one press</summary>
         <div className="flex flex-wrap items-center gap-2 mt-2">
-          {[...FOR_ALL, ...forWind, ...(isLine ? FOR_LINES : [])].map(([tool, name]) => (
+          {[...FOR_ALL, ...(isLine ? FOR_LINES : []), ...special].map(([tool, name]) => (
             <button
               key={tool}
               type="button"
@@ -43,9 +56,16 @@ export function DrillTools({ drill, choices, use }: Props) {
             </button>
           ))}
           <Cells onUse={(count, value, beat) => use.mutate({ tool: "cells", count, value, beat })} />
+          <Grow onUse={(count, bar) => use.mutate({ tool: "grow", count, bar })} />
+          {isLine && <Shift onUse={(count) => use.mutate({ tool: "shift", count })} />}
           {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
         </div>
       </details>
+      {use.data && use.data.drill === drill && use.data.told.length > 0 && (
+        <p role="status" className="mt-2">
+          {use.data.told.join(" ")}
+        </p>
+      )}
       {use.isError && <Problem error={use.error} />}
     </>
   );
@@ -111,6 +131,80 @@ function Cells({ onUse }: { onUse: (count: number, value: 4 | 8 | 16, beat: numb
           onChange={(event) => setBeat(event.target.value)}
         />
       </label>
+    </form>
+  );
+}
+
+/** Fills between the hits that grow from section to section. */
+function Grow({ onUse }: { onUse: (notes: number, sections: number) => void }) {
+  const [notes, setNotes] = useState("30");
+  const [sections, setSections] = useState("4");
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onUse(typedCount(notes), typedCount(sections));
+      }}
+    >
+      <button type="submit" className="button button-small">
+        Let the fills grow
+      </button>
+      <label className="flex items-center gap-1">
+        to
+        <input
+          className="field w-14"
+          inputMode="numeric"
+          value={notes}
+          onChange={(event) => setNotes(event.target.value)}
+        />
+        notes
+      </label>
+      <label className="flex items-center gap-1">
+        over
+        <input
+          className="field w-14"
+          inputMode="numeric"
+          value={sections}
+          onChange={(event) => setSections(event.target.value)}
+        />
+        sections
+      </label>
+    </form>
+  );
+}
+
+/** All of it so many slots later or earlier. */
+function Shift({ onUse }: { onUse: (count: number) => void }) {
+  const [count, setCount] = useState("1");
+  const [sign, setSign] = useState<1 | -1>(1);
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onUse(sign * typedCount(count));
+      }}
+    >
+      <button type="submit" className="button button-small">
+        Move it
+      </button>
+      <input
+        className="field w-14"
+        inputMode="numeric"
+        aria-label="slots it is moved by"
+        value={count}
+        onChange={(event) => setCount(event.target.value)}
+      />
+      <select
+        className="field w-auto"
+        aria-label="later or earlier"
+        value={sign}
+        onChange={(event) => setSign(event.target.value === "1" ? 1 : -1)}
+      >
+        <option value={1}>slots later</option>
+        <option value={-1}>slots earlier</option>
+      </select>
     </form>
   );
 }

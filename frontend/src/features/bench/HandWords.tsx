@@ -74,6 +74,7 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
           />
         </>
       )}
+      {hands.kind === "letters" && <LetterWords hands={hands} choices={choices} onChange={onChange} />}
       {hands.kind === "articulated" && (
         <>
           :{" "}
@@ -123,6 +124,46 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
           />
         </>
       )}
+    </>
+  );
+}
+
+type Letters = Extract<Hands, { kind: "letters" }>;
+
+/** Hands by place: who leads, or a pattern of the bar. */
+function LetterWords({ hands, choices, onChange }: Pick<Props, "choices" | "onChange"> & { hands: Letters }) {
+  return (
+    <>
+      :{" "}
+      {hands.pattern.length === 0 && (
+        <>
+          <BriefSelect
+            label="leading hand"
+            field="hands.lead"
+            value={hands.lead}
+            choices={choices.hand_leads}
+            onChange={(lead) => onChange({ ...hands, lead: lead as Letters["lead"] })}
+          />{" "}
+          and{" "}
+          <BriefSelect
+            label="hands in threes"
+            field="hands.odd"
+            value={hands.odd}
+            choices={choices.odd_schools}
+            onChange={(odd) => onChange({ ...hands, odd: odd as Letters["odd"] })}
+          />
+          , or{" "}
+        </>
+      )}
+      by{" "}
+      <BriefField
+        label="pattern of the bar"
+        field="hands.pattern"
+        value={hands.pattern.join(" ")}
+        placeholder="a pattern of the bar"
+        hint="A symbol for each slot of the bar, silent ones too: R L R R L R L L. Empty for the lead."
+        onChange={(text) => onChange({ ...hands, pattern: text.split(/\s+/).filter((one) => one) })}
+      />
     </>
   );
 }

@@ -1,8 +1,8 @@
 import type { Choices, Drill } from "../../api/client";
-import { AmountField } from "../../ui/brief/AmountField";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CountField } from "../../ui/brief/CountField";
+import { RateWords } from "./more/RateWords";
 
 type Change = (changed: Partial<Drill>, word: string) => void;
 type Props = { drill: Drill; choices: Choices; onChange: Change };
@@ -64,27 +64,21 @@ export function BodyWords({ drill: { body }, choices, onChange }: Props) {
         label="movement of the body"
         field="body.movement"
         value={body.movement}
-        choices={choices.movements}
+        choices={choices.movements.filter((one) => one.value !== "tap" || body.movement === "tap")}
         onChange={(value) => {
           const movement = value as typeof body.movement;
           const every = choices.movements.find((one) => one.value === movement)?.every ?? body.every;
-          onChange({ body: { movement, every } }, "body");
+          onChange({ body: { ...body, movement, every } }, "body");
         }}
       />
       {body.movement !== "none" && (
-        <>
-          {" "}
-          every{" "}
-          <AmountField
-            label="beats from one movement to the next"
-            field="body.every"
-            what="number"
-            exact={body.every}
-            hint="1 is each beat, 2 each half note in 4/4, ½ twice a beat."
-            onChange={(every) => onChange({ body: { ...body, every } }, "body")}
-          />{" "}
-          {body.every === "1" ? "beat" : "beats"}
-        </>
+        <RateWords
+          what="movement"
+          field="body"
+          every={body.every}
+          pattern={body.pattern}
+          onChange={(rate) => onChange({ body: { ...body, ...rate } }, "body")}
+        />
       )}
     </>
   );
@@ -93,13 +87,29 @@ export function BodyWords({ drill: { body }, choices, onChange }: Props) {
 /** What is said meanwhile. */
 export function VoiceWords({ drill, choices, onChange }: Props) {
   return (
-    <BriefSelect
-      label="voice while playing"
-      field="voice"
-      value={drill.voice}
-      choices={choices.voices}
-      onChange={(voice) => onChange({ voice: voice as Drill["voice"] }, "voice")}
-    />
+    <>
+      <BriefSelect
+        label="voice while playing"
+        field="voice"
+        value={drill.voice}
+        choices={choices.voices}
+        onChange={(voice) => onChange({ voice: voice as Drill["voice"] }, "voice")}
+      />
+      {drill.voice === "talk" && (
+        <>
+          :{" "}
+          <BriefField
+            label="what to talk of"
+            field="prompt"
+            long
+            placeholder="anything"
+            value={drill.prompt}
+            hint="Up to 120 signs, shown on the stand: what was for breakfast, the way to school backwards."
+            onChange={(prompt) => onChange({ prompt }, "prompt")}
+          />
+        </>
+      )}
+    </>
   );
 }
 

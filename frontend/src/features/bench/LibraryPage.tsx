@@ -52,7 +52,7 @@ export function LibraryPage() {
     hasWords(`${one.title} ${one.material} ${one.instrument} ${one.divisions} ${one.tags.join(" ")}`, wanted),
   );
   return (
-    <div className="max-w-6xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Drills</h1>
         <FileButton

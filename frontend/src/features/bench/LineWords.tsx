@@ -71,6 +71,14 @@ export function LineWords({ line, choices, onChange }: Props) {
             hint="C, Am, F#m7, G/B; | bar line; chords share a bar, or say their beats: C*3 G*1; - goes on."
             onChange={(text) => onChange({ ...line, through: text })}
           />
+          ,{" "}
+          <BriefSelect
+            label="what becomes of its notes on each chord"
+            field="material.fit"
+            value={line.fit}
+            choices={choices.fits}
+            onChange={(fit) => onChange({ ...line, fit: fit as Line["fit"] })}
+          />
         </>
       ) : (
         <>

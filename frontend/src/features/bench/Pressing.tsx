@@ -6,33 +6,59 @@ const GRIDS = [
   [4, "quarters of a beat"],
 ] as const;
 
+/** What a press on a place of the rail does. */
+export type Press = "press" | "hit" | "ornament";
+
+const PRESSES: Record<Press, string> = {
+  press: "sound or silence it",
+  hit: "make it a hit: full, light, none",
+  ornament: "hammer, pull, slide or strike it",
+};
+
 type Props = {
-  /** Whether the notes are pressed too, not the click alone. */
+  /** Whether the notes are pressed too; and whether a beat that is pressed takes its next cell. */
   notes: boolean;
+  cells: boolean;
+  press: Press;
+  onPress: (press: Press) => void;
   onUse: (tool: Tool) => void;
 };
 
-/** How places are pressed on the rail, and how fine. */
-export function Pressing({ notes, onUse }: Props) {
-  if (!notes)
-    return (
-      <p className="text-soft text-sm mt-1">
-        Press under a note on the rail to let it click there or not (or C, with the arrow keys).
-      </p>
-    );
+/** What a press on the rail does, and how fine its places are. */
+export function Pressing({ notes, cells, press, onPress, onUse }: Props) {
+  const offered = (Object.keys(PRESSES) as Press[]).filter((one) => notes || one !== "press");
   return (
-    <p className="text-soft text-sm flex flex-wrap items-center gap-x-2 mt-1">
-      Press a place on the rail to sound or silence it, under it for the click; more places:
-      {GRIDS.map(([count, name]) => (
-        <button
-          key={count}
-          type="button"
-          className="text-primary font-semibold cursor-pointer"
-          onClick={() => onUse({ tool: "grid", count })}
-        >
-          {name}
-        </button>
-      ))}
+    <p className="text-soft text-sm leading-7 mt-1">
+      Press a place on the rail to{" "}
+      <select
+        className="brief-word"
+        aria-label="what a press on the rail does"
+        value={press}
+        onChange={(event) => onPress(event.target.value as Press)}
+      >
+        {offered.map((one) => (
+          <option key={one} value={one}>
+            {one === "press" && cells ? "let its beat take the next cell" : PRESSES[one]}
+          </option>
+        ))}
+      </select>
+      , under it for the click. With the arrow keys: Enter, H for a hit, O for an ornament, C for the click.
+      {notes && !cells && (
+        <>
+          {" "}
+          More places:{" "}
+          {GRIDS.map(([count, name]) => (
+            <button
+              key={count}
+              type="button"
+              className="text-primary font-semibold cursor-pointer mr-2"
+              onClick={() => onUse({ tool: "grid", count })}
+            >
+              {name}
+            </button>
+          ))}
+        </>
+      )}
     </p>
   );
 }

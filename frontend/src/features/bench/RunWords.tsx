@@ -5,15 +5,18 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
 type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
 
-/** The degrees that a run may start on. */
-function degreesOf(run: ScaleRun, choices: Choices) {
-  const named = choices.scales.find((one) => one.value === run.scale)?.degrees ?? 0;
-  const degrees = named || run.own.split(/\s+/).filter(Boolean).length;
-  return Array.from({ length: Math.max(degrees, run.start) }, (_, index) => ({
+/** The degrees, or tones of a chord, that a run may start on. */
+export function degreesOf(degrees: number, start: number, unit = "degree") {
+  return Array.from({ length: Math.max(degrees, start) }, (_, index) => ({
     value: String(index + 1),
-    label: index === 0 ? "on the tonic" : `on degree ${index + 1}`,
+    label: index === 0 ? "on the tonic" : `on ${unit} ${index + 1}`,
     why: index === 0 ? "" : "There and back it then goes round as a circle, and closes where it began.",
   }));
+}
+
+/** Octaves as a drill has them: a number, or in words. */
+export function octavesOf(value: string): ScaleRun["octaves"] {
+  return value === "match" || value === "one_repeated" ? value : Number(value);
 }
 
 type ScaleProps = { run: ScaleRun; choices: Choices; onChange: (run: ScaleRun) => void };
@@ -51,17 +54,18 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
         field="material.octaves"
         value={String(run.octaves)}
         choices={choices.octaves}
-        onChange={(value) => {
-          const named = value === "match" || value === "one_repeated";
-          onChange({ ...run, octaves: named ? value : Number(value) });
-        }}
+        onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
       />
       , starting{" "}
       <BriefSelect
         label="degree it starts on"
         field="material.start"
         value={String(run.start)}
-        choices={degreesOf(run, choices)}
+        choices={degreesOf(
+          choices.scales.find((one) => one.value === run.scale)?.degrees ||
+            run.own.split(/\s+/).filter(Boolean).length,
+          run.start,
+        )}
         onChange={(value) => onChange({ ...run, start: Number(value) })}
       />
       <TurnWord run={run} choices={choices} onChange={set("top")} />
@@ -74,7 +78,6 @@ type ArpeggioProps = { run: Arpeggio; choices: Choices; onChange: (run: Arpeggio
 /** An arpeggio in words. */
 export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
   const set = (field: keyof Arpeggio) => (value: string) => onChange({ ...run, [field]: value } as Arpeggio);
-  const counted = choices.octaves.filter((one) => /^\d+$/.test(one.value));
   return (
     <>
       <Tonic value={run.tonic} choices={choices} onChange={set("tonic")} />{" "}
@@ -83,15 +86,27 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
         field="material.chord"
         value={run.chord}
         choices={choices.chords}
-        onChange={set("chord")}
+        onChange={(chord) => onChange({ ...run, chord, start: 1 })}
       />{" "}
       <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />,{" "}
       <BriefSelect
         label="octaves"
         field="material.octaves"
         value={String(run.octaves)}
-        choices={counted}
-        onChange={(value) => onChange({ ...run, octaves: Number(value) })}
+        choices={choices.octaves}
+        onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
+      />
+      , starting{" "}
+      <BriefSelect
+        label="tone it starts on"
+        field="material.start"
+        value={String(run.start)}
+        choices={degreesOf(
+          choices.chords.find((one) => one.value === run.chord)?.degrees ?? 0,
+          run.start,
+          "tone",
+        )}
+        onChange={(value) => onChange({ ...run, start: Number(value) })}
       />
       <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>

@@ -25,8 +25,7 @@ export function SecondWords({ drill, choices, onChange }: Props) {
   const follows = second.plays.kind === "parallel" || second.plays.kind === "contrary";
   const own = second.legs.length > 0;
   return (
-    <>
-      {" "}
+    <p className="clause">
       The left hand{" "}
       <BriefSelect
         label="what the left hand plays"
@@ -103,7 +102,7 @@ export function SecondWords({ drill, choices, onChange }: Props) {
         </>
       )}
       .
-    </>
+    </p>
   );
 }
 

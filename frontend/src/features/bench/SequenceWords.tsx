@@ -3,7 +3,7 @@ import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { BriefContext } from "../../ui/brief/context";
-import { Tonic } from "./RunWords";
+import { degreesOf, octavesOf, Tonic } from "./RunWords";
 
 type Sequence = Extract<Drill["material"], { kind: "sequence" }>;
 
@@ -12,6 +12,15 @@ const OWN = {
   label: "your own figure",
   why: "Degrees from where the figure starts, 0 being that note: 0 2 1.",
 };
+
+const TURNS = [
+  {
+    value: "twice",
+    label: "the figure at the turn twice",
+    why: "Up and its mirror down: each figure has its answer.",
+  },
+  { value: "once", label: "the figure at the turn once", why: "No figure comes twice in a row." },
+];
 
 type Props = { sequence: Sequence; choices: Choices; onChange: (sequence: Sequence) => void };
 
@@ -22,7 +31,7 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
   const isReady = choices.figures.some((one) => one.value === figure);
   const [wantsOwn, setWantsOwn] = useState(!isReady);
   const own = wantsOwn || !isReady;
-  const counted = choices.octaves.filter((one) => /^[1-4]$/.test(one.value));
+  const offered = choices.octaves.filter((one) => !/^[5-9]$/.test(one.value));
   const set = (field: keyof Sequence) => (value: string) =>
     onChange({ ...sequence, [field]: value } as Sequence);
   const type = (text: string) => {
@@ -49,8 +58,8 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
         label="octaves"
         field="material.octaves"
         value={String(sequence.octaves)}
-        choices={counted}
-        onChange={(value) => onChange({ ...sequence, octaves: Number(value) })}
+        choices={offered}
+        onChange={(value) => onChange({ ...sequence, octaves: octavesOf(value) })}
       />{" "}
       in{" "}
       <BriefSelect
@@ -81,6 +90,29 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
         choices={choices.ways}
         onChange={set("way")}
       />
+      , starting{" "}
+      <BriefSelect
+        label="degree it starts on"
+        field="material.start"
+        value={String(sequence.start)}
+        choices={degreesOf(
+          choices.tone_sets.find((one) => one.value === sequence.scale)?.degrees ?? 0,
+          sequence.start,
+        )}
+        onChange={(value) => onChange({ ...sequence, start: Number(value) })}
+      />
+      {sequence.way === "there_and_back" && (
+        <>
+          ,{" "}
+          <BriefSelect
+            label="turn-round"
+            field="material.top"
+            value={sequence.top}
+            choices={TURNS}
+            onChange={set("top")}
+          />
+        </>
+      )}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { api } from "../../api/client";
 import { forgetWork, shelfQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { MiniRail } from "../../ui/rail/MiniRail";
 import { useOnce } from "../../ui/useOnce";
 import { hasWords } from "./search";
 
@@ -79,6 +80,7 @@ export function ShelfPage() {
                       {one.material}, {one.divisions}, {one.tempo}, {one.length}, {one.instrument}
                     </p>
                   </div>
+                  <MiniRail row={one.row} />
                   <button
                     type="button"
                     className="button button-small"

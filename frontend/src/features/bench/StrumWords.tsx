@@ -33,6 +33,13 @@ export function StrumWords({ strum, choices, onChange }: Props) {
         hint="C, Am, F#m7, G/B; | bar line; chords share a bar, or say their beats: C*3 G*1; - goes on."
         onChange={(chords) => onChange({ ...strum, chords })}
       />{" "}
+      <BriefSelect
+        label="set of strings"
+        field="material.strings"
+        value={strum.strings}
+        choices={choices.string_sets}
+        onChange={(strings) => onChange({ ...strum, strings })}
+      />{" "}
       as{" "}
       <BriefSelect
         label="ready pattern"

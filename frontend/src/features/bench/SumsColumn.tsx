@@ -98,6 +98,13 @@ export function SumsColumn({ reading }: { reading: Reading }) {
         </table>
       </section>
       <section className="card-plain">
+        <h2>The pulse inside</h2>
+        {reading.pulse.map((sentence) => (
+          <p key={sentence}>{sentence}</p>
+        ))}
+        <p className="text-soft text-sm">On the stand it can be heard, and switched every so many bars.</p>
+      </section>
+      <section className="card-plain">
         <h2>The click, and a plain metronome</h2>
         {reading.click.map((sentence) => (
           <p key={sentence}>{sentence}</p>

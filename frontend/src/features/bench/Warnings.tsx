@@ -39,7 +39,7 @@ function shorter(material: Drill["material"]): [string, Drill["material"]][] {
     if (material.octaves !== 1) mends.push(["Take one octave", { ...material, octaves: 1 }]);
     return mends;
   }
-  if ((material.kind === "arpeggio" || material.kind === "sequence") && material.octaves > 1)
+  if ((material.kind === "arpeggio" || material.kind === "sequence") && material.octaves !== 1)
     return [["Take one octave", { ...material, octaves: 1 }]];
   return [];
 }

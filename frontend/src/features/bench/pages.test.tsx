@@ -2,7 +2,7 @@
 import { cleanup, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { DRILL } from "../../api/testValues";
+import { DRILL, row } from "../../api/testValues";
 import { draw } from "../../ui/testRender";
 import { LibraryPage } from "./LibraryPage";
 import { ShelfPage } from "./ShelfPage";
@@ -41,6 +41,7 @@ const ready = (key: string, aim: string, title: string, instrument = "guitar") =
   tempo: "♩ = 72",
   length: "8 bars",
   instrument,
+  row: row(),
 });
 
 beforeEach(() => {

@@ -17,7 +17,7 @@ export function ClimbsPage() {
   if (climbs.isPending) return <Loading what="the climbs" />;
   if (climbs.isError) return <Problem error={climbs.error} onRetry={() => void climbs.refetch()} />;
   return (
-    <div className="max-w-4xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Climbs</h1>
         <Link className="button button-first" to="/climbs/new">

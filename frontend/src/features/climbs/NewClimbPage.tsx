@@ -100,7 +100,7 @@ function NewClimb({ choices, students, drills }: Props) {
   });
   const sign = drills.find((one) => one.id === drillId)?.tempo.split(" ")[0] ?? "♩";
   return (
-    <div className="max-w-6xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-2">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">A new climb</h1>
         <button

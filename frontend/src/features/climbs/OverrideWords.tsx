@@ -43,7 +43,7 @@ export function OverrideWords(props: Props) {
     {
       offer: "counted otherwise",
       why: "Other count words on the rail.",
-      start: { counting: { system: "syllables" as const, own: "" } },
+      start: { counting: { system: "syllables" as const, own: "", runs: "bar" as const } },
     },
   ].filter((one) => !isUsed(overrides, one.start));
   return (
@@ -109,6 +109,7 @@ export function OverrideWords(props: Props) {
                     ? {
                         system: system as NonNullable<Overrides["counting"]>["system"],
                         own: overrides.counting?.own ?? "",
+                        runs: overrides.counting?.runs ?? "bar",
                       }
                     : null,
                 })

@@ -4,6 +4,7 @@ import type { Climb, Schemas } from "../../api/client";
 import { mapQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { Scrolling } from "../../ui/Scrolling";
 
 type Place = Schemas["PlaceShape"];
 type Way = Schemas["WayShape"];
@@ -22,7 +23,7 @@ export function SpeedMap({ climb }: { climb: Climb }) {
       <p className="text-soft text-sm mb-2">
         Notes a second at every tempo and division; press a place to go there.
       </p>
-      <div className="overflow-x-auto">
+      <Scrolling name="The map of tempi and divisions">
         <table className="speed-map">
           <thead>
             <tr>
@@ -55,7 +56,7 @@ export function SpeedMap({ climb }: { climb: Climb }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolling>
       <p className="text-soft text-sm mt-2">
         ● clean there ○ shaky there, the line: the way of the climb, dotted where it has still to go
         {rows.some((row) => row.some((place) => place.inside)) && <>, outlined: {climb.target_words}</>}

@@ -20,7 +20,13 @@ export function Treads({ treads, sign, targetLabel }: Props) {
   // Where treads are narrow, not every one has room for its numbers.
   const everyNth = Math.ceil(40 / step);
   return (
-    <div ref={box} className="overflow-x-auto">
+    <section
+      ref={box}
+      className="overflow-x-auto"
+      aria-label="The treads"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached from the keyboard
+      tabIndex={0}
+    >
       {width > 0 && (
         <svg
           width={LEFT + step * treads.length + 8}
@@ -120,7 +126,7 @@ export function Treads({ treads, sign, targetLabel }: Props) {
           </text>
         </svg>
       )}
-    </div>
+    </section>
   );
 }
 

@@ -55,7 +55,7 @@ function OneGroup({ group, students, choices }: Props) {
     ...new Map(group.members.flatMap(({ climb }) => (climb ? [[climb.drill_id, climb]] : []))).values(),
   ];
   return (
-    <div className="max-w-4xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-3">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1 break-words min-w-0">{group.name}</h1>
         {drills[0] && (

@@ -38,7 +38,7 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
   const [filter, setFilter] = useState<LogFilter>({ student_id: id });
   const log = useQuery({ ...logQuery({ ...filter, student_id: id }), placeholderData: keepPreviousData });
   return (
-    <div className="max-w-6xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold">Log of</h1>
         <select

@@ -34,7 +34,7 @@ export function TakePage() {
   if (found.isError) return <Problem error={found.error} onRetry={() => void found.refetch()} />;
   const take = found.data;
   return (
-    <div className="max-w-6xl">
+    <div>
       <div className="flex flex-wrap items-baseline gap-3 mb-3">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">
           {MARK_WORDS[take.mark]} at {take.bpm_label} bpm{take.part_name && `, ${take.part_name}`}

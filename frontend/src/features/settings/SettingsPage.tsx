@@ -23,7 +23,7 @@ export function SettingsPage() {
   if (failed) return <Problem error={failed} onRetry={() => window.location.reload()} />;
   if (!settings.data || !choices.data) return <Loading what="the settings" />;
   return (
-    <div className="max-w-4xl">
+    <div>
       <h1 className="text-2xl sm:text-3xl font-extrabold mb-3">Settings</h1>
       <Words settings={settings.data.settings} choices={choices.data} />
       <DataAndDevices data={settings.data.data} backup={files.backup} />
@@ -94,7 +94,19 @@ function Words({ settings: kept, choices }: { settings: Settings; choices: Choic
               value={settings.counting.own}
               hint="For each division its words; # is the number of the beat: 2: # und; 3: # o la."
               long
-              onChange={(own) => set({ counting: { system: "own", own } })}
+              onChange={(own) => set({ counting: { ...settings.counting, system: "own", own } })}
+            />
+          </>
+        )}
+        {choices.languages.length > 0 && (
+          <>
+            , words of your own spoken in{" "}
+            <BriefSelect
+              label="language of own words"
+              field="language"
+              value={settings.language}
+              choices={choices.languages}
+              onChange={(language) => set({ language })}
             />
           </>
         )}

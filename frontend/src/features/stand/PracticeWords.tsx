@@ -1,11 +1,21 @@
-import type { Choices, Drill, Performance } from "../../api/client";
+import type { Choices, Drill, Part, Performance } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { Key } from "../../ui/Key";
+import { CircuitWords } from "./CircuitWords";
+import { CompareWords } from "./CompareWords";
+import { FindTheBeat } from "./FindTheBeat";
+import { LayerSteps } from "./LayerSteps";
 import { loopsOf, type Practice, partsOf } from "./practice";
 
 type Props = {
   drill: Drill;
+  drillId: number;
+  version: number;
+  bpm: string;
+  part: Part;
+  isPlaying: boolean;
+  within: (eventMs: number) => number | null;
   choices: Choices;
   performance: Performance;
   practice: Practice;
@@ -15,14 +25,16 @@ type Props = {
 };
 
 const TURNS = [
-  { value: "none", label: "together", why: "The notes sound all the time." },
+  { value: "none", label: "together with the stand", why: "The notes sound all the time." },
   { value: "1", label: "in turn, a pass each", why: "The stand plays, then the student alone, in time." },
   { value: "2", label: "in turn, two passes each", why: "The stand plays twice, then the student twice." },
   { value: "4", label: "in turn, four passes each", why: "The stand plays four times, then the student." },
 ];
 
 /** What is practised of it: a step of the way in, a part that goes round, in turn, before it was moved, hidden. */
-export function PracticeWords({ drill, choices, performance, practice, large, onPractice }: Props) {
+export function PracticeWords(props: Props) {
+  const { drill, drillId, version, bpm, choices, performance, practice, large, onPractice } = props;
+  const of = { drill, drillId, version, bpm, choices, practice, onPractice };
   const set = (part: Partial<Practice>) => onPractice({ ...practice, ...part });
   const { material } = drill;
   const moved =
@@ -49,6 +61,7 @@ export function PracticeWords({ drill, choices, performance, practice, large, on
           {step && <li className="text-soft">{step.why}</li>}
         </ol>
       )}
+      <LayerSteps layers={performance.layers} now={practice.layers} onChange={(layers) => set({ layers })} />
       <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <span>Play</span>
         <BriefSelect
@@ -58,7 +71,6 @@ export function PracticeWords({ drill, choices, performance, practice, large, on
           choices={partsOf(performance, choices)}
           onChange={(part) => set({ part })}
         />
-        of
         <BriefSelect
           label="part that goes round"
           field="loop"
@@ -74,7 +86,7 @@ export function PracticeWords({ drill, choices, performance, practice, large, on
           choices={TURNS}
           onChange={(value) => set({ turns: value === "none" ? null : Number(value) })}
         />
-        <span>slow is</span>
+        <span className="-ml-2">. Slow is</span>
         <BriefSelect
           label="the slow tempo of the pair"
           field="slow"
@@ -108,7 +120,18 @@ export function PracticeWords({ drill, choices, performance, practice, large, on
         >
           {practice.beat === "hidden" ? "Reveal" : "Hide the beat"}
         </button>
+        <CompareWords {...of} />
       </p>
+      {practice.beat === "hidden" && (
+        <FindTheBeat
+          drill={drill}
+          part={props.part}
+          bpm={bpm}
+          isPlaying={props.isPlaying}
+          within={props.within}
+        />
+      )}
+      {!large && <CircuitWords {...of} />}
     </div>
   );
 }

@@ -72,12 +72,66 @@ export function SoundWords({ sound, choices, figures, onSound }: Props) {
             ))}
           </select>
         </label>
+        <ClickByRole sound={sound} choices={choices} onSound={onSound} />
         <span className="text-soft text-sm">
           {choices.timbres.find((one) => one.value === sound.timbre)?.why} It begins soft, and its level is
           limited here; how loud that is, your loudspeaker or headphones decide: set them low first.
         </span>
       </div>
       <p className="text-soft text-sm mt-2">{figures.join(" ")}</p>
+    </details>
+  );
+}
+
+const ROLES = [
+  ["strong", "the bar’s first click"],
+  ["plain", "clicks on the beat"],
+  ["division", "clicks inside the beat"],
+] as const;
+
+/** Each role of the click by itself: how loud, and how it sounds; and a bar that begins without a mark. */
+function ClickByRole({ sound, choices, onSound }: Pick<Props, "sound" | "choices" | "onSound">) {
+  return (
+    <details className="basis-full">
+      <summary className="cursor-pointer text-primary font-semibold">The click, role by role</summary>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 mt-2">
+        {ROLES.map(([role, name]) => {
+          const own = sound.roles[role];
+          const set = (part: Partial<typeof own>) =>
+            onSound({ ...sound, roles: { ...sound.roles, [role]: { ...own, ...part } } });
+          return (
+            <div key={role} className="flex flex-wrap items-center gap-x-3">
+              <Level
+                name={name.replace(/^./, (first) => first.toUpperCase())}
+                value={own.level}
+                onChange={(level) => set({ level })}
+              />
+              <select
+                className="brief-word"
+                aria-label={`sound of ${name}`}
+                value={own.timbre ?? ""}
+                onChange={(event) => set({ timbre: (event.target.value || null) as Timbre | null })}
+              >
+                <option value="">as the click</option>
+                {choices.timbres.map((one) => (
+                  <option key={one.value} value={one.value}>
+                    {one.label}
+                  </option>
+                ))}
+              </select>
+            </div>
+          );
+        })}
+        <label className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm checkbox-primary"
+            checked={sound.unmarked}
+            onChange={(event) => onSound({ ...sound, unmarked: event.target.checked })}
+          />
+          leave the bar’s first click unmarked: the student has to know where 1 is
+        </label>
+      </div>
     </details>
   );
 }

@@ -1,4 +1,5 @@
 import type { Choices, Performance, Setup } from "../../api/client";
+import { OppositeSwitch } from "../../ui/OppositeSwitch";
 import type { Practice } from "./practice";
 import { SoundWords } from "./SoundWords";
 import type { Sound } from "./sound";
@@ -32,6 +33,7 @@ export function StandFolds(props: Props) {
         typed={typed}
         onChange={onTempo}
       />
+      <OppositeSwitch />
       <span className="flex-1" />
       {latency && (
         <button type="button" className="button button-small button-quiet" onClick={latency.onMeasure}>

@@ -19,6 +19,14 @@ type Part = {
 
 const SAY_BARS = barsTo(4, "Each division is said aloud, in order, before it is played.");
 const PULSE_BARS = barsTo(8);
+const SWITCHED = [
+  { value: "0", label: "kept to one", why: "It fades, and the student goes on with it." },
+  ...[1, 2, 4, 8].map((bars) => ({
+    value: String(bars),
+    label: `switched every ${bars === 1 ? "bar" : `${bars} bars`}`,
+    why: "Middle, large, small in turn, and it goes on: hear how the same notes feel over each.",
+  })),
+];
 const PULSE_PARTS = [
   ["heard", "and soft for "],
   ["soft", "more"],
@@ -66,7 +74,10 @@ const PARTS: Part[] = [
     offer: "the inner pulse",
     why: "The beat that the student counts inside, to hear at first.",
     isUsed: ({ pulse }) => pulse !== null,
-    start: (count) => ({ ...count, pulse: { school: "middle", heard: 2, soft: 2, middle: "140" } }),
+    start: (count) => ({
+      ...count,
+      pulse: { school: "middle", heard: 2, soft: 2, middle: "140", switched: 0 },
+    }),
     words: (props) => <PulseWords {...props} />,
   },
 ];
@@ -92,8 +103,8 @@ function PulseWords({ choices, count, onCount }: Props) {
           })
         }
       />{" "}
-      heard{" "}
-      {PULSE_PARTS.map(([part, after]) => (
+      {pulse.switched === 0 ? "heard " : ""}
+      {(pulse.switched === 0 ? PULSE_PARTS : []).map(([part, after]) => (
         <span key={part}>
           <BriefSelect
             label={`bars in which the pulse is ${part}`}
@@ -105,6 +116,14 @@ function PulseWords({ choices, count, onCount }: Props) {
           {after}
         </span>
       ))}
+      ,{" "}
+      <BriefSelect
+        label="bars after which the pulse changes"
+        field="pulse.switched"
+        value={String(pulse.switched)}
+        choices={SWITCHED}
+        onChange={(bars) => onCount({ ...count, pulse: { ...pulse, switched: Number(bars) } })}
+      />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { firstAt, type Position } from "../../audio/schedule";
 import { Grip } from "../../ui/rail/Grip";
 import { geometry } from "../../ui/rail/geometry";
 import { RailRow } from "../../ui/rail/RailRow";
+import { useOpposite } from "../../ui/useOpposite";
 import { useWidth } from "../../ui/useWidth";
 
 export type RailHandle = {
@@ -21,6 +22,8 @@ type Props = {
   short: boolean;
   /** Nothing is shown of it: who plays has to find the beat by ear. */
   hidden: boolean;
+  /** Whether the arm goes by place, so that it swings through the silences. */
+  swings: boolean;
   /** Whoever shows the same notes elsewhere: told which are lit here. */
   onLit: (events: readonly number[]) => void;
   ref: Ref<RailHandle>;
@@ -30,7 +33,9 @@ type Props = {
  * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
  * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
  */
-export function StandRail({ reading, large, short, hidden, onLit, ref }: Props) {
+export function StandRail({ reading, large, short, hidden, swings, onLit, ref }: Props) {
+  const [opposite] = useOpposite();
+  const arm = useRef<HTMLDivElement>(null);
   const [box, width] = useWidth<HTMLDivElement>();
   const pegs = useRef<HTMLElement>(null);
   const line = useRef<HTMLDivElement>(null);
@@ -108,10 +113,15 @@ export function StandRail({ reading, large, short, hidden, onLit, ref }: Props) 
       );
       setRowIndex(Math.max(0, at));
       light([tone?.event ?? -1, reading.two_hands ? (lastOf(score.tones, begun, isLeft)?.event ?? -1) : -1]);
+      const beats = span.begin + ((within - from) / (to - from)) * (span.end - span.begin);
+      if (arm.current) {
+        const travel = ARM * place.scale;
+        arm.current.style.setProperty("--arm", `${armAt(reading.rows[Math.max(0, at)], beats) * travel}px`);
+      }
       if (bar) {
-        const x = place.x(span.begin + ((within - from) / (to - from)) * (span.end - span.begin));
+        const x = place.x(beats) * (opposite ? -1 : 1);
         bar.hidden = false;
-        keepInSight(pegs.current, x);
+        keepInSight(pegs.current, Math.abs(x));
         const slot = isOneRow.current ? 0 : Math.max(0, at) % 2;
         bar.style.transform = `translate(${x}px, ${slot * (place.height + 8)}px)`;
       }
@@ -129,7 +139,7 @@ export function StandRail({ reading, large, short, hidden, onLit, ref }: Props) 
   const next = oneRow && !short ? reading.rows[(rowIndex + 1) % reading.rows.length] : undefined;
   const nextChord = chordOf(next);
   return (
-    <div className="card-plain stand-rail">
+    <div className={`card-plain stand-rail ${opposite ? "from-opposite" : ""}`}>
       <div ref={box} />
       {hidden && (
         <p className="text-soft">
@@ -146,8 +156,24 @@ export function StandRail({ reading, large, short, hidden, onLit, ref }: Props) 
       >
         <div
           className="relative"
-          style={{ height: (place.height + 8) * (reading.rows.length > 1 && !oneRow ? 2 : 1) - 8 }}
+          style={{
+            height: (place.height + 8) * (reading.rows.length > 1 && !oneRow ? 2 : 1) - 8,
+            width: opposite ? place.width : undefined,
+          }}
         >
+          {swings && (
+            <div
+              className="arm-track"
+              style={{
+                [opposite ? "right" : "left"]: place.gutter - 16,
+                top: place.top + 26 * place.scale,
+                height: ARM * place.scale,
+              }}
+              aria-hidden="true"
+            >
+              <div ref={arm} className="arm-weight" />
+            </div>
+          )}
           {width > 0 &&
             shown.map(
               (row, slot) =>
@@ -192,6 +218,23 @@ function Chords({ reading, now, next }: { reading: Reading; now: string | null; 
       )}
     </div>
   );
+}
+
+/** How far the arm goes down, before it grows with the scale. */
+const ARM = 54;
+
+/** Where the arm is at a moment of a bar, 0 up to 1 down: it arrives with each stroke, through the silences too. */
+function armAt(row: Reading["rows"][number] | undefined, beats: number): number {
+  const strokes = row?.events.filter((event) => event.stroke === "D" || event.stroke === "U") ?? [];
+  const index = strokes.findLastIndex((event) => event.x <= beats + 1e-6);
+  const [from, to] = [strokes[index], strokes[index + 1]];
+  if (!from) return 0;
+  const level = from.stroke === "D" ? 1 : 0;
+  const end = to?.x ?? from.x + from.width;
+  const share = Math.min(1, (beats - from.x) / Math.max(1e-6, end - from.x));
+  // Two strokes one way take a way back between them; after the last of a bar the other way comes.
+  if (to && to.stroke === from.stroke) return Math.abs(level - Math.sin(Math.PI * share));
+  return level + (1 - 2 * level) * share;
 }
 
 type Tone = { event: number };

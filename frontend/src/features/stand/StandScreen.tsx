@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import type { Drill } from "../../api/client";
 import { FilesIn } from "../../ui/FilesIn";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -8,6 +9,7 @@ import { AfterTheTake } from "./AfterTheTake";
 import { switchName } from "./footSwitch";
 import { HearingLine } from "./hearing/HearingLine";
 import { PracticeWords } from "./PracticeWords";
+import type { Moment } from "./runs";
 import { StandButtons } from "./StandButtons";
 import { StandDialogs } from "./StandDialogs";
 import { StandFolds } from "./StandFolds";
@@ -44,6 +46,7 @@ export function StandScreen(props: StandProps) {
         passes={isPractice ? null : count.passes}
         large={large}
         onFigures={on.isSoundFirst ? on.showFigures : null}
+        cues={cuesNow(stand.moment, played.cues, subject.drill)}
         meanwhile={choices.meanwhile.find((one) => one.value === count.meanwhile)?.why ?? ""}
         words={
           <StandWords
@@ -74,6 +77,7 @@ export function StandScreen(props: StandProps) {
         large={large && !afterTake}
         short={afterTake}
         hidden={on.isHidden}
+        swings={on.written.drill.hands.kind === "by_place"}
         onLit={(events) => on.notation.current?.light(events)}
         ref={on.rail}
       />
@@ -82,6 +86,12 @@ export function StandScreen(props: StandProps) {
       <Folded when={afterTake} name="Practice, sound and tempo">
         <PracticeWords
           drill={subject.drill}
+          drillId={subject.drillId}
+          version={subject.version}
+          bpm={practice.bpm ?? bpm}
+          part={on.part}
+          isPlaying={stand.isPlaying}
+          within={stand.within}
           choices={choices}
           performance={played}
           practice={practice}
@@ -141,6 +151,13 @@ export function StandScreen(props: StandProps) {
           {stand.message}
         </p>
       )}
+      {on.before && (
+        <p>
+          <button type="button" className="button" onClick={on.takeBack}>
+            Back to {on.before.label} bpm
+          </button>
+        </p>
+      )}
       <StandButtons
         playing={stand.isPlaying}
         onToggle={on.toggle}
@@ -188,6 +205,13 @@ export function StandScreen(props: StandProps) {
       />
     </div>
   );
+}
+
+/** What stands beside the word: the cue of the moment, all of them before it begins, and what to talk of meanwhile. */
+function cuesNow(moment: Moment, cues: readonly string[], drill: Drill): string[] {
+  const talk = drill.voice === "talk" && drill.prompt ? [`Talk of: ${drill.prompt}`] : [];
+  if (moment.phase === "idle") return [...cues, ...talk];
+  return [...(moment.cue ? [moment.cue] : []), ...talk];
 }
 
 /** What it holds, or a line that opens it. */

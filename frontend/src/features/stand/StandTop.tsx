@@ -12,13 +12,15 @@ type Props = {
   /** What the student does while nobody plays. */
   meanwhile: string;
   words: ReactNode;
+  /** Lines of technique and what to talk of: beside the word, never over the notes. */
+  cues: readonly string[];
   /** Shows the figures, where the ear comes first; null where they stand there anyway. */
   onFigures: (() => void) | null;
 };
 
 /** The big numbers: tempo, speed, where one is; and the words that set the click and the count. */
 export function StandTop(props: Props) {
-  const { title, above, reading, moment, passes, large, meanwhile, words, onFigures } = props;
+  const { title, above, reading, moment, passes, large, meanwhile, words, cues, onFigures } = props;
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
       <div>
@@ -53,6 +55,11 @@ export function StandTop(props: Props) {
           large={large}
           meanwhile={meanwhile}
         />
+        {cues.map((cue) => (
+          <p key={cue} className={`cue ${large ? "text-4xl" : "text-xl"}`}>
+            {cue}
+          </p>
+        ))}
       </div>
       {!large && <div className="stand-words">{words}</div>}
     </div>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { Scrolling } from "../../ui/Scrolling";
 
 type Props = { figures: Schemas["FiguresShape"]; onNote: (event: number) => void };
 
@@ -23,7 +24,7 @@ export function TakeTable({ figures, onNote }: Props) {
         Tempo: {figures.drift_note}
         {figures.drift && `, ${figures.drift.label} ${figures.drift.plus_minus}`}.
       </p>
-      <div className="overflow-x-auto">
+      <Scrolling name="Each slot of each division">
         <table className="text-sm mt-1 w-full">
           <caption className="sr-only">Each slot of each division: habit, share of the beat, notes</caption>
           <thead>
@@ -66,7 +67,7 @@ export function TakeTable({ figures, onNote }: Props) {
             )}
           </tbody>
         </table>
-      </div>
+      </Scrolling>
       <ul className="text-sm mt-1">
         {figures.seams.map((seam) => (
           <li key={seam.name}>

@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Performance } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
@@ -27,7 +27,9 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
     mutationFn: (moments: number[]) => api.tappedTempo(moments),
     onSuccess: ({ exact }) => set(exact, divide),
   });
-  const set = (to: string, changed: Practice["divide"]) => {
+  const [did, setDid] = useState<"Half" | "Twice" | null>(null);
+  const set = (to: string, changed: Practice["divide"], what: typeof did = null) => {
+    setDid(what);
     before.current = { bpm, divide };
     onChange(to, changed);
   };
@@ -70,7 +72,7 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
           type="button"
           className="button button-small"
           disabled={!half}
-          onClick={() => half && set(half, null)}
+          onClick={() => half && set(half, null, "Half")}
         >
           Half the tempo
         </button>
@@ -78,7 +80,7 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
           type="button"
           className="button button-small"
           disabled={!double}
-          onClick={() => double && set(double, null)}
+          onClick={() => double && set(double, null, "Twice")}
         >
           Double the tempo
         </button>
@@ -106,8 +108,14 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
         >
           Back to where it was
         </button>
+        {did && !divide && (
+          <span className="text-soft" role="status">
+            {did} the tempo; the notes per beat stayed, so it is {performance.reading.peak_nps} notes a second
+            now.
+          </span>
+        )}
         {divide && (
-          <span className="text-soft">
+          <span className="text-soft" role="status">
             The notes a second stayed; the notes per beat are {divide === "twice" ? "twice" : "half"} as many.
           </span>
         )}

@@ -23,7 +23,16 @@ export type Practice = {
   only: string | null;
   /** Neither click nor rail: where is beat 1? Then revealed, until it is stopped. */
   beat: "shown" | "hidden" | "revealed";
+  /** Only the first so many layers, in the order in which they enter; null for all. */
+  layers: number | null;
+  /** Another drill that it is heard against, what differs in sentences, and whether that one is heard now. */
+  against: { name: string; drill: Drill; told: string[]; isHeard: boolean } | null;
+  /** What it is turned through, one after the other, and at which of them it is. */
+  circuit: Circuit | null;
 };
+
+/** A drill turned through a list: its stations, how long once through takes, and at which one it is. */
+export type Circuit = Schemas["CircuitShape"] & { turned: Schemas["CircuitBody"]["turned"]; at: number };
 
 export const ALL_OF_IT: Practice = {
   step: null,
@@ -38,12 +47,15 @@ export const ALL_OF_IT: Practice = {
   bpm: null,
   only: null,
   beat: "shown",
+  layers: null,
+  against: null,
+  circuit: null,
 };
 
 /** What is practised as the server takes it. */
 export function partOf(practice: Practice): Part {
   if (practice.remedy) return practice.remedy.part;
-  const { step, unmoved, divide, part, loop, only } = practice;
+  const { step, unmoved, divide, part, loop, only, layers } = practice;
   return {
     step,
     unmoved,
@@ -53,6 +65,7 @@ export function partOf(practice: Practice): Part {
     articulation: null,
     only,
     burst: null,
+    layers,
     ...loopOf(loop),
   };
 }
@@ -101,14 +114,14 @@ export function loopOf(loop: string): Pick<Part, "bars" | "seam"> {
 /** Loops to choose from: all of it, the seams between legs, or bars, of which one says the first and the last. */
 export function loopsOf({ bars, seams }: Performance) {
   return [
-    { value: "whole", label: "all of it", why: "From the first note to the last." },
+    { value: "whole", label: "from start to end", why: "From the first note to the last." },
     ...seams.map((name, index) => ({
       value: `seam ${index}`,
-      label: name,
+      label: `round ${name}`,
       why: "The change alone, with the beat on either side.",
     })),
     ...(bars > 1
-      ? [{ value: "bars", label: "the bars", why: "From one bar to another, round and round." }]
+      ? [{ value: "bars", label: "round the bars", why: "From one bar to another, round and round." }]
       : []),
   ];
 }

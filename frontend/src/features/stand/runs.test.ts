@@ -39,7 +39,11 @@ describe("what the screen says", () => {
     ["is in the second bar on its line", 4, { phase: "play", bar: 2, pass: 1 }],
     ["counts passes", 6.1, { phase: "play", bar: 1, pass: 2 }],
   ])("%s", (_, at, moment) => {
-    expect(momentOf(positionIn(stretch, at))).toEqual({ ...IDLE, ...moment });
+    expect(momentOf(positionIn(stretch, at))).toEqual({
+      ...IDLE,
+      since: moment.phase === "play" ? stretch.base : 0,
+      ...moment,
+    });
   });
 
   it("says a division before it is played, and then counts", () => {

@@ -38,9 +38,28 @@ export function lastBarLine(stretch: Stretch, at: Seconds): Seconds {
 
 export type Phase = "idle" | "listen" | "say" | "count" | "play";
 
-/** What the screen says of a position: which part of the lead, its word, which bar and pass. */
-export type Moment = { phase: Phase; word: string; division: string; bar: number; pass: number };
-export const IDLE: Moment = { phase: "idle", word: "", division: "", bar: 0, pass: 0 };
+/**
+ * What the screen says of a position: which part of the lead, its word, which bar and pass, which cue holds; and since
+ * when what sounds goes round, on the clock of the sound.
+ */
+export type Moment = {
+  phase: Phase;
+  word: string;
+  division: string;
+  bar: number;
+  pass: number;
+  cue: string;
+  since: Seconds;
+};
+export const IDLE: Moment = {
+  phase: "idle",
+  word: "",
+  division: "",
+  bar: 0,
+  pass: 0,
+  cue: "",
+  since: 0,
+};
 
 export function momentOf(position: Position): Moment {
   const { stretch, turn, within } = position;
@@ -49,10 +68,10 @@ export function momentOf(position: Position): Moment {
   const since = within + turn * score.loop_seconds + lead.seconds;
   // Where a pickup follows, the count goes on behind the first bar line.
   if (turn >= 0 && !(stretch.withLead && since < lead.until - HAIR)) {
-    const bar = score.bars.findLast((one) => one.at <= within + HAIR)?.number ?? 1;
+    const { number: bar, cue = "" } = score.bars.findLast((one) => one.at <= within + HAIR) ?? { number: 1 };
     const yours = score.yours_from ?? null;
     const word = yours === null ? "" : within >= yours - HAIR ? "your turn" : "listen";
-    return { ...IDLE, phase: "play", word, bar, pass: turn + 1 };
+    return { ...IDLE, phase: "play", word, bar, pass: turn + 1, cue, since: stretch.base };
   }
   if (lead.listen_seconds > 0 && since < lead.listen_seconds - HAIR) return { ...IDLE, phase: "listen" };
   const word = lead.words.findLast((one) => one.at <= since + HAIR)?.word ?? "";

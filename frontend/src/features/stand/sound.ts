@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import type { Timbre } from "../../audio/sounds";
+import type { ClickRoles, Timbre } from "../../audio/sounds";
 import { keep, kept } from "../../ui/kept";
 
 /** How the stand sounds for a student: levels as shares of the loudest that is safe, and the click's timbre. */
@@ -9,6 +9,9 @@ export type Sound = {
   backing: number;
   voice: number;
   timbre: Timbre;
+  /** Level and sound of the click by its role, and whether a bar begins without a mark. */
+  roles: ClickRoles;
+  unmarked: boolean;
   /** Parts of the backing that sound. */
   parts: Schemas["PerformanceBody"]["backing"];
   /** Whether the count-in is spoken, and what is said from the first note on. */
@@ -16,12 +19,19 @@ export type Sound = {
   spoken: Schemas["Spoken"];
 };
 
-const USUAL: Sound = {
+/** Nothing set otherwise: all at its full level, the count-in spoken. */
+export const USUAL_SOUND: Sound = {
   click: 1,
   notes: 1,
   backing: 1,
   voice: 1,
   timbre: "beep",
+  roles: {
+    strong: { level: 1, timbre: null },
+    plain: { level: 1, timbre: null },
+    division: { level: 1, timbre: null },
+  },
+  unmarked: false,
   parts: [],
   aloud: true,
   spoken: { what: "nothing", words: "count" },
@@ -30,7 +40,7 @@ const key = (studentId: number | null) => `sound.${studentId ?? "nobody"}`;
 
 /** How the stand is set for a student: as the studio keeps it, or as this browser did before; for nobody, this browser. */
 export const soundFor = (studentId: number | null, ofStudio = ""): Sound => ({
-  ...USUAL,
+  ...USUAL_SOUND,
   ...(parsed(ofStudio) ?? kept<Partial<Sound>>(key(studentId))),
 });
 

@@ -38,6 +38,8 @@ type Options = {
 
 function setSound(player: Player, sound: Sound): void {
   player.timbre = sound.timbre;
+  player.roles = sound.roles;
+  player.isUnmarked = sound.unmarked;
   player.level("click", sound.click);
   player.level("notes", sound.notes);
   player.level("backing", sound.backing);
@@ -203,8 +205,16 @@ export function useStand({
         : sessions.letGo(session.current, at, struck.note);
   }, []);
 
+  /** How far into its turn a moment of the screen's clock lies, in seconds; null where nothing goes round yet. */
+  const within = useCallback((eventMs: number): number | null => {
+    const playing = player.current;
+    if (!playing?.isPlaying) return null;
+    const position = playing.positionAt(playing.heardAt(eventMs));
+    return position && position.turn >= 0 ? position.within : null;
+  }, []);
+
   const isPlaying = isStarting || moment.phase !== "idle";
-  return { moment, isPlaying, message, start, stop: (why = "") => stop(null, why), tap, strike };
+  return { moment, isPlaying, message, start, stop: (why = "") => stop(null, why), tap, strike, within };
 }
 
 function isAlike(one: Moment, other: Moment): boolean {
@@ -213,6 +223,8 @@ function isAlike(one: Moment, other: Moment): boolean {
     one.word === other.word &&
     one.division === other.division &&
     one.bar === other.bar &&
-    one.pass === other.pass
+    one.pass === other.pass &&
+    one.cue === other.cue &&
+    one.since === other.since
   );
 }

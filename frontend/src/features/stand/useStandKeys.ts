@@ -11,6 +11,7 @@ type Actions = {
   mute: () => void;
   large: () => void;
   slow: () => void;
+  compare: () => void;
 };
 
 /** The keys of the stand. Space on a focused control is that control’s own, except to stop. */
@@ -34,6 +35,7 @@ export function useStandKeys(actions: Actions): void {
   useHotkeys("m", () => latest.current.mute());
   useHotkeys("l", () => latest.current.large());
   useHotkeys("s", () => latest.current.slow());
+  useHotkeys("c", () => latest.current.compare());
   useHotkeys("enter", (event) => {
     if (!onControl(event)) takeOffered();
   });

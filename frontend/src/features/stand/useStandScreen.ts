@@ -9,11 +9,13 @@ import { useHearing } from "./hearing/useHearing";
 import { ALL_OF_IT, type Practice, partDue, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
 import { useAwake } from "./useAwake";
+import { useCircuit } from "./useCircuit";
 import { useLarge } from "./useLarge";
 import { usePlayed } from "./usePlayed";
 import { useStand } from "./useStand";
 import { useStandKeys } from "./useStandKeys";
 import { useStandSettings } from "./useStandSettings";
+import { useTakeBack } from "./useTakeBack";
 import { type Subject, useTakes } from "./useTakes";
 
 export type StandProps = {
@@ -97,6 +99,8 @@ export function useStandScreen(props: StandProps) {
       else recorded.catch(() => {});
     },
   });
+  const { takeBack, before } = useTakeBack(bpm, played?.reading.bpm ?? bpm, stand.isPlaying, onTempo);
+  useCircuit(subject.drillId, practice, setPractice, stand.moment, played?.bars ?? 0, count.passes ?? 1);
   useAwake(stand.isPlaying);
   useLarge(large);
   const start = () => {
@@ -127,6 +131,10 @@ export function useStandScreen(props: StandProps) {
     mute: () => setMuted((old) => ({ ...old, click: !old.click })),
     large: () => setLarge((old) => !old),
     slow: () => setPractice((old) => ({ ...old, slow: !old.slow })),
+    compare: () =>
+      setPractice((old) =>
+        old.against ? { ...old, against: { ...old.against, isHeard: !old.against.isHeard } } : old,
+      ),
   });
 
   useFootSwitch(footSwitch, {
@@ -160,6 +168,9 @@ export function useStandScreen(props: StandProps) {
     setOpen,
     practice,
     setPractice,
+    part,
+    before,
+    takeBack,
     sound,
     changeSound,
     footSwitch,

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { Scrolling } from "../../ui/Scrolling";
 import { Staircase } from "../../ui/Staircase";
 
 type Props = { stands: readonly Schemas["StandsShape"][]; studentId: number; shown: number | null };
@@ -17,7 +18,7 @@ export function StandsTable({ stands, studentId, shown }: Props) {
       {stands.length === 0 ? (
         <p>Nothing yet: a climb leads from a tempo to a target.</p>
       ) : (
-        <div className="overflow-x-auto">
+        <Scrolling name="What stands">
           <table className="stands-table">
             <thead>
               <tr>
@@ -64,7 +65,7 @@ export function StandsTable({ stands, studentId, shown }: Props) {
               ))}
             </tbody>
           </table>
-        </div>
+        </Scrolling>
       )}
     </section>
   );

@@ -150,6 +150,7 @@ function Form({ student, choices, onClose }: Props & { choices: Choices }) {
               ? {
                   system: system as NonNullable<StudentDetails["counting"]>["system"],
                   own: details.counting?.own ?? "",
+                  runs: details.counting?.runs ?? "bar",
                 }
               : null,
           })
@@ -162,7 +163,7 @@ function Form({ student, choices, onClose }: Props & { choices: Choices }) {
           wrong={wrong}
           placeholder="2: # und; 3: # o la"
           value={details.counting.own}
-          onChange={(own) => set({ counting: { system: "own", own } })}
+          onChange={(own) => set({ counting: { runs: "bar", ...details.counting, system: "own", own } })}
         />
       )}
       <FormSelect

@@ -15,7 +15,7 @@ export function StudentsPage() {
   const groups = useQuery(groupsQuery);
   if (students.isError) return <Problem error={students.error} onRetry={() => void students.refetch()} />;
   return (
-    <div className="max-w-4xl">
+    <div>
       <div className="flex flex-wrap items-center gap-3 mb-4">
         <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">Students</h1>
         <button type="button" className="button button-quiet" onClick={() => setAway(!away)}>

@@ -1,4 +1,4 @@
-import { type ReactNode, useCallback, useId, useState } from "react";
+import { type ReactNode, useCallback, useId, useRef, useState } from "react";
 import { BriefContext, type Refused } from "./context";
 
 type Props = {
@@ -21,12 +21,28 @@ export function Brief({ label, refusal, hints = NO_HINTS, children }: Props) {
     setTyped((old) => (message ? { message, field } : old?.field === field ? null : old));
   }, []);
   const shown = typed ?? refusal;
+  // Which control shows the sentence of each field: the last that claimed it.
+  const claims = useRef(new Map<string, string[]>());
+  const claim = useCallback((field: string, control: string) => {
+    const others = claims.current.get(field) ?? [];
+    claims.current.set(field, [...others, control]);
+    return () => {
+      const left = (claims.current.get(field) ?? []).filter((one) => one !== control);
+      if (left.length > 0) claims.current.set(field, left);
+      else claims.current.delete(field);
+    };
+  }, []);
+  const shows = useCallback(
+    (field: string, control: string) => claims.current.get(field)?.at(-1) === control,
+    [],
+  );
+  const isBeside = shown?.field != null && claims.current.has(shown.field);
   return (
-    <BriefContext value={{ setHint, hints, refuse, refusedField: shown?.field ?? null, refusalId }}>
+    <BriefContext value={{ setHint, hints, refuse, refused: shown, refusalId, claim, shows }}>
       <section aria-label={label} className="brief">
         {children}
       </section>
-      {shown ? (
+      {shown && !isBeside ? (
         <p id={refusalId} role="alert" className="text-error font-semibold mb-2">
           {shown.message}
         </p>

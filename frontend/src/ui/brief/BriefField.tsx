@@ -1,5 +1,6 @@
 import { type ChangeEvent, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import { BriefContext, useRefusal } from "./context";
+import { Refused } from "./Refused";
 
 type Props = {
   label: string;
@@ -42,7 +43,7 @@ export function BriefField({
     autoComplete: "off",
     placeholder,
     value: text,
-    ...refusal,
+    ...refusal.attributes,
     onFocus: () => {
       typing.current = true;
       setHint(hint ?? hints[field] ?? "");
@@ -50,27 +51,30 @@ export function BriefField({
     onBlur: () => {
       typing.current = false;
       setHint("");
-      if (!refusal["aria-invalid"]) setText(value);
+      if (!refusal.attributes["aria-invalid"]) setText(value);
     },
     onChange: (event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => {
       setText(event.target.value);
       onChange(event.target.value);
     },
   };
-  if (long)
-    return (
-      <textarea
-        rows={1}
-        spellCheck={false}
-        // It may wrap, but it is one line: Enter is what finishes a word, not a part of it.
-        onKeyDown={(event) => event.key === "Enter" && event.preventDefault()}
-        {...shared}
-      />
-    );
   return (
-    <span className="whitespace-nowrap">
-      {before}
-      <input type="text" inputMode={numeric ? "decimal" : "text"} {...shared} />
-    </span>
+    <>
+      {long ? (
+        <textarea
+          rows={1}
+          spellCheck={false}
+          // It may wrap, but it is one line: Enter is what finishes a word, not a part of it.
+          onKeyDown={(event) => event.key === "Enter" && event.preventDefault()}
+          {...shared}
+        />
+      ) : (
+        <span className="whitespace-nowrap">
+          {before}
+          <input type="text" inputMode={numeric ? "decimal" : "text"} {...shared} />
+        </span>
+      )}
+      <Refused sentence={refusal.sentence} />
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { useContext, useRef } from "react";
 import type { Choice } from "../../api/client";
 import { BriefContext, useRefusal } from "./context";
+import { Refused } from "./Refused";
 
 type Props = {
   /** What the control is, for a screen reader: “scale”. */
@@ -20,31 +21,34 @@ export function BriefSelect({ label, field, value, choices, disabled = false, on
   const byPointer = useRef(false);
   const why = (chosen: string) => choices.find((choice) => choice.value === chosen)?.why ?? "";
   return (
-    <select
-      className="brief-word"
-      aria-label={label}
-      value={value}
-      disabled={disabled}
-      {...refusal}
-      onFocus={() => setHint(why(value))}
-      onBlur={() => setHint("")}
-      onChange={(event) => {
-        setHint(why(event.target.value));
-        onChange(event.target.value);
-        if (byPointer.current) event.target.blur();
-      }}
-      onPointerDown={() => {
-        byPointer.current = true;
-      }}
-      onKeyDown={() => {
-        byPointer.current = false;
-      }}
-    >
-      {choices.map((choice) => (
-        <option key={choice.value} value={choice.value}>
-          {choice.label}
-        </option>
-      ))}
-    </select>
+    <>
+      <select
+        className="brief-word"
+        aria-label={label}
+        value={value}
+        disabled={disabled}
+        {...refusal.attributes}
+        onFocus={() => setHint(why(value))}
+        onBlur={() => setHint("")}
+        onChange={(event) => {
+          setHint(why(event.target.value));
+          onChange(event.target.value);
+          if (byPointer.current) event.target.blur();
+        }}
+        onPointerDown={() => {
+          byPointer.current = true;
+        }}
+        onKeyDown={() => {
+          byPointer.current = false;
+        }}
+      >
+        {choices.map((choice) => (
+          <option key={choice.value} value={choice.value}>
+            {choice.label}
+          </option>
+        ))}
+      </select>
+      <Refused sentence={refusal.sentence} />
+    </>
   );
 }

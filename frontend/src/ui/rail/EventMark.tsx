@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { useOpposite } from "../useOpposite";
 import { type Geometry, isPlucked } from "./geometry";
 import { Peg, Stroke } from "./Peg";
 import type { Words } from "./RailRow";
@@ -10,18 +11,26 @@ type Props = {
   place: Geometry;
   words: Words;
   saysHolds: boolean;
+  /** Whether the count has entered. */
+  isCounted: boolean;
   /** Whether it belongs to the left hand, and hangs under the line. */
   isLeft: boolean;
   /** Whether the other hand strikes at the same moment. */
   meets: boolean;
   at: number | null;
+  /** Whether its stroke goes the other way than it did before a change. */
+  isTurned: boolean;
   onPress: ((event: number) => void) | undefined;
   onClick: ((event: number) => void) | undefined;
 };
 
+/** In a mirror the right hand is the left one. */
+const OTHER_HAND: Record<string, string> = { R: "L", L: "R" };
+
 /** One event: its word, its peg, its finger and its stroke, and where it can be pressed. */
 export function EventMark(props: Props) {
-  const { event, number, place, isLeft, meets, at, onPress, onClick } = props;
+  const { event, number, place, isLeft, meets, at, isTurned, onPress, onClick } = props;
+  const [opposite] = useOpposite();
   const { scale, x, beat, below } = place;
   const two = below > 0;
   // Where it can be pressed: as wide as its slot, within what a finger needs and its neighbours leave.
@@ -55,9 +64,20 @@ export function EventMark(props: Props) {
           {event.touch}
         </text>
       )}
-      {event.stroke && !isPlucked(event) && (
+      {isTurned && (
+        <circle
+          className="stroke-secondary"
+          cx={x(event.x)}
+          cy={(97 + below) * scale}
+          r={11 * scale}
+          fill="none"
+          strokeWidth={2}
+          strokeDasharray="4 2"
+        />
+      )}
+      {event.stroke && !isPlucked(event) && place.hasRoom(event, 10) && (
         <Stroke
-          stroke={event.stroke}
+          stroke={opposite ? (OTHER_HAND[event.stroke] ?? event.stroke) : event.stroke}
           hollow={event.kind !== "note"}
           at={x(event.x)}
           y={(97 + below) * scale}
@@ -88,14 +108,18 @@ export function EventMark(props: Props) {
 }
 
 /** What is said there: of two hands the right one speaks where both do. */
-function Word({ event, place, words, saysHolds, isLeft, meets }: Props) {
+function Word({ event, place, words, saysHolds, isCounted, isLeft, meets }: Props) {
   const silent = event.kind === "hold" && !event.stroke && !(saysHolds && !isLeft);
-  if (silent || (isLeft && (meets || event.kind !== "note"))) return null;
+  if (silent || !place.hasRoom(event, 12) || (isLeft && (meets || event.kind !== "note"))) return null;
   const said =
     words === "pitch" ? event.pitch : words === "sounds" ? (event.sounds ?? event.pitch) : event.count;
   return (
     <text
-      className={event.slot === 0 && event.kind !== "hold" ? "fill-base-content font-bold" : "fill-soft"}
+      className={
+        event.slot === 0 && event.kind !== "hold" && isCounted ? "fill-base-content font-bold" : "fill-soft"
+      }
+      // A count that has not entered yet is there to read, and not to be said.
+      fontStyle={isCounted ? undefined : "italic"}
       x={place.x(event.x)}
       y={18 * place.scale}
       textAnchor="middle"

@@ -104,7 +104,13 @@ export function Stroke({ stroke, hollow, at, y, scale }: StrokeProps) {
   if (stroke === "U")
     return <path className={look} d={`M${at - r} ${y + 0.8 * r}h${2 * r}l${-r} ${-1.8 * r}z`} />;
   return (
-    <text className="fill-base-content" x={at} y={y + 5 * scale} textAnchor="middle" fontSize={14 * scale}>
+    <text
+      className={hollow ? "fill-soft" : "fill-base-content"}
+      x={at}
+      y={y + 5 * scale}
+      textAnchor="middle"
+      fontSize={14 * scale}
+    >
       {stroke}
     </text>
   );

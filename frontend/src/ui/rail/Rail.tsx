@@ -1,5 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Reading, Row } from "../../api/client";
+import { OppositeSwitch } from "../OppositeSwitch";
+import { useOpposite } from "../useOpposite";
 import { useWidth } from "../useWidth";
 import { fold } from "./fold";
 import { Grips } from "./Grip";
@@ -8,7 +10,7 @@ import { RailRow, type Words } from "./RailRow";
 import { useCursor } from "./useCursor";
 
 /** A bar of each leg; what a teacher looks at first, because legs then stand under one another. */
-type View = number | "all";
+type View = number | "all" | "stations";
 
 const WORDS: [Words, string][] = [
   ["count", "count words"],
@@ -26,11 +28,25 @@ type Props = {
   onPress?: ((event: number) => void) | undefined;
   /** Where the click can be pressed: what happens with the one at the event of this number. */
   onClick?: ((event: number) => void) | undefined;
+  /** What H and O do with the place in hand. */
+  onHit?: ((event: number) => void) | undefined;
+  onOrnament?: ((event: number) => void) | undefined;
+  /** Numbers of the notes whose stroke turned round by the last change. */
+  turned?: ReadonlySet<number> | undefined;
 };
 
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
-export function Rail({ reading, onPress, onClick }: Props) {
-  const [view, setView] = useState<View>(1);
+export function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: Props) {
+  const { stations } = reading;
+  const [chosen, setView] = useState<View | null>(null);
+  // A walk is all of its stations, side by side, until someone wants something else.
+  const view =
+    chosen === null || (chosen === "stations" && !stations.length)
+      ? stations.length
+        ? "stations"
+        : 1
+      : chosen;
+  const [opposite] = useOpposite();
   const [words, setWords] = useState<Words>("count");
   const hasPitch = reading.rows.some((row) => row.events.some((event) => event.pitch !== null));
   const [box, width] = useWidth<HTMLDivElement>();
@@ -38,8 +54,15 @@ export function Rail({ reading, onPress, onClick }: Props) {
   const bars = useMemo(() => inLegs(reading.rows), [reading.rows]);
   const most = Math.max(...bars.map((leg) => leg.length));
   const shown = useMemo(
-    () => fold(view === "all" ? reading.rows : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? [])),
-    [reading.rows, bars, most, view],
+    () =>
+      fold(
+        view === "all"
+          ? reading.rows
+          : view === "stations"
+            ? reading.rows.filter((row) => row.leg === 0 && stations.includes(row.bar))
+            : bars.flatMap((leg) => leg[Math.min(view, most) - 1] ?? []),
+      ),
+    [reading.rows, bars, most, view, stations],
   );
   const hasGroups = reading.rows.some((row) => row.groups.length > 0);
   const transposes = reading.rows.some((row) => row.events.some((event) => event.sounds !== null));
@@ -54,7 +77,7 @@ export function Rail({ reading, onPress, onClick }: Props) {
       }),
     [reading, width, above],
   );
-  const cursor = useCursor(shown, onPress, onClick);
+  const cursor = useCursor(shown, onPress, { c: onClick, h: onHit, o: onOrnament });
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);
@@ -69,7 +92,7 @@ export function Rail({ reading, onPress, onClick }: Props) {
       view.scrollLeft = x - view.clientWidth / 2;
   }, [cursor.at, cursor.line, cursor.x, height, place]);
   return (
-    <div className="card-plain">
+    <div className={`card-plain ${opposite ? "from-opposite" : ""}`}>
       <div ref={box} />
       <section
         ref={section}
@@ -93,6 +116,7 @@ export function Rail({ reading, onPress, onClick }: Props) {
                   place={place}
                   words={above}
                   at={cursor.at}
+                  turned={turned}
                   onPress={onPress}
                   onClick={onClick}
                   barLabel={times > 1 ? `bar ${row.bar}, × ${times}` : `bar ${row.bar}`}
@@ -106,7 +130,9 @@ export function Rail({ reading, onPress, onClick }: Props) {
       </p>
       <Grips grips={reading.shapes} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
-        {most > 1 && <BarPicker most={most} view={view} onChange={setView} />}
+        {most > 1 && (
+          <BarPicker most={most} view={view} hasStations={stations.length > 0} onChange={setView} />
+        )}
         {offered.length > 1 && (
           <label className="flex items-center gap-2 text-soft">
             with
@@ -124,7 +150,8 @@ export function Rail({ reading, onPress, onClick }: Props) {
             </select>
           </label>
         )}
-        <Legend reading={reading} />
+        <OppositeSwitch />
+        <Legend reading={reading} turned={(turned?.size ?? 0) > 0} />
         {reading.count && !reading.two_hands && (
           <p className="text-soft text-sm basis-full">
             As a count: <span className="text-base-content select-all">{reading.count}</span>
@@ -146,9 +173,9 @@ function inLegs(rows: readonly Row[]): Row[][] {
   return legs;
 }
 
-type PickerProps = { most: number; view: View; onChange: (view: View) => void };
+type PickerProps = { most: number; view: View; hasStations: boolean; onChange: (view: View) => void };
 
-function BarPicker({ most, view, onChange }: PickerProps) {
+function BarPicker({ most, view, hasStations, onChange }: PickerProps) {
   return (
     <label className="flex items-center gap-2 text-soft">
       Showing
@@ -156,8 +183,11 @@ function BarPicker({ most, view, onChange }: PickerProps) {
         className="brief-word"
         aria-label="bars shown"
         value={String(view)}
-        onChange={(event) => onChange(event.target.value === "all" ? "all" : Number(event.target.value))}
+        onChange={({ target: { value } }) =>
+          onChange(value === "all" || value === "stations" ? value : Number(value))
+        }
       >
+        {hasStations && <option value="stations">each station of the walk</option>}
         {Array.from({ length: Math.min(most, 64) }, (_, index) => (
           <option key={index} value={index + 1}>
             {index === 0 ? "the first bar of each leg" : `bar ${index + 1} of each leg`}
@@ -169,7 +199,7 @@ function BarPicker({ most, view, onChange }: PickerProps) {
   );
 }
 
-function Legend({ reading }: { reading: Reading }) {
+function Legend({ reading, turned }: { reading: Reading; turned: boolean }) {
   const some = (is: (event: Row["events"][number]) => unknown) =>
     reading.rows.some((row) => row.events.some(is));
   const has = {
@@ -182,6 +212,7 @@ function Legend({ reading }: { reading: Reading }) {
     slurs: some((event) => event.slurred),
     air: some((event) => event.kind !== "note" && event.stroke),
     dead: some((event) => event.dead),
+    hits: some((event) => event.hit !== null),
   };
   const two = reading.two_hands;
   return (
@@ -193,6 +224,8 @@ function Legend({ reading }: { reading: Reading }) {
       {has.rests && " Dashed: silence."}
       {has.air && " Hollow: in the air."}
       {has.dead && " ×: damped."}
+      {has.hits && " ■ hit, □ light hit."}
+      {turned && " Ringed: the stroke turned round."}
       {has.frets && " 5·3: string 5, fret 3."}
       {has.fingers && (two ? " Small figures: fingers." : " Numbers below: fingers.")}
       {reading.strings > 0 && " Under it the strings, the thickest below."}

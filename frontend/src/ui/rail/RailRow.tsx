@@ -19,6 +19,8 @@ type Props = {
   saysHolds?: boolean;
   /** Number of the event in hand, if it is in this row. */
   at?: number | null;
+  /** Numbers of the notes whose stroke turned round by the last change. */
+  turned?: ReadonlySet<number> | undefined;
   onPress?: ((event: number) => void) | undefined;
   onClick?: ((event: number) => void) | undefined;
 };
@@ -42,6 +44,7 @@ export const RailRow = memo(function RailRow({
   words = "count",
   saysHolds = false,
   at = null,
+  turned,
   onPress,
   onClick,
 }: Props) {
@@ -50,7 +53,13 @@ export const RailRow = memo(function RailRow({
   const under = new Set(row.other.filter((event) => event.kind === "note").map((event) => event.x));
   const above = new Set(row.events.filter((event) => event.kind === "note").map((event) => event.x));
   return (
-    <svg width={place.width} height={place.height} role="img" aria-label={name} className="block">
+    <svg
+      width={place.width}
+      height={place.height}
+      role="img"
+      aria-label={name}
+      className="block rail-picture"
+    >
       {place.top > 0 && words !== "group" && <Chords row={row} place={place} />}
       {words === "group" && <InGroup row={row} place={place} />}
       <g transform={`translate(0 ${place.top})`}>
@@ -112,6 +121,8 @@ export const RailRow = memo(function RailRow({
             place={place}
             words={words}
             saysHolds={saysHolds}
+            isCounted={row.is_counted}
+            isTurned={turned?.has(row.other_first + index) ?? false}
             isLeft
             meets={above.has(event.x)}
             at={at}
@@ -127,6 +138,8 @@ export const RailRow = memo(function RailRow({
             place={place}
             words={words}
             saysHolds={saysHolds}
+            isCounted={row.is_counted}
+            isTurned={turned?.has(row.first + index) ?? false}
             isLeft={false}
             meets={under.has(event.x)}
             at={at}

@@ -15,7 +15,7 @@ export function fold(rows: readonly Row[]): Folded[] {
 }
 
 /** Everything that is drawn of a row but its number. */
-function looksOf({ bays, events, other, clicks, groups, breaths, lines }: Row): string {
+function looksOf({ bays, events, other, clicks, groups, breaths, lines, is_counted }: Row): string {
   return JSON.stringify([
     bays,
     events.map(({ group, ...rest }) => rest),
@@ -24,5 +24,6 @@ function looksOf({ bays, events, other, clicks, groups, breaths, lines }: Row): 
     groups,
     breaths,
     lines,
+    is_counted,
   ]);
 }

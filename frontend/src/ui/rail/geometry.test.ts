@@ -24,6 +24,7 @@ function row(division: number): Row {
     dead: false,
     ornament: null,
     sounds: null,
+    hit: null,
   }));
   return {
     leg: 0,
@@ -38,6 +39,7 @@ function row(division: number): Row {
     words: "",
     other: [],
     other_first: 0,
+    is_counted: true,
   };
 }
 
@@ -48,9 +50,18 @@ describe("the rail", () => {
   });
 
   it("grows wider than the screen before words touch", () => {
-    const place = geometry([row(8)], 4, 360);
+    const place = geometry([row(8)], 4, 600);
     expect(place.x(1 / 8) - place.x(0)).toBeGreaterThanOrEqual(CLOSEST);
-    expect(place.width).toBeGreaterThan(360);
+    expect(place.width).toBeGreaterThan(600);
+  });
+
+  it("fits its bar on a phone, and keeps the words that have room", () => {
+    const bar = row(8);
+    const place = geometry([bar], 4, 342);
+    expect(place.width).toBeCloseTo(342);
+    const [onBeat, between] = bar.events;
+    expect(onBeat && place.hasRoom(onBeat, 12)).toBe(true);
+    expect(between && place.hasRoom({ ...between, slot: 1 }, 12)).toBe(false);
   });
 
   it("fills the width where there is room", () => {

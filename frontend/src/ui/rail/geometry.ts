@@ -23,6 +23,8 @@ export type Geometry = {
   strings: number;
   stringsY: number;
   stringStep: number;
+  /** Whether there is room for a word, or a hand, at an event: on a phone a dense bar keeps those on the beat. */
+  hasRoom: (event: Row["events"][number], pixels: number) => boolean;
   /** Pixel of a position in beats from the start of a row. */
   x: (beats: number) => number;
 };
@@ -37,6 +39,8 @@ const LINE_STEP = 20;
 const LEFT_HAND = 60;
 /** From one string to the next. */
 const STRING_STEP = 19;
+/** Narrower than this, in pixels, is a phone. */
+const NARROW = 560;
 /** Below this distance between neighbours their words would touch. */
 export const CLOSEST = 19;
 /** The same where the words of two hands stand in one line. */
@@ -48,7 +52,8 @@ export function geometry(
   width: number,
   { scale = 1, secondLine = false, strings = 0 } = {},
 ): Geometry {
-  const gutter = width < 560 ? 56 : 84;
+  const isNarrow = width < NARROW;
+  const gutter = isNarrow ? 44 : 84;
   const densest = Math.max(1, ...rows.map(density));
   const hasGroups = rows.some((row) => row.groups.length > 0);
   const hasChords = rows.some((row) => row.events.some((event) => event.chord !== null));
@@ -64,7 +69,10 @@ export function geometry(
   const stringsY = groupY + (hasGroups ? 36 : 16);
   const lineY = strings ? stringsY + strings * STRING_STEP + 14 : groupY + (hasGroups ? 34 : 12);
   const lines = Math.max(0, ...rows.map((row) => row.lines.length));
-  const beat = Math.max((width - gutter - 6) / beatsABar, closest * densest * Math.max(1, scale * 0.8));
+  // A phone shows its bar as a whole: what is too dense for words there keeps its pegs.
+  const fitting = (width - gutter - 6) / beatsABar;
+  const beat = isNarrow ? fitting : Math.max(fitting, closest * densest * Math.max(1, scale * 0.8));
+  const inset = INSET * Math.min(scale, 1.4) * (isNarrow ? 0.6 : 1);
   return {
     scale,
     gutter,
@@ -81,7 +89,8 @@ export function geometry(
     strings,
     stringsY: stringsY * scale,
     stringStep: STRING_STEP * scale,
-    x: (beats) => gutter + beats * beat + INSET * Math.min(scale, 1.4),
+    hasRoom: (event, pixels) => !isNarrow || event.slot === 0 || event.width * beat >= pixels * scale,
+    x: (beats) => gutter + beats * beat + inset,
   };
 }
 

@@ -5,7 +5,8 @@ import type { Folded } from "./fold";
 export function useCursor(
   rows: readonly Folded[],
   onPress: ((event: number) => void) | undefined,
-  onClick: ((event: number) => void) | undefined,
+  /** What else a key does with the place in hand: C for the click. */
+  keys: Readonly<Record<string, ((event: number) => void) | undefined>>,
 ) {
   const [at, setAt] = useState<number | null>(null);
   const events = rows.flatMap(({ row }, line) => {
@@ -26,7 +27,7 @@ export function useCursor(
   const onKeyDown = (key: KeyboardEvent) => {
     if (key.ctrlKey || key.metaKey || key.altKey) return;
     const to = target(key.key, place, events.length - 1);
-    const pressed = key.key === "Enter" || key.key === " " ? onPress : key.key === "c" ? onClick : undefined;
+    const pressed = key.key === "Enter" || key.key === " " ? onPress : keys[key.key];
     const presses = at !== null && pressed;
     if (to === null && !presses) return;
     key.preventDefault();

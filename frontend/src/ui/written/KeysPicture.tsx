@@ -55,7 +55,13 @@ export function KeysPicture({ keys }: Props) {
   };
   const all = keys.black.map((black, above) => ({ black, above }));
   return (
-    <svg width={width + 2} height={TOP + TALL + 20} role="img" aria-label={keys.words} className="block">
+    <svg
+      width={width + 2}
+      height={TOP + TALL + 20}
+      role="img"
+      aria-label={keys.words}
+      className="block lies-picture"
+    >
       {all.filter((key) => !key.black).map((key) => draw(key.above, false))}
       {all.filter((key) => key.black).map((key) => draw(key.above, true))}
     </svg>

@@ -1,13 +1,15 @@
 import type { Schemas } from "../../api/client";
+import { useOpposite } from "../useOpposite";
 import { KeysPicture } from "./KeysPicture";
 import { NeckPicture } from "./NeckPicture";
 
 /** Where the notes lie: a neck a position, the keys, or what a wind’s notes sound as. */
 export function Lying({ lies }: { lies: Schemas["LiesShape"] }) {
+  const [opposite] = useOpposite();
   const nothing = lies.necks.length === 0 && !lies.keys && lies.names.length === 0;
   if (nothing) return <p className="text-soft">Nothing of this drill lies anywhere: it has no pitch.</p>;
   return (
-    <div className="card-plain mt-1 overflow-x-auto">
+    <div className={`card-plain mt-1 overflow-x-auto ${opposite ? "from-opposite" : ""}`}>
       {lies.necks.length > 0 && (
         <ul className="flex flex-wrap gap-x-6 gap-y-2" aria-label="The neck, position by position">
           {lies.necks.map((neck) => (

@@ -16,7 +16,7 @@ export function NeckPicture({ neck, strings }: Props) {
   const y = (string: number) => TOP + (string - 0.5) * TALL;
   const x = (fret: number) => (fret ? LEFT + (fret - neck.first + 0.5) * WIDE : LEFT - 14);
   return (
-    <svg width={width} height={height} role="img" aria-label={neck.words} className="block">
+    <svg width={width} height={height} role="img" aria-label={neck.words} className="block lies-picture">
       <text className="fill-base-content font-bold font-display" x={LEFT} y={16} fontSize={15}>
         {neck.name}
       </text>
