@@ -109,7 +109,7 @@ def test_the_text_says_what_the_page_shows(engraver: Engraver) -> None:
     for part in (
         "Quay\nfor any instrument",
         "What for: The & of 2.",
-        "Play the rhythm 1 & (2) & 3 & 4 &, in 4/4, once.",
+        "Play the rhythm 1 & (2) & 3 & 4 &, in 4/4.",
         "1. Listen to one bar of click and feel the 1.",
         "bar 1: 1 accent, &, &, 3 accent, &, 4 accent, &",
         "♩ = 84: metronome 84, 2.8 notes a second",
@@ -143,8 +143,8 @@ def test_the_rail_has_a_row_for_each_leg_and_no_more_than_fit() -> None:
 def test_the_brief_leaves_out_what_is_usual_and_marks_its_words() -> None:
     reading = read(Drill(material=ScaleRun(tonic="Eb", octaves=1), legs=legs(5, 6), seam="straight_on", bpm=F(72)))
     assert brief(reading) == (
-        "Play the scale of E♭ major there and back, 1 octave, the turning note once, in 4/4, stepping 5 → 6 notes per "
-        "beat, straight on. Accent each beat. Click every beat at ♩ = 72, for any instrument."
+        "Play the scale of E♭ major there and back, 1 octave, in 4/4, stepping 5 → 6 notes per beat, straight on. "
+        "Click every beat at ♩ = 72."
     )
     words = [run.text for run in brief_runs(reading) if run.is_word]
     assert words[:4] == ["the scale of", "E♭", "major", "there and back"]

@@ -1,14 +1,15 @@
 """Scores and tools over the API: parts are listed, bars become a drill, tools change one, files come out."""
 
 from base64 import b64encode
+from fractions import Fraction as F
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
-from ripresa.core.drill.material import Line
+from ripresa.core.drill.material import Line, Strum
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import plain
 from ripresa.formats.midi import write_midi
@@ -62,7 +63,8 @@ def test_tools_give_the_changed_drill_back(client: FlaskClient) -> None:
 
 
 def test_a_tool_that_does_not_fit_is_told(client: FlaskClient) -> None:
-    assert use(client, "trim", Drill())["message"].startswith("This is done with a line.")
+    chords = Drill(material=Strum(), legs=(Leg(F(1)),))
+    assert use(client, "trim", chords)["message"].startswith("This is done with notes one after the other.")
 
 
 def test_sums_of_a_line_name_its_landing(client: FlaskClient) -> None:

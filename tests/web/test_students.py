@@ -23,7 +23,7 @@ DETAILS: dict[str, Any] = {
     "lowest": "E3",
     "highest": "C6",
     "breath": "11",
-    "counting": {"system": "own", "own": "2: # und"},
+    "counting": {"system": "own", "own": "2: # und", "runs": "bar"},
     "guardian": {"most_minutes": 30, "most_bpm": "120", "recordings": False},
     "hurts": "the left wrist",
     "evenness": "easy",
@@ -253,7 +253,7 @@ def begun(client: FlaskClient, studio: Studio, **more: Any) -> Any:
 
 
 def test_an_assignment_says_what_differs_and_is_played_so(client: FlaskClient, studio: Studio) -> None:
-    overrides = {"other_lead": True, "counting": {"system": "syllables", "own": ""}}
+    overrides = {"other_lead": True, "counting": {"system": "syllables", "own": "", "runs": "bar"}}
     climb = begun(client, studio, overrides=overrides).get_json()
     assert climb["differs"] == ["U first", "counted in syllables"]
     assert climb["title"] == "Slip steps, U first, counted in syllables"
@@ -382,7 +382,7 @@ def test_settings_are_what_new_work_begins_with(client: FlaskClient) -> None:
         "evenness": "strict",
         "moving": "staircase",
         "middle_rate": "100",
-        "counting": {"system": "syllables", "own": ""},
+        "counting": {"system": "syllables", "own": "", "runs": "bar"},
         "sound_first": True,
     }
     kept = client.put("/api/settings", json={"settings": wanted})

@@ -31,7 +31,7 @@ PROGRAMS = {
     "trumpet": 57,
     "recorder": 75,
 }
-_BY_VOICE = {"pluck": 25, "keys": 1, "wind": 74}
+_BY_VOICE = {"pluck": 25, "keys": 1, "wind": 74, "struck": 116}
 #: What follows the root of a chord → MusicXML's name of it.
 _KINDS = {
     "": "major",

@@ -11,7 +11,7 @@ from ripresa.core.drill.click import ClickLevel
 from ripresa.core.grid import ORNAMENTS, Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sounding_pitch
-from ripresa.core.rhythm import Level, SlotKind
+from ripresa.core.rhythm import Level, SlotKind, count_word
 
 #: How a note of the second layer is drawn.
 _SECOND = "●"
@@ -259,11 +259,13 @@ def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
 
 def _said(event: Event, breaths: set[Fraction]) -> str:
     """Return an event in words, for a person who listens."""
+    # Where nothing is said aloud, who listens hears the place all the same.
+    counted = event.count or count_word(event.division, event.beat, event.slot, event.span)
     if event.kind != "note":
-        return f"{event.count} {event.kind}"
+        return f"{counted} {event.kind}"
     parts = (
         "breathe" if event.onset in breaths else "",
-        event.count,
+        counted,
         event.pitch.shown if event.pitch else "",
         event.chord.symbol if event.chord else "",
         event.stroke or ("slurred" if event.slurred else ""),
