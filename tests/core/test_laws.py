@@ -59,11 +59,13 @@ def found_again(drill: Drill) -> None:
 def tiles(reading: Reading) -> None:
     """Events follow each other without gap or overlap, in bars and beats that add up, and end on a bar line."""
     at, bar, beat = F(0), 1, 1
+    begun, begins = 1, F(0)
     for event in reading.events:
         assert event.onset == at
         assert (event.bar, event.beat) >= (bar, beat)
         lengths = reading.meter.beats_of(event.bar)
-        begins = sum((reading.meter.bar(number).length for number in range(1, event.bar)), F(0))
+        begins += sum((reading.meter.bar(number).length for number in range(begun, event.bar)), F(0))
+        begun = event.bar
         assert begins + sum(lengths[: event.beat - 1], F(0)) <= at < begins + sum(lengths[: event.beat], F(0))
         at, bar, beat = at + event.length, event.bar, event.beat
     assert at == reading.beats == sum(leg.beats for leg in reading.legs)

@@ -111,7 +111,8 @@ def breath_plan(reading: Reading, bpm: Fraction) -> tuple[Breath, ...]:
 def slowest_of_one_breath(reading: Reading) -> Fraction | None:
     """Return the slowest tempo at which nothing inside a leg is broken by a breath; None where it does not matter."""
     breath = reading.drill.breath
-    if not breath:
+    if not breath or not reading.notes:
+        # Where the other hand alone sounds, nobody blows.
         return None
     return max(needed_bpm(stretch[-1].end - stretch[0].event.onset, breath) for _, stretch in _stretches(reading))
 
