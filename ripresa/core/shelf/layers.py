@@ -2,10 +2,10 @@
 
 from fractions import Fraction
 
-from ripresa.core.drill import SCHOOLS, Body, Reduce
+from ripresa.core.drill import SCHOOLS, Body, Cue, Enters, FootLayer, Hits, Reduce
 from ripresa.core.drill.accents import EveryNth
-from ripresa.core.drill.hands import ByOrder
-from ripresa.core.drill.material import Count, OneNote, ScaleRun
+from ripresa.core.drill.hands import ByOrder, ByPlace, Letters
+from ripresa.core.drill.material import Cells, Count, OneNote, ScaleRun, Strum
 from ripresa.core.rhythm import Counting
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
@@ -16,7 +16,7 @@ LAYERS: tuple[Shelved, ...] = (
         "The foot keeps 1 and 3 under a rhythm of the hand.",
         Count("1 & (2) & 3 & 4", under="1 3"),
         "1 1",
-        body=Body("tap"),
+        foot=FootLayer("right"),
     ),
     shelf_drill(
         "layers",
@@ -83,6 +83,72 @@ LAYERS: tuple[Shelved, ...] = (
         articulation=Fraction(1, 2),
         instrument="piano",
         fingering="usual",
+    ),
+    shelf_drill(
+        "layers",
+        "Full and light",
+        "Hits of two weights, and between them a little more each bar: 5, 6, 8, 11.",
+        OneNote(beats=16),
+        "4",
+        instrument="practice_pad",
+        hands=Letters(),
+        hits=Hits("1 a | 3 ~&", (5, 6, 8, 11)),
+        cues=(Cue("the light hit falls from the wrist alone"),),
+    ),
+    shelf_drill(
+        "layers",
+        "Low, open, slap",
+        "R on numbers and &, L between: the place says the sound, a hole is a stroke in the air.",
+        Count("1 (e) & a (2) e & (a) 3 (e) & a 4 e & a"),
+        "1 1",
+        instrument="hand_drum",
+        hands=Letters(),
+        foot=FootLayer("left", pattern="1 3"),
+    ),
+    shelf_drill(
+        "layers",
+        "From the ground up",
+        "The foot, then the count, then the hands, last the sway.",
+        OneNote(beats=32),
+        "2",
+        foot=FootLayer("right"),
+        body=Body("sway", Fraction(2)),
+        voice="divisions",
+        enters=Enters(foot=1, count=3, hands=5, movement=7),
+    ),
+    shelf_drill(
+        "layers",
+        "Two bars in one",
+        "Counted on to eight: a longer breath over the same notes.",
+        ScaleRun(octaves=2),
+        "2",
+        counting=Counting(runs="eight"),
+    ),
+    shelf_drill(
+        "layers",
+        "Bright and dark",
+        "The same onsets, loud ones high and soft ones low: the accents sing a line of their own.",
+        ScaleRun(octaves=1),
+        "3",
+        accents=EveryNth(size=4),
+        instrument="piano",
+        voicing="low_soft",
+    ),
+    shelf_drill(
+        "layers",
+        "Three strings",
+        "Triads on strings 1 to 3, over a band: light, and out of the way.",
+        Strum("C | Am | F | G", "1 & (2) & 3 (&) 4 &", strings="1-3"),
+        "1",
+        instrument="guitar",
+        hands=ByPlace(),
+    ),
+    shelf_drill(
+        "lines",
+        "Woven by hand",
+        "Press a beat of the rail: it takes the next cell, until the bar is the student’s own.",
+        Cells("1 &; 1 e & a; 1 (e) & a", mix="by_hand", chosen=(1, 2, 1, 3, 2, 1, 3, 1)),
+        "1",
     ),
     shelf_drill(
         "meters",
