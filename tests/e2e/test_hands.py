@@ -95,7 +95,7 @@ def test_n_against_m_is_told_seen_and_stepped_into(page: Page, demo: Server) -> 
 
 def test_a_take_of_two_hands_is_measured_hand_by_hand_and_together(page: Page, demo: Server) -> None:
     page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, HANDS)}")
-    page.get_by_label("student").select_option(label="Ilse Havn")
+    page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     play(page, "steady", "2")
     expect(page.get_by_role("heading", name="Too near to call")).to_be_visible(timeout=90_000)
     together = page.get_by_text(re.compile(r"^Together: the left hand .* after the right where they meet, 10 times"))
@@ -119,7 +119,7 @@ AudioContext.prototype.getOutputTimestamp = function () {
 def test_two_places_to_tap_are_two_hands(page: Page, demo: Server) -> None:
     page.add_init_script(STEADY_CLOCK)
     page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, {**HANDS, 'way_in': [], 'bpm': '100'})}")
-    page.get_by_label("student").select_option(label="Ilse Havn")
+    page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("1")
     page.get_by_role("button", name=re.compile("^Start")).click()

@@ -43,7 +43,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path
     assert json.loads(saved.read_text())["title"] == "Lock gates"
 
     page.get_by_role("button", name="Start a climb").click()
-    page.get_by_label("student").select_option(label="Ilse Havn")
+    page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     page.get_by_label("start tempo in bpm").fill("180")
     page.get_by_label("target tempo in bpm").fill("220")
     page.get_by_label("clean takes in a row that lead up").select_option("1")
@@ -66,7 +66,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path
     expect(page.get_by_text("rung 2 of 7")).to_be_visible()
 
     page.goto(f"{demo.home}/log")
-    page.get_by_label("student").select_option(label="Ilse Havn")
+    page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     expect(page.get_by_text("up one rung: rung 1 → 2").first).to_be_visible()
     expect(page.get_by_text("clean at 180 bpm").first).to_be_visible()
     with page.expect_download() as log:

@@ -9,27 +9,21 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
-from itertools import chain, islice
+from itertools import chain
 from math import ceil
 
-from ripresa.core.drill import NO_HITS, REDUCTIONS, Drill, Leg, Reduce, reduced, voiced_by_level
+from ripresa.core.drill import REDUCTIONS, Drill, Leg, Reduce
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
-from ripresa.core.drill.hands import ByPlace, Letters, NoHands
 from ripresa.core.drill.material import NotePass
 from ripresa.core.drill.second import BALANCES
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
-from ripresa.core.grid import HANDS_OF, Cursor, Event, LegReading, Place
+from ripresa.core.grid import Cursor, Event, LegReading, Place
 from ripresa.core.pitch import Instrument, Shape, instrument_named
-from ripresa.core.reading.composite import composite
-from ripresa.core.reading.events import events_of
 from ripresa.core.reading.laying import fingered, lay_leg
-from ripresa.core.reading.second_hand import Laid, lay_second, second_leg, with_right_home
+from ripresa.core.reading.rows import MOST_NOTES, beside_of, played_rows, rows_of
+from ripresa.core.reading.second_hand import Laid, second_leg, with_right_home
 from ripresa.core.rhythm import Meter, leg_meters
-
-MOST_NOTES = 20_000
-#: Slots, held ones and cut ones too, that another hand may have.
-MOST_PLACES = 3 * MOST_NOTES
 
 
 @dataclass(frozen=True)
@@ -179,9 +173,9 @@ def read(drill: Drill) -> Reading:
         laid.append(Laid(leg, places[begin:], notes))
     legs = [one.leg for one in laid]
     meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
-    hands = _hands(drill, instrument, meter, laid, places)
-    beside = _beside(hands, drill)
-    events, *others = _played(hands, drill, legs)
+    hands = rows_of(drill, instrument, meter, laid, places)
+    beside = beside_of(hands, drill)
+    events, *others = played_rows(hands, drill, legs)
     if drill.reduce.part != "everything" or drill.hits.fills or drill.enters.hands > 1:
         if drill.enters.hands > 1 and not any(event.bar >= drill.enters.hands for event in events):
             raise OutOfRange(
@@ -239,53 +233,6 @@ def _hits(drill: Drill, meter: Meter, beats: Fraction) -> tuple[tuple[Fraction, 
     if not drill.hits.is_written:
         return ()
     return tuple((at, level == "ghost") for at, level in drill.hits.laid(meter).until(beats))
-
-
-def _hands(
-    drill: Drill, instrument: Instrument, meter: Meter, laid: Sequence[Laid], places: Sequence[Place]
-) -> list[tuple[Event, ...]]:
-    """Return the events of each hand: one row, or the right hand and the left."""
-    if not drill.second.is_there:
-        return [_dressed(drill, instrument, meter, events_of(drill, places, drill.hands, drill.accents, meter))]
-    under = list(islice(lay_second(drill, instrument, meter, laid), MOST_PLACES + 1))
-    if len(under) > MOST_PLACES:
-        raise OutOfRange(
-            f"The other hand has more than {plural(MOST_PLACES, 'slot')}. Take fewer legs or slower divisions.",
-            field="second.legs",
-        )
-    return [
-        _dressed(drill, instrument, meter, events_of(drill, places, drill.hands, drill.accents, meter, "right")),
-        events_of(drill, under, NoHands(), drill.second.accents, meter, "left"),
-    ]
-
-
-def _dressed(drill: Drill, instrument: Instrument, meter: Meter, events: tuple[Event, ...]) -> tuple[Event, ...]:
-    """Return events with their hits, and in the register of their loudness."""
-    return voiced_by_level(drill.hits.hitting(events, meter), drill.voicing, instrument)
-
-
-def _beside(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fraction, ...]:
-    """Return the onsets of the hand that a drill leaves out, or of the second where both play."""
-    if len(hands) < 2:
-        return ()
-    left_out = hands[0] if drill.reduce.part == "hand" and drill.reduce.hand == "L" else hands[1]
-    return tuple(event.onset for event in left_out if event.kind == "note")
-
-
-def _played(hands: Sequence[tuple[Event, ...]], drill: Drill, legs: Sequence[LegReading]) -> list[tuple[Event, ...]]:
-    """Return the rows that are played: a hand alone is a row alone, and so are both in one."""
-    reduce, enters = drill.reduce, drill.enters.hands
-    swings = isinstance(drill.hands, ByPlace | Letters)
-    # The layer of hits is the first hand's; whoever enters later does so with both.
-    hands = [
-        reduced(events, Reduce(), legs, drill.hits if number == 0 else NO_HITS, enters, swings=swings)
-        for number, events in enumerate(hands)
-    ]
-    if len(hands) > 1 and reduce.part == "composite":
-        return [tuple(composite(hands[0], hands[1], drill.second.phrase))]
-    if len(hands) > 1 and reduce.part == "hand" and reduce.hand in HANDS_OF.values():
-        return [events for events in hands if events[0].hand == reduce.hand]
-    return [reduced(events, reduce, legs, replace(drill.hits, fills=()), swings=swings) for events in hands]
 
 
 def _as_laid(name: str, cursor: Cursor) -> Meter:

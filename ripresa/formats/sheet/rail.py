@@ -13,6 +13,7 @@ from itertools import groupby, pairwise
 from ripresa.core.drill.material import Cells, own_rhythm
 from ripresa.core.exact import division_label, plural
 from ripresa.core.grid import Event
+from ripresa.core.playing import voice_row
 from ripresa.core.reading import Reading
 
 #: Points that a row is wide, that its label takes of it, and that are left free beside its pegs.
@@ -130,10 +131,11 @@ def _clicks(bar: _Bar, reading: Reading) -> list[tuple[Fraction, str]]:
 
 
 def _layers(bar: _Bar, reading: Reading) -> Iterator[tuple[str, list[tuple[Fraction, str]]]]:
-    """Yield the layers under the pegs: the hits, full and light, then foot and body as they enter."""
+    """Yield the layers under the pegs: the hits, full and light, then foot, voice and body as they enter."""
     end = bar.start + bar.length
     hits = [(at, "□" if light else "■") for at, light in reading.hits]
-    rows = {"foot": ("foot", reading.foot), "movement": ("body", reading.body)}
+    said = voice_row(reading, reading.drill.bpm).words
+    rows = {"foot": ("foot", reading.foot), "count": ("voice", said), "movement": ("body", reading.body)}
     named = [rows[name] for name, _ in reading.drill.enters.order if name in rows]
     for name, marks in [("hits", hits), *named]:
         here = [(at, mark) for at, mark in marks if bar.start <= at < end]

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Drill, type Part } from "../../api/client";
 import { Key } from "../../ui/Key";
 import { keep, kept } from "../../ui/kept";
@@ -34,25 +35,27 @@ export function FindTheBeat({ drill, part, bpm, isPlaying, within }: Props) {
       setTally(now);
     },
   });
+  const press = (eventMs: number) => {
+    const at = within(eventMs);
+    if (at !== null) guess.mutate(at);
+  };
+  useHotkeys("h", (event) => {
+    if (!event.repeat) press(event.timeStamp);
+  });
   return (
     <p className="flex flex-wrap items-center gap-x-3 gap-y-1">
       <button
         type="button"
         className="button button-small"
-        data-guess
         disabled={!isPlaying}
-        onPointerDown={(event) => {
-          const at = within(event.timeStamp);
-          if (at !== null) guess.mutate(at);
-        }}
+        onPointerDown={(event) => press(event.timeStamp)}
         onKeyDown={(event) => {
-          if (event.repeat || (event.key !== "Enter" && event.key !== "1")) return;
+          if (event.key !== "Enter" || event.repeat) return;
           event.preventDefault();
-          const at = within(event.timeStamp);
-          if (at !== null) guess.mutate(at);
+          press(event.timeStamp);
         }}
       >
-        Here is 1 <Key name="1" />
+        Here is 1 <Key name="H" />
       </button>
       <span role="status">
         {guess.data?.told ?? (isPlaying ? "Press where you hear beat 1." : "Start, and find beat 1.")}

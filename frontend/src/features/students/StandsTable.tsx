@@ -18,7 +18,7 @@ export function StandsTable({ stands, studentId, shown }: Props) {
       {stands.length === 0 ? (
         <p>Nothing yet: a climb leads from a tempo to a target.</p>
       ) : (
-        <Scrolling name="What stands">
+        <Scrolling name="What stands, drill by drill">
           <table className="stands-table">
             <thead>
               <tr>

@@ -1,12 +1,13 @@
 """What the hands do, and where they stand on the neck, in sentences."""
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
 
 from ripresa.core.drill import NOTES_A_STRING
-from ripresa.core.exact import division_label, plural, short
-from ripresa.core.grid import roman
+from ripresa.core.exact import division_label, listed, plural, short
+from ripresa.core.grid import ORNAMENTS, roman
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.motion import beat_starts, flips, loads, notes_a_string, positions, same_way
 from ripresa.core.reports.sums import Sums
@@ -64,7 +65,8 @@ def _thumb_moved(reading: Reading) -> Iterator[str]:
 
 def _ornaments_cost(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[str]:
     """Yield what the notes that are not struck spare the busiest hand, and ask of the other one."""
-    unstruck = sum(event.how.ornament is not None for event in reading.notes)
+    kinds = Counter(event.how.ornament for event in reading.notes if event.how.ornament)
+    unstruck = sum(kinds.values())
     if not reading.drill.ornaments or not unstruck or not found.limiting:
         return
     struck = loads(read(replace(reading.drill, ornaments=())), bpm)
@@ -75,7 +77,8 @@ def _ornaments_cost(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[st
         else (f"the busiest motion stays at {after} a second: they lie where it was not busy")
     )
     rate = short(unstruck / span_seconds(reading.beats, bpm))
-    yield f"{plural(unstruck, 'note')} not struck: {spared}; the other hand makes {rate} of them a second."
+    named = listed([f"{count} {ORNAMENTS[kind][0]}" for kind, count in kinds.items()])
+    yield f"{plural(unstruck, 'note')} not struck ({named}): {spared}; the other hand makes {rate} of them a second."
 
 
 def neck_told(reading: Reading) -> Iterator[Paragraph]:
