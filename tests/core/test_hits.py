@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.changes import Where, changed
 from ripresa.core.drill import Drill, Hits, Reduce, grown
-from ripresa.core.drill.accents import NoAccents, TypedAccents
+from ripresa.core.drill.accents import NoAccents, TypedAccents, Walk
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, Unreadable
@@ -119,6 +119,20 @@ def test_a_press_makes_a_note_a_full_hit_a_light_one_and_none() -> None:
     thrice = changed(twice, "hit", Where(event=3))
     assert [read(one).events[3].hit for one in (once, twice, thrice)] == ["full", "light", None]
     assert read(thrice).hits == read(drill).hits
+
+
+def test_the_first_press_writes_what_was_accented_as_one_bar_that_comes_round() -> None:
+    pressed = changed(replace(BARS, hits=Hits()), "hit", Where(event=2))
+    assert pressed.hits.text == ">1 (e) >& (a) >2 (e) >3 (e) >4 (e)"
+    assert len(read(pressed).hits) == 20
+    walk = Drill(material=OneNote(beats=16), legs=legs(4), accents=Walk(bars=1))
+    assert changed(walk, "hit", Where(event=1)).hits.text.count("|") == 3
+
+
+def test_a_layer_of_more_bars_than_come_round_is_refused() -> None:
+    with pytest.raises(OutOfRange, match="goes over 129 bars, and up to 128") as refused:
+        read(replace(BARS, hits=Hits("|".join(["1"] * 129))))
+    assert refused.value.field == "hits.text"
 
 
 def test_what_is_left_is_filled_in_one_press() -> None:

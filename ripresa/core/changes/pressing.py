@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from fractions import Fraction
 
 from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown, is_hit
 from ripresa.core.drill.accents import NoAccents
@@ -10,7 +11,7 @@ from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import AS_WRITTEN, Event, Hit
-from ripresa.core.reading import count_text, on_grid, read
+from ripresa.core.reading import Reading, count_text, on_grid, read
 from ripresa.core.rhythm import parse_count
 
 
@@ -66,8 +67,7 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
     at = _event(whole.events, number)
     if at.kind != "note":
         raise OutOfRange("A hit is a note. Press one that sounds.", field="tool.event")
-    bars = drill.hits.laid(whole.meter).length if drill.hits.is_written else whole.beats
-    cycle = int(whole.meter.bars_passed(min(bars, whole.beats)))
+    cycle = _cycle_of(drill.hits, whole)
     wanted = at.onset % whole.meter.bar_start(cycle + 1)
     marked = [_as_hit(event, drill.hits, pressed=event.onset == wanted) for event in whole.events if event.bar <= cycle]
     text = count_text(marked)
@@ -75,6 +75,20 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
         raise OutOfRange("Slots that span beats cannot be written as hits. Type the hits instead.", field="tool.event")
     has_hits = any(event.kind == "note" for event in marked)
     return replace(drill, hits=replace(drill.hits, text=text if has_hits else ""))
+
+
+def _cycle_of(hits: Hits, whole: Reading) -> int:
+    """Return after how many bars the hits come round: those that are written, else what is accented."""
+    if hits.is_written:
+        return int(whole.meter.bars_passed(min(hits.laid(whole.meter).length, whole.beats)))
+    count = whole.bar_count
+    bars: list[list[tuple[Fraction, int]]] = [[] for _ in range(count)]
+    for event in whole.notes:
+        if is_hit(event, hits):
+            bars[event.bar - 1].append((event.onset - whole.meter.bar_start(event.bar), event.division.numerator))
+    lengths = len(whole.meter.bars)
+    repeats = (size for size in range(lengths, count, lengths) if all(bars[n] == bars[n % size] for n in range(count)))
+    return next(repeats, count)
 
 
 #: What a press makes of a hit, in turn.

@@ -8,6 +8,9 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
 from ripresa.core.rhythm import Level, Meter, parse_count
 
+#: Bars of a count that is laid again and again.
+MOST_BARS = 128
+
 
 @dataclass(frozen=True, slots=True)
 class Counted:
@@ -40,10 +43,15 @@ def counted(text: str, meter: Meter, what: str, field: str) -> Counted:
 
     Raises:
         Unreadable: A word cannot be read.
-        OutOfRange: It has a beat that the meter does not have.
+        OutOfRange: It has a beat that the meter does not have, or too many bars.
     """
     said = parse_count(text)
     bars = said[-1].bar
+    if bars > MOST_BARS:
+        raise OutOfRange(
+            f"{what[:1].upper()}{what[1:]} goes over {bars} bars, and up to {MOST_BARS} begin again by themselves.",
+            field=field,
+        )
     turns = lcm(bars, len(meter.bars))
     found: list[tuple[Fraction, Level]] = []
     for number in range(1, turns + 1):

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Drill } from "../../api/client";
 import { comparedQuery, versionsQuery } from "../../api/queries";
@@ -24,21 +24,20 @@ export function CompareWords({ drill, drillId, version, bpm, practice, onPractic
   const versions = useQuery({ ...versionsQuery(drillId), enabled: isOpen });
   const { against } = practice;
   const earlier = versions.data?.versions.filter((one) => one.version !== version) ?? [];
-  const choose = async (value: string) => {
-    const [kind, name = ""] = value.split(/:(.*)/s);
-    if (kind === "version") {
+  const choose = useMutation({
+    mutationFn: async (value: string): Promise<Practice["against"]> => {
+      const [kind, name = ""] = value.split(/:(.*)/s);
+      if (kind !== "version") {
+        const found = others.data?.others.find((one) => one.name === name);
+        return found ? { ...found, isHeard: true } : null;
+      }
       const kept = await api.drill(drillId, Number(name));
       const compared = await api.compare({ drill, other: kept.drill, bpm });
       const told = compared.others[0]?.told ?? [];
-      onPractice({
-        ...practice,
-        against: { name: `version ${name}`, drill: kept.drill, told, isHeard: true },
-      });
-      return;
-    }
-    const found = others.data?.others.find((one) => one.name === name);
-    onPractice({ ...practice, against: found ? { ...found, isHeard: true } : null });
-  };
+      return { name: `version ${name}`, drill: kept.drill, told, isHeard: true };
+    },
+    onSuccess: (against) => onPractice({ ...practice, against }),
+  });
   if (!isOpen)
     return (
       <button type="button" className="button button-small" onClick={() => setOpen(true)}>
@@ -70,7 +69,7 @@ export function CompareWords({ drill, drillId, version, bpm, practice, onPractic
             why: "",
           })),
         ]}
-        onChange={(chosen) => void choose(chosen)}
+        onChange={(chosen) => choose.mutate(chosen)}
       />
       {against && (
         <>
@@ -87,6 +86,11 @@ export function CompareWords({ drill, drillId, version, bpm, practice, onPractic
             stays.
           </span>
         </>
+      )}
+      {(choose.error ?? others.error ?? versions.error) && (
+        <span role="alert" className="text-error font-semibold basis-full">
+          {(choose.error ?? others.error ?? versions.error)?.message}
+        </span>
       )}
     </>
   );

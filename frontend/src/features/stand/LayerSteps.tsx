@@ -17,7 +17,7 @@ export function LayerSteps({ layers, now, onChange }: Props) {
           >
             {index === 0 ? "" : "+ "}
             {layer.name}
-            {layer.bar > 1 && <span className="text-soft"> from bar {layer.bar}</span>}
+            {layer.bar > 1 && ` from bar ${layer.bar}`}
           </button>
         </li>
       ))}
