@@ -8,10 +8,11 @@ from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import arriving
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill import Drill, FootLayer, Hits, Leg
 from ripresa.core.drill.accents import EveryNth, TypedAccents
 from ripresa.core.drill.click import NamedClick
-from ripresa.core.drill.material import Line, OneNote, Picked, Strum
+from ripresa.core.drill.hands import Letters
+from ripresa.core.drill.material import Count, Line, OneNote, Picked, Strum
 from ripresa.core.drill.second import OneKey, SecondHand
 from ripresa.core.playing import (
     Before,
@@ -73,6 +74,19 @@ def _scores() -> Iterator[tuple[str, Score]]:
     yield "two hands, the left one softer", score(read(two), BPM)
     rolled = Drill(material=Picked("Am", "p roll x strum"), legs=(Leg(Fraction(1)),), instrument="guitar")
     yield "picked, rolled and damped", score(read(rolled), BPM)
+    drum = Drill(
+        material=Count("1 (e) & a 2 & (3) 4"),
+        legs=(Leg(Fraction(1)),),
+        instrument="hand_drum",
+        hands=Letters(),
+        hits=Hits("1 ~2"),
+        foot=FootLayer("left", pattern="1 3"),
+        voice="divisions",
+    )
+    yield (
+        "a hand drum with hits, foot, the hands in the air and its voice row, the pulse switched",
+        score(read(drum), BPM, back=["hits", "foot", "arm"], spoken=Spoken("row"), pulse=Pulse(switched=1)),
+    )
 
 
 def _sound(one: Sounding) -> tuple[float, str, str]:
@@ -83,7 +97,8 @@ def _sound(one: Sounding) -> tuple[float, str, str]:
     if one.said:
         return at, "word", one.said.word
     if one.tone:
-        told = [one.tone.level, f"{float(one.tone.loud):g}", f"{float(one.tone.apart):g}", *map(str, one.tone.midis)]
+        tone = [one.tone.drum] if one.tone.drum else map(str, one.tone.midis)
+        told = [one.tone.level, f"{float(one.tone.loud):g}", f"{float(one.tone.apart):g}", *tone]
         return at, "note", " ".join(told)
     assert one.back
     return at, "back", one.back.drum or " ".join(map(str, one.back.midis))

@@ -19,7 +19,10 @@ export class FakeNode {
   /** Every node, in the order in which they were made. */
   static readonly made: FakeNode[] = [];
   readonly gain = new FakeParam();
-  constructor() {
+  /** How loud it was made, where that was said. */
+  readonly loud: number | null;
+  constructor(_context?: unknown, options?: { gain?: number }) {
+    this.loud = options?.gain ?? null;
     FakeNode.made.push(this);
   }
   connect<T>(next: T): T {

@@ -207,6 +207,44 @@ describe("the player", () => {
     expect(FakeContext.newest.due()).toEqual(due);
   });
 
+  it("strikes what has no pitch with a sound of its own, and leaves a bar unmarked where that is wanted", async () => {
+    const player = new Player(MADE);
+    const drum = "drum_low" as const;
+    const tones = [
+      {
+        event: 0,
+        at: 0,
+        seconds: 0.2,
+        midi: null,
+        also: [],
+        level: "accent" as const,
+        loud: 1,
+        apart: 0,
+        drum,
+      },
+    ];
+    const ticks = [{ at: 0, level: "strong" as const }];
+    const bare = { ...score, tones, ticks, lead: { ...score.lead, ticks: [] } };
+    const stretch = await begin(player.start(bare, "struck"));
+    player.endAt = stretch.base + score.loop_seconds;
+    advance(8);
+    expect(FakeContext.newest.due()).toEqual([stretch.base, stretch.base]);
+    player.stop();
+    player.isUnmarked = true;
+    player.roles = {
+      strong: { level: 1, timbre: null },
+      plain: { level: 0.5, timbre: "wood" },
+      division: { level: 1, timbre: null },
+    };
+    const again = await begin(player.start(bare, "struck"));
+    player.endAt = again.base + score.loop_seconds;
+    advance(8);
+    // The bar's first click is as loud as any other, at the level of those; the drum keeps its own.
+    const louds = FakeNode.made.slice(-4).map((node) => node.loud);
+    expect(louds).toContain(MADE.recipes.levels.plain_click * 0.5);
+    expect(louds).toContain(MADE.recipes.levels.accent);
+  });
+
   it("lets the vowel of a word, not its consonant, sound in time; one that is unknown is said as “ta”", async () => {
     vi.stubGlobal("fetch", async (address: string) => ({
       ok: !address.includes("own"),

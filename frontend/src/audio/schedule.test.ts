@@ -52,7 +52,12 @@ function told(one: Sounding): [number, string, string] {
       return [
         at,
         "note",
-        [one.level, one.loud, one.apart, ...(one.midi === null ? [] : [one.midi, ...one.also])].join(" "),
+        [
+          one.level,
+          one.loud,
+          one.apart,
+          ...(one.drum ? [one.drum] : one.midi === null ? [] : [one.midi, ...one.also]),
+        ].join(" "),
       ];
   }
 }
