@@ -4,17 +4,18 @@ from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
 
 from ripresa.core.changes import Overrides, Where, as_line, changed, differences, others, overridden, variant_set
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
+from ripresa.core.drill.second import OneKey, SecondHand
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, STRING_SETS, parse_chord, parse_tonic, shape_on
 from ripresa.core.reading import read
-from tests.strategies import drills, legs
+from tests.strategies import drills, for_two_hands, legs
 
 RUN = Drill(material=ScaleRun(octaves=2), legs=legs(6))
 
@@ -198,6 +199,22 @@ def test_a_press_flips_the_cell_of_its_beat() -> None:
 )
 def test_what_differs_is_said_in_words(after: Drill, told: str) -> None:
     assert any(told in sentence for sentence in differences(RUN, after, F(72)))
+
+
+def test_two_hands_are_compared_with_both_of_their_rows() -> None:
+    piano = Drill(material=ScaleRun(octaves=1), legs=legs(2), instrument="piano", second=SecondHand(OneKey("C2")))
+    # 15 notes over two bars, over a key held in each of them; then over eight of them.
+    fewer = replace(piano, second=SecondHand(OneKey("C2", "repeated"), legs(1)))
+    assert differences(piano, fewer, F(60))[0] == "23 notes instead of 17."
+    lower = replace(piano, second=SecondHand(OneKey("C1")))
+    assert differences(piano, lower, F(60)) == ("2 notes lie elsewhere; all begin where they did.",)
+
+
+@settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
+@given(for_two_hands(), for_two_hands())
+def test_any_two_drills_are_compared_in_sentences(one: Drill, other: Drill) -> None:
+    for sentence in differences(one, other, F(60)):
+        assert sentence.endswith(".")
 
 
 def test_a_meter_by_cells_says_how_long_its_bar_is_now() -> None:

@@ -91,19 +91,19 @@ def _onsets(one: Reading, other: Reading, bpm: Fraction) -> Iterator[str]:
     before, after = _sounding(one), _sounding(other)
     if before == after:
         return
-    was, now = len(one.notes), len(other.notes)
+    was, now = (sum(event.kind == "note" for event in reading.every) for reading in (one, other))
     if was != now:
         yield f"{plural(now, 'note')} instead of {was}."
     speeds = [peak_of(reading) * bpm / 60 for reading in (one, other)]
     if speeds[0] != speeds[1]:
         yield f"{short(speeds[1])} notes a second at its fastest instead of {short(speeds[0])}."
-    elif was == now:
-        moved = {late - early for early, late in zip(sorted(before), sorted(after), strict=True)}
+    elif len(before) == len(after):
+        moved = {late - early for (_, early), (_, late) in zip(sorted(before), sorted(after), strict=True)}
         if len(moved) == 1:
             by = moved.pop()
             yield f"All of it comes {plural(abs(by), 'beat')} {'later' if by > 0 else 'earlier'}."
         else:
-            yield f"{plural(len(after - before), 'note')} begin somewhere else."
+            yield f"{plural(len(after - before), 'note begins', 'notes begin')} somewhere else."
 
 
 def _accents(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
@@ -121,20 +121,33 @@ def _groups(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
 def _pitches(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
     if _sounding(one) != _sounding(other):
         return
-    tones = {event.onset: event.tones for event in one.notes}
-    moved = sum(tones[event.onset] != event.tones for event in other.notes)
+    tones = {(event.onset, event.hand): event.tones for event in one.every if event.kind == "note"}
+    struck = (event for event in other.every if event.kind == "note")
+    moved = sum(tones.get((event.onset, event.hand)) != event.tones for event in struck)
     if moved:
-        yield f"{plural(moved, 'note')} lie elsewhere; all begin where they did."
+        yield f"{plural(moved, 'note lies', 'notes lie')} elsewhere; all begin where they did."
 
 
 def _hands(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
-    names = dict.fromkeys(_place(turned.after) for turned in _turned(one, other))
-    if not names:
+    found = _turned(one, other)
+    if not found:
         return
-    first = _turned(one, other)[0]
-    was, now = (_WAYS.get(event.stroke or "", event.stroke or "") for event in (first.before, first.after))
-    more = " and so on" if len({turned.after.stroke for turned in _turned(one, other)}) > 1 else ""
+    names = dict.fromkeys(_place(turned.after) for turned in found)
+    was, now = (_WAYS.get(event.stroke or "", event.stroke or "") for event in (found[0].before, found[0].after))
+    more = ", and the other way round" if len({turned.after.stroke for turned in found}) > 1 else ""
     yield f"The stroke turns round on {_named(list(names))}: {now} instead of {was}{more}."
+
+
+def _hits(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
+    before, after = ({at for at, _ in reading.hits} for reading in (one, other))
+    if before != after:
+        yield f"{plural(len(after), 'hit')} of the layer instead of {len(before)}."
+
+
+def _lengths(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
+    was, now = one.drill.articulation, other.drill.articulation
+    if was != now:
+        yield f"Notes sound for {label(now)} of their length instead of {label(was)}."
 
 
 def _click(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
@@ -149,12 +162,15 @@ _TOLD: tuple[Callable[[Reading, Reading, Fraction], Iterator[str]], ...] = (
     _groups,
     _pitches,
     _hands,
+    _hits,
+    _lengths,
     _click,
 )
 
 
-def _sounding(reading: Reading) -> frozenset[Fraction]:
-    return frozenset(event.onset for event in reading.every if event.kind == "note")
+def _sounding(reading: Reading) -> frozenset[tuple[str, Fraction]]:
+    """Return hand and onset of each note: of two hands each has its own."""
+    return frozenset((event.hand or "", event.onset) for event in reading.every if event.kind == "note")
 
 
 def _places(reading: Reading, level: str) -> list[str]:
