@@ -7,7 +7,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 
 from ripresa.core.changes import Overrides, Where, as_line, changed, differences, others, overridden, variant_set
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Enters, Hits
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
@@ -42,6 +42,12 @@ def test_whatever_is_written_out_sounds_as_it_did(material: Line) -> None:
     before, after = read(drill), read(as_line(drill))
     assert [event.onset for event in before.notes] == [event.onset for event in after.notes]
     assert [event.pitch for event in before.notes] == [event.pitch for event in after.notes]
+
+
+def test_what_is_silent_or_enters_later_is_written_out_too() -> None:
+    drill = Drill(material=ScaleRun(octaves=1), legs=legs(2), hits=Hits("1", (0,)), enters=Enters(hands=2))
+    assert as_line(drill).material == as_line(replace(drill, hits=Hits(), enters=Enters())).material
+    assert read(as_line(drill)).notes == read(drill).notes
 
 
 @settings(max_examples=80)

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from fractions import Fraction
 
-from ripresa.core.drill import Drill, Hits, Reduce
+from ripresa.core.drill import Drill, Enters, Hits, Reduce
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Line, LineNote, own_rhythm, write_line
 from ripresa.core.errors import OutOfRange
@@ -28,7 +28,11 @@ def as_line(drill: Drill) -> Drill:
             "This is done with notes one after the other. Choose a scale, a sequence, an arpeggio, a count or a line.",
             field="material",
         )
-    bare = replace(drill, legs=drill.legs[:1], hands=NoHands(), reduce=Reduce(), hits=Hits(), register=0, folded=False)
+    # What is left out, or enters later, is written all the same.
+    whole = replace(
+        drill, reduce=Reduce(), hits=Hits(), enters=Enters(), voicing="as_written", register=0, folded=False
+    )
+    bare = replace(whole, legs=drill.legs[:1], hands=NoHands())
     reading = read(bare)
     if len(reading.notes) > MOST_NOTES:
         raise OutOfRange(f"Up to {MOST_NOTES:,} notes are written out, not {len(reading.notes):,}.", field="material")
