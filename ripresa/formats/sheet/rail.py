@@ -167,7 +167,12 @@ def _row(bar: _Bar, reading: Reading, widest: Fraction, heights: _Heights, width
             parts += _words(event, x(event.onset), top, below, gap, is_left=row > 0)
     y = below + 14.0
     if has_hands and not two:
-        parts += [_text(x(event.onset), y, event.stroke or "", 11) for event in bar.rows[0] if event.stroke]
+        # In the air they are smaller than where they sound.
+        parts += [
+            _text(x(event.onset), y, event.stroke, 11 if event.kind == "note" else 8)
+            for event in bar.rows[0]
+            if event.stroke
+        ]
         y += 13.0
     if has_touch and not two:
         parts += [_text(x(event.onset), y, event.touch.shown, 8.5) for event in bar.rows[0] if event.touch]

@@ -223,8 +223,10 @@ def _in_time(drill: Drill) -> Iterator[str]:
         pairs = {2: "eighths", 4: "sixteenths"}[drill.swing.on]
         yield f"{word(name or f'with a swing of {label(drill.swing.ratio)}')} on {word(pairs)}"
     if drill.counting.system != "numbers" or drill.counting.runs != "bar":
-        runs_on = f" {word(RUNS[drill.counting.runs][0])}" if drill.counting.runs != "bar" else ""
-        yield f"counted {word(SYSTEMS[drill.counting.system][0])}{runs_on}"
+        counting = drill.counting
+        said = [SYSTEMS[counting.system][0]] * (counting.system != "numbers")
+        said += [RUNS[counting.runs][0]] * (counting.runs != "bar")
+        yield f"counted {' '.join(word(one) for one in said)}"
     if drill.reduce.part != "everything":
         hand = f" {word(drill.reduce.hand)}" if drill.reduce.part == "hand" else ""
         burst = f" of {word(drill.reduce.beats)} beats" if drill.reduce.part == "burst" else ""
