@@ -9,7 +9,7 @@ from ripresa.core.changes import Part, Where, changed, differences, layers_of, t
 from ripresa.core.drill import Body, Cue, Drill, Enters, FootLayer, Leg, Ornamented, StageCount
 from ripresa.core.drill.accents import NoAccents, Walk
 from ripresa.core.drill.hands import ByOrder, ByPlace, Letters
-from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun, Strum
+from ripresa.core.drill.material import Count, Line, OneNote, Picked, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.playing import Before, Pulse, Spoken, at_step, cues_at, guess_of, lead_of, perform
 from ripresa.core.reading import read
@@ -133,6 +133,15 @@ def test_fingers_are_mirrored_with_the_thumb_or_without_and_its_new_place_is_mar
     assert changed(swapped, "mirror_thumb", Where()) == drill
     told = [one for one in paragraphs(read(swapped), sums(read(swapped), F(60)), F(60)) if one.title == "Hands"]
     assert "Mirrored: the thumb, marked p′, plays where the ring finger did: &." in told[0].sentences
+
+
+def test_a_picked_pattern_is_mirrored_on_its_strings() -> None:
+    drill = Drill(material=Picked("Am", "p5 i m >a p+m strum x"), legs=legs(2), instrument="guitar")
+    fingers, thumb = changed(drill, "mirror", Where()), changed(drill, "mirror_thumb", Where())
+    assert fingers.material == Picked("Am", "p5 a m >i p+m strum x")
+    assert thumb.material == Picked("Am", "a5 m i >p a+i strum x")
+    assert changed(thumb, "mirror_thumb", Where()) == drill
+    assert any("stroke turns round" in sentence for sentence in differences(drill, thumb, F(60)))
 
 
 def test_an_ornament_by_hand_takes_no_stroke_and_says_what_it_spares() -> None:

@@ -4,7 +4,8 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ripresa.core.changes.tools import mirrored, with_cells
+from ripresa.core.changes.mirror import mirrored
+from ripresa.core.changes.tools import with_cells
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError
@@ -17,6 +18,8 @@ from ripresa.core.rhythm import slot_name, span_seconds
 
 #: Places that are named one by one; more are told by their number.
 _MOST_NAMED = 6
+#: Strokes that are each other in the mirror.
+_SIDES = ({"D", "U"}, {"R", "L"}, {"i", "a"}, {"p", "a"}, {"i", "m"}, {"p′", "a"})
 _WAYS = {"D": "down", "U": "up"}
 
 
@@ -75,7 +78,7 @@ def _turned(one: Reading, other: Reading) -> list[_Turned]:
     found = []
     for number, event in enumerate(other.events):
         was = strokes.get(event.onset)
-        if was and event.kind == "note" and {was.stroke, event.stroke} in ({"D", "U"}, {"R", "L"}):
+        if was and event.kind == "note" and {was.stroke, event.stroke} in _SIDES:
             found.append(_Turned(number, was, event))
     return found
 

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from ripresa.core.changes.mirror import mirrored, mirrored_with_thumb
 from ripresa.core.changes.pressing import (
     click_pressed,
     filled,
@@ -20,8 +21,6 @@ from ripresa.core.changes.tools import (
     grown_to_neighbour,
     halved,
     lengthened,
-    mirrored,
-    mirrored_with_thumb,
     other_foot,
     shifted,
     trimmed,

@@ -6,7 +6,7 @@ Overrides never change the drill: they are laid over a version of it, over the n
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from ripresa.core.changes.tools import mirrored
+from ripresa.core.changes.mirror import mirrored
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Click

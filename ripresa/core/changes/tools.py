@@ -2,11 +2,9 @@
 
 from dataclasses import replace
 from fractions import Fraction
-from typing import Literal
 
 from ripresa.core.changes.written_out import as_line
 from ripresa.core.drill import OTHER_FOOT, Drill, Leg
-from ripresa.core.drill.hands import ByOrder, ByPlace, Economy, Letters
 from ripresa.core.drill.material import Count, Line, LineNote, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import label, plural
@@ -209,50 +207,6 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
         # Its legs say nothing of slots: what is typed stays, in longer or shorter bars.
         return replace(drill, meter=name)
     return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
-
-
-#: What each symbol is in the mirror; others stay.
-_MIRROR = {"R": "L", "L": "R", "D": "U", "U": "D"}
-#: Fingers mirrored while the thumb stays, and with the thumb; its new place is marked by a prime.
-_FINGERS = {"i": "a", "a": "i"}
-_WITH_THUMB = {"p": "a", "i": "m", "m": "i", "a": "p′"}
-_THUMB_BACK = {"p′": "a", "i": "m", "m": "i", "a": "p"}
-
-
-def mirrored(drill: Drill) -> Drill:
-    """Return a drill with the other lead: right for left, down for up; of p i m a the fingers, the thumb stays.
-
-    Raises:
-        OutOfRange: No hand is written that has another side.
-    """
-    hands = drill.hands
-    if isinstance(hands, ByPlace | Economy):
-        return replace(drill, hands=replace(hands, lead="up" if hands.lead == "down" else "down"))
-    if isinstance(hands, Letters):
-        other: Literal["R", "L"] = "L" if hands.lead == "R" else "R"
-        pattern = tuple(_MIRROR.get(one, one) for one in hands.pattern)
-        return replace(drill, hands=replace(hands, lead=other, pattern=pattern))
-    for mirror in (_MIRROR, _FINGERS):
-        if isinstance(hands, ByOrder) and set(hands.cycle) & set(mirror):
-            return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
-    raise OutOfRange(
-        "No hands are written that could be turned over. Choose a cycle with R and L, or D and U.", field="hands.kind"
-    )
-
-
-def mirrored_with_thumb(drill: Drill) -> Drill:
-    """Return a drill whose p i m a are all mirrored: p for a, i for m; where the thumb plays now is marked ``p′``.
-
-    Raises:
-        OutOfRange: No cycle of p i m a is written.
-    """
-    hands = drill.hands
-    if not isinstance(hands, ByOrder) or not set(hands.cycle) & (set(_WITH_THUMB) | {"p′"}):
-        raise OutOfRange(
-            "No fingers are written that could be mirrored. Choose a cycle of p i m a.", field="hands.kind"
-        )
-    mirror = _THUMB_BACK if "p′" in hands.cycle else _WITH_THUMB
-    return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
 
 
 def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:

@@ -31,7 +31,9 @@ export function DrillTools({ drill, choices, use }: Props) {
   const instrument = instrumentOf(drill, choices);
   const when = (is: boolean | undefined, tool: Tool["tool"], name: string): Named[] =>
     is ? [[tool, name]] : [];
-  const fingers = drill.hands.kind === "by_order" && drill.hands.cycle.some((one) => /^[pim]′?$/.test(one));
+  const fingers =
+    drill.material.kind === "picked" ||
+    (drill.hands.kind === "by_order" && drill.hands.cycle.some((one) => /^[pim]′?$/.test(one)));
   const special = [
     ...when(instrument?.breathes, "circuit", "Every articulation in turn"),
     ...when(instrument?.has_break, "crossing", "The crossing of the break alone"),

@@ -99,7 +99,11 @@ export function useStandScreen(props: StandProps) {
       else recorded.catch(() => {});
     },
   });
-  const { takeBack, before } = useTakeBack(bpm, played?.reading.bpm ?? bpm, stand.isPlaying, onTempo);
+  // On a climb a tempo is tried beside its rungs, and taking it back leads to the rung again.
+  const tried = props.climb ? (practice.bpm ?? "") : bpm;
+  const { takeBack, before } = useTakeBack(tried, played?.reading.bpm ?? bpm, stand.isPlaying, (to) =>
+    props.climb ? setPractice((old) => ({ ...old, bpm: to || null })) : onTempo(to),
+  );
   useCircuit(subject.drillId, practice, setPractice, stand.moment, played?.bars ?? 0, count.passes ?? 1);
   useAwake(stand.isPlaying);
   useLarge(large);
