@@ -141,7 +141,7 @@ def test_a_picked_pattern_is_mirrored_on_its_strings() -> None:
     assert fingers.material == Picked("Am", "p5 a m >i p+m strum x")
     assert thumb.material == Picked("Am", "a5 m i >p a+i strum x")
     assert changed(thumb, "mirror_thumb", Where()) == drill
-    assert any("stroke turns round" in sentence for sentence in differences(drill, thumb, F(60)))
+    assert any("stroke turns round" in sentence for sentence in differences(read(drill), read(thumb), F(60)))
 
 
 def test_an_ornament_by_hand_takes_no_stroke_and_says_what_it_spares() -> None:
@@ -255,8 +255,8 @@ def test_a_pulse_that_is_switched_goes_on_and_changes_every_so_many_bars() -> No
 def test_what_was_down_and_is_up_after_twice_as_fast_is_known() -> None:
     drill = Drill(material=OneNote(beats=4), legs=legs(2), hands=ByPlace())
     twice = changed(drill, "double", Where())
-    assert [read(twice).events[number].count for number in turned(drill, twice)] == ["&"] * 4
-    assert "The stroke turns round on &: down instead of up." in differences(drill, twice, F(60))
+    assert [read(twice).events[number].count for number in turned(read(drill), read(twice))] == ["&"] * 4
+    assert "The stroke turns round on &: down instead of up." in differences(read(drill), read(twice), F(60))
 
 
 @pytest.mark.parametrize(

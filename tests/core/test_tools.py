@@ -204,29 +204,29 @@ def test_a_press_flips_the_cell_of_its_beat() -> None:
     ids=["meter", "grouping", "register", "accents", "speed", "moved", "nothing"],
 )
 def test_what_differs_is_said_in_words(after: Drill, told: str) -> None:
-    assert any(told in sentence for sentence in differences(RUN, after, F(72)))
+    assert any(told in sentence for sentence in differences(read(RUN), read(after), F(72)))
 
 
 def test_two_hands_are_compared_with_both_of_their_rows() -> None:
     piano = Drill(material=ScaleRun(octaves=1), legs=legs(2), instrument="piano", second=SecondHand(OneKey("C2")))
     # 15 notes over two bars, over a key held in each of them; then over eight of them.
     fewer = replace(piano, second=SecondHand(OneKey("C2", "repeated"), legs(1)))
-    assert differences(piano, fewer, F(60))[0] == "23 notes instead of 17."
+    assert differences(read(piano), read(fewer), F(60))[0] == "23 notes instead of 17."
     lower = replace(piano, second=SecondHand(OneKey("C1")))
-    assert differences(piano, lower, F(60)) == ("2 notes lie elsewhere; all begin where they did.",)
+    assert differences(read(piano), read(lower), F(60)) == ("2 notes lie elsewhere; all begin where they did.",)
 
 
 @settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
 @given(for_two_hands(), for_two_hands())
 def test_any_two_drills_are_compared_in_sentences(one: Drill, other: Drill) -> None:
-    for sentence in differences(one, other, F(60)):
+    for sentence in differences(read(one), read(other), F(60)):
         assert sentence.endswith(".")
 
 
 def test_a_meter_by_cells_says_how_long_its_bar_is_now() -> None:
     drill = Drill(material=OneNote(beats=3), legs=legs(4), meter="3/4")
     other = changed(drill, "cells", Where(count=-2, value=16, beat=1))
-    assert differences(drill, other, F(92))[0].startswith(
+    assert differences(read(drill), read(other), F(92))[0].startswith(
         "A bar lasts 2½ beats instead of 3: 1.630 s instead of 1.957. The beat stays."
     )
 
@@ -235,8 +235,8 @@ def test_a_meter_by_cells_says_how_long_its_bar_is_now() -> None:
 @given(drills)
 def test_whatever_a_drill_is_held_against_can_be_read_and_differs(drill: Drill) -> None:
     for one in others(drill):
-        assert one.drill != drill
-        assert differences(drill, one.drill, F(60))
+        assert one.reading.drill != drill
+        assert differences(read(drill), one.reading, F(60))
 
 
 @pytest.mark.parametrize(

@@ -25,10 +25,10 @@ _WAYS = {"D": "down", "U": "up"}
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """Another drill to hear a drill against: what it is called, and what it is."""
+    """Another drill to hear a drill against: what it is called, and its reading."""
 
     name: str
-    drill: Drill
+    reading: Reading
 
 
 def others(drill: Drill) -> tuple[Compared, ...]:
@@ -38,32 +38,26 @@ def others(drill: Drill) -> tuple[Compared, ...]:
         try:
             other = change(drill)
             if other != drill:
-                read(other)
-                found.append(Compared(name, other))
+                found.append(Compared(name, read(other)))
         except RipresaError:
             # Not every drill has hands to turn over or a bar to lengthen.
             continue
     return tuple(found)
 
 
-def differences(before: Drill, after: Drill, bpm: Fraction) -> tuple[str, ...]:
+def differences(before: Reading, after: Reading, bpm: Fraction) -> tuple[str, ...]:
     """Return what differs between two drills at one tempo, in sentences; the same sounds are said to be the same.
 
     Args:
         before: What is heard first. after: What it is held against.
-
-    Raises:
-        OutOfRange: One of them cannot be read.
     """
-    one, other = read(before), read(after)
-    found = [sentence for told in _TOLD for sentence in told(one, other, bpm)]
+    found = [sentence for told in _TOLD for sentence in told(before, after, bpm)]
     return tuple(found) or ("Both sound the same.",)
 
 
-def turned(before: Drill, after: Drill) -> tuple[int, ...]:
+def turned(before: Reading, after: Reading) -> tuple[int, ...]:
     """Return the numbers of the notes of ``after`` whose stroke goes the other way than it did at the same place."""
-    one, other = read(before), read(after)
-    return tuple(event.number for event in _turned(one, other))
+    return tuple(event.number for event in _turned(before, after))
 
 
 @dataclass(frozen=True, slots=True)

@@ -37,7 +37,7 @@ def mirrored(drill: Drill) -> Drill:
         return replace(drill, hands=replace(hands, lead=other, pattern=pattern))
     for mirror in (_MIRROR, _FINGERS):
         if isinstance(hands, ByOrder) and set(hands.cycle) & set(mirror):
-            return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
+            return _recycled(drill, hands, mirror)
     if isinstance(drill.material, Picked):
         return _repicked(drill, drill.material, _FINGERS)
     raise OutOfRange(
@@ -54,10 +54,14 @@ def mirrored_with_thumb(drill: Drill) -> Drill:
     hands = drill.hands
     if isinstance(hands, ByOrder) and set(hands.cycle) & (set(_WITH_THUMB) | {"p′"}):
         mirror = _THUMB_BACK if "p′" in hands.cycle else _WITH_THUMB
-        return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
+        return _recycled(drill, hands, mirror)
     if isinstance(drill.material, Picked):
         return _repicked(drill, drill.material, _PICKED_WITH_THUMB)
     raise OutOfRange("No fingers are written that could be mirrored. Choose a cycle of p i m a.", field="hands.kind")
+
+
+def _recycled(drill: Drill, hands: ByOrder, mirror: Mapping[str, str]) -> Drill:
+    return replace(drill, hands=replace(hands, cycle=tuple(mirror.get(one, one) for one in hands.cycle)))
 
 
 def _repicked(drill: Drill, picked: Picked, mirror: Mapping[str, str]) -> Drill:

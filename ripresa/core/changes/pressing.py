@@ -63,7 +63,7 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
     Raises:
         OutOfRange: There is no note at that place, or the hits cannot be written as a count.
     """
-    whole = read(replace(drill, reduce=Reduce(), hits=replace(drill.hits, fills=()), enters=Enters()))
+    whole = read(replace(bare_of(drill), hits=replace(drill.hits, fills=())))
     at = _event(whole.events, number)
     if at.kind != "note":
         raise OutOfRange("A hit is a note. Press one that sounds.", field="tool.event")

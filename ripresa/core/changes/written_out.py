@@ -3,7 +3,8 @@
 from dataclasses import replace
 from fractions import Fraction
 
-from ripresa.core.drill import Drill, Enters, Hits, Reduce
+from ripresa.core.changes.pressing import bare_of
+from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Line, LineNote, own_rhythm, write_line
 from ripresa.core.errors import OutOfRange
@@ -29,9 +30,7 @@ def as_line(drill: Drill) -> Drill:
             field="material",
         )
     # What is left out, or enters later, is written all the same.
-    whole = replace(
-        drill, reduce=Reduce(), hits=Hits(), enters=Enters(), voicing="as_written", register=0, folded=False
-    )
+    whole = replace(bare_of(drill), voicing="as_written", register=0, folded=False)
     bare = replace(whole, legs=drill.legs[:1], hands=NoHands())
     reading = read(bare)
     if len(reading.notes) > MOST_NOTES:

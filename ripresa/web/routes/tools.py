@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from ripresa.core.changes import Tool, Where, changed, differences, others, turned
 from ripresa.core.drill import Drill
+from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm
 from ripresa.formats.wire import WireExact
 from ripresa.web.answers import answer
@@ -88,19 +89,23 @@ def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
     where = Where(body.bar, body.beat, body.count, body.event, body.value)
     found = changed(body.drill, body.tool, where)
-    told = list(differences(body.drill, found, body.drill.bpm)) if body.tool in _SAID else []
-    return answer(ToolResult(drill=found, told=told, turned=list(turned(body.drill, found)) if told else []))
+    if body.tool not in _SAID:
+        return answer(ToolResult(drill=found, told=[], turned=[]))
+    before, after = read(body.drill), read(found)
+    told = differences(before, after, body.drill.bpm)
+    return answer(ToolResult(drill=found, told=list(told), turned=list(turned(before, after))))
 
 
 @api.post("/compare", responses={200: CompareShape})
 def compare(body: CompareBody) -> Response:
     """What a drill can be heard against, and what differs then."""
     bpm = check_bpm(body.bpm or body.drill.bpm)
-    found = [("", body.other)] if body.other else [(one.name, one.drill) for one in others(body.drill)]
+    before = read(body.drill)
+    found = [("", read(body.other))] if body.other else [(one.name, one.reading) for one in others(body.drill)]
     return answer(
         CompareShape(
             others=[
-                ComparedShape(name=name, drill=other, told=list(differences(body.drill, other, bpm)))
+                ComparedShape(name=name, drill=other.drill, told=list(differences(before, other, bpm)))
                 for name, other in found
             ]
         )
