@@ -8,7 +8,6 @@ import uuid
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from fractions import Fraction
 from math import ceil
 
 from ripresa.core.changes import Overrides, Part
@@ -28,6 +27,7 @@ from ripresa.core.drill.accents import EachBeat, EveryNth
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.exact import Fraction, parse_exact
 from ripresa.core.plans import PracticePlan
 from ripresa.core.reading import read
 from ripresa.core.studio import Climb, Ear, GroupDetails, Guardian, KeptDrill, Member, StudentDetails
@@ -39,7 +39,7 @@ from ripresa.work.takes import Played, judge_take, stand_in_plays, turn_seconds
 
 
 def _legs(*divisions: int | str) -> tuple[Leg, ...]:
-    return tuple(Leg(Fraction(division)) for division in divisions)
+    return tuple(Leg(parse_exact(division)) for division in divisions)
 
 
 _ALTERNATE = ByOrder(cycle=("D", "U"))
@@ -151,7 +151,7 @@ _PUPILS = (
         "stairs",
         ClimbPlan(
             start=Fraction(72),
-            target=SpeedTarget(nps=Fraction("46/5"), division=Fraction(4)),
+            target=SpeedTarget(nps=Fraction(46, 5), division=Fraction(4)),
             rule=PerCent(Fraction(5)),
         ),
         StandIn(spread_ms=10, bias_ms=6, miss_percent=0.8),

@@ -1,8 +1,8 @@
 """The few fixtures: a clock that stands, a studio in a file, the app and its client."""
 
+import struct
 from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
@@ -15,6 +15,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote
+from ripresa.core.exact import Fraction as F
 from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails, Take
 from ripresa.formats.engraver import Engraver
 from ripresa.store import climbs, drills, students
@@ -54,6 +55,13 @@ TAKE = Take(
     mark="clean",
     reasons=("Marked clean by ear, by the teacher.",),
 )
+
+
+@pytest.fixture(autouse=True)
+def shared_memory() -> Iterator[None]:
+    """A fraction made of a text of one character spoils what all share: ``stubs/quicktions.pyi`` says how."""
+    yield
+    assert struct.pack("b", 0)[0] == 0, "A Fraction was made of a text. Use fraction_of."
 
 
 class Clock:

@@ -1,6 +1,6 @@
 """The one home of generators: drills of every kind that the core can read, and numbers of the job."""
 
-from fractions import Fraction as F
+from fractions import Fraction as Standard
 from typing import Any
 
 from hypothesis import strategies as st
@@ -78,13 +78,22 @@ from ripresa.core.drill.second import (
 )
 from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import parse_exact
 from ripresa.core.kind import bounds_of
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS
 from ripresa.core.reading import read
 from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
 
-bpms = st.fractions(min_value=20, max_value=320, max_denominator=12)
-lengths = st.fractions(min_value=0, max_value=100, max_denominator=60)
+
+def fractions(least: F | int, most: int, parts: int) -> st.SearchStrategy[F]:
+    """Return the numbers between two, with so many parts of a whole at most."""
+    low = Standard(F(least).numerator, F(least).denominator)
+    return st.fractions(low, most, max_denominator=parts).map(F)
+
+
+bpms = fractions(20, 320, 12)
+lengths = fractions(0, 100, 60)
 divisions = st.sampled_from(DIVISIONS)
 whole_divisions = st.integers(1, 8)
 meters = st.sampled_from(list(METERS.values()))
@@ -412,4 +421,4 @@ drills = drills_with(materials)
 
 def legs(*values: int | str) -> tuple[Leg, ...]:
     """Return legs with these divisions."""
-    return tuple(Leg(F(value)) for value in values)
+    return tuple(Leg(parse_exact(value)) for value in values)

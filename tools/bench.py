@@ -6,7 +6,6 @@ import time
 import warnings
 from collections.abc import Callable
 from dataclasses import replace
-from fractions import Fraction as F
 from importlib import import_module
 from typing import Any
 
@@ -15,6 +14,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import read, sounding_of
 from ripresa.core.takes import STAND_INS, Limits, due_notes, judge, play

@@ -14,6 +14,7 @@ from ripresa.formats.listened_json import listened_schema
 from ripresa.formats.sums_json import sums_schema
 from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
+from ripresa.web.shapes.described import DEFAULTS
 from tools.help import glossary, guide
 from tools.refusals import drill_refusals, plan_refusals, second_refusals
 from tools.soundings import examples
@@ -27,6 +28,7 @@ PLAN = ROOT / "docs" / "plan.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
+TABLES = FRONTEND / "src" / "api" / "tables.json"
 HELP = FRONTEND / "src" / "features" / "help" / "help.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
 
@@ -44,6 +46,8 @@ def main() -> int:
             HELP: _text({"glossary": glossary(), "guide": guide()}),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
+        # Known once the API is described.
+        fresh[TABLES] = _text(dict(sorted(DEFAULTS.items())))
         (made / "openapi.json").write_text(fresh[API])
         subprocess.run(
             ["npx", "openapi-typescript", str(made / "openapi.json"), "-o", str(made / "schema.d.ts")],

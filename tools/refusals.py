@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -16,6 +15,7 @@ from ripresa.core.drill.hands import HANDS
 from ripresa.core.drill.material import MATERIALS
 from ripresa.core.drill.second import PLAYS, SecondHand
 from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction
 from ripresa.core.kind import Kind, bounds_of
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import from_plain, plain

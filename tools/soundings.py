@@ -1,12 +1,10 @@
 """Examples of scores and all that sounds of them in two passes: the browser’s player is held to the files’ list."""
 
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import Any
 
-from pydantic import TypeAdapter
+import msgspec
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import arriving
 from ripresa.core.drill import Drill, FootLayer, Hits, Leg
 from ripresa.core.drill.accents import EveryNth, TypedAccents
@@ -14,9 +12,9 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import Letters
 from ripresa.core.drill.material import Count, Line, OneNote, Picked, Strum
 from ripresa.core.drill.second import OneKey, SecondHand
+from ripresa.core.exact import Fraction
 from ripresa.core.playing import (
     Before,
-    Performance,
     Pulse,
     Score,
     Sounding,
@@ -41,7 +39,7 @@ def examples() -> Iterator[dict[str, Any]]:
         yield {
             "name": name,
             "passes": PASSES,
-            "performance": TypeAdapter(Performance).dump_python(timed(made, BPM), mode="json"),
+            "performance": msgspec.to_builtins(timed(made, BPM), enc_hook=str),
             "sounds": sorted(_sound(one) for one in soundings(made, PASSES)),
         }
 

@@ -7,7 +7,6 @@ import argparse
 import time
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction as F
 
 import numpy as np
 
@@ -15,6 +14,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import (
     Due,

@@ -5,7 +5,6 @@ import sys
 import tempfile
 from collections.abc import Callable, Sequence
 from datetime import datetime
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -17,7 +16,7 @@ from ripresa.cli.sheets import add_sheet_command
 from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm

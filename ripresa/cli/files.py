@@ -3,12 +3,11 @@
 import argparse
 import json
 import sys
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 from ripresa.core.errors import NotFound, Unreadable
-from ripresa.core.exact import parse_amount
+from ripresa.core.exact import Fraction, parse_amount
 
 
 def bytes_of(name: str) -> bytes:

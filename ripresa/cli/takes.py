@@ -5,13 +5,13 @@ import json
 import sys
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 from ripresa.cli.files import amount, bytes_of, show, write
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import Fraction
 from ripresa.core.listening import PROFILES, listen
 from ripresa.core.playing import most_due
 from ripresa.core.reading import read

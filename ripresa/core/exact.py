@@ -5,12 +5,14 @@
 core need not know it.
 """
 
+import fractions
 import math
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Annotated
+
+from quicktions import Fraction as Fraction
 
 from ripresa.core.errors import Unreadable
 
@@ -48,6 +50,22 @@ _VULGAR = {
 }
 
 
+def fraction_of(text: str) -> Fraction:
+    """Return the number that a text holds, as the standard library reads it: ``"7/3"``, ``"84"``, ``"0.5"``.
+
+    The only way from a text to a fraction: ``Fraction`` itself must not be given one (``stubs/quicktions.pyi``).
+
+    Raises:
+        ValueError: It holds none.
+        ZeroDivisionError: It is over nothing.
+
+    >>> fraction_of("7/3")
+    Fraction(7, 3)
+    """
+    read = fractions.Fraction(text)
+    return Fraction(read.numerator, read.denominator)
+
+
 def parse_exact(text: str | int) -> Fraction:
     """Return the fraction written as ``"7/3"``, ``"84"`` or the integer 84.
 
@@ -61,7 +79,7 @@ def parse_exact(text: str | int) -> Fraction:
         raise Unreadable(f"{text!r} is not an exact number. Write 84 or 7/3.")
     if not _EXACT.match(str(text)):
         raise Unreadable(f"“{text}” is not an exact number. Write a whole number or a fraction such as 7/3.")
-    return Fraction(text)
+    return fraction_of(str(text))
 
 
 def parse_amount(text: str) -> Fraction:
@@ -87,7 +105,7 @@ def parse_amount(text: str) -> Fraction:
             raise ValueError
         if any(not part[0].isdigit() for part in parts):
             raise ValueError
-        total = sum((Fraction(part) for part in parts), Fraction(0))
+        total = sum((fraction_of(part) for part in parts), Fraction(0))
         return -total if below else total
     except (ValueError, ZeroDivisionError) as error:
         raise Unreadable(f"“{text.strip()}” is not a number. Write 84, 84.5 or 84½.") from error

@@ -7,12 +7,11 @@ from these, so that none of them can disagree.
 
 from collections.abc import Hashable
 from dataclasses import dataclass, fields
-from fractions import Fraction
 from functools import cache
 from typing import Any, Generic, TypeVar, get_type_hints
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 
 T_co = TypeVar("T_co", covariant=True)
 

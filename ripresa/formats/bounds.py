@@ -1,10 +1,10 @@
 """What a score from elsewhere may hold: each number is checked where it is read, before anything is done with it."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 from functools import lru_cache
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction
 
 #: What a file may have of each, before it is read any further: our choice, well above what a score to practise has.
 MOST_NOTES, MOST_PARTS, MOST_METERS, MOST_SCORE_BARS = 50_000, 100, 1_000, 5_000

@@ -1,11 +1,10 @@
 """What is told of two hands, of strings and of the breath, as plain values: parts of what ``ripresa sums`` prints."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import Any
 
 from ripresa.core.drill.hands import Articulated
-from ripresa.core.exact import division_label
+from ripresa.core.exact import Fraction, division_label
 from ripresa.core.reading import Reading
 from ripresa.core.reports import (
     Against,

@@ -4,11 +4,10 @@ import csv
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from fractions import Fraction
 from io import StringIO
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import parse_amount
+from ripresa.core.exact import Fraction, parse_amount
 from ripresa.core.takes import MARKS, Mark
 
 LARGEST_FILE, MOST_ROWS = 40_000_000, 200_000

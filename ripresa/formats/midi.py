@@ -12,14 +12,13 @@ nearest tick, off by less than a tenth of a millisecond at 60.
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cached_property
 from math import lcm, sqrt
 
 import mido
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, round_half_up
+from ripresa.core.exact import Fraction, label, round_half_up
 from ripresa.core.grid import Event
 from ripresa.core.playing import ROLL
 from ripresa.core.reading import Reading, sounding_of

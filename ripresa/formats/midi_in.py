@@ -2,10 +2,10 @@
 
 from collections import defaultdict, deque
 from dataclasses import replace
-from fractions import Fraction
 from statistics import median
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction
 from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.formats.bounds import check_end, check_meter, check_notes, check_parts
 from ripresa.formats.parts import Part, Sounded

@@ -6,12 +6,11 @@ rests out. What is short gets its silence, what is long the bars that it fills, 
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from itertools import chain
 from math import ceil
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.pitch import Pitch
 from ripresa.core.rhythm import Level
 from ripresa.formats.bounds import MOST_SCORE_BARS

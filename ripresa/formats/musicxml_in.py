@@ -3,14 +3,13 @@
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from fractions import Fraction
 from functools import lru_cache
 from math import lcm
 from typing import Any
 from xml.etree import ElementTree
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import plural, round_half_up
+from ripresa.core.exact import Fraction, fraction_of, plural, round_half_up
 from ripresa.core.pitch import LETTERS, Pitch
 from ripresa.core.rhythm import Level
 from ripresa.formats.bounds import MOST_METERS, check_end, check_meter, check_notes, check_parts
@@ -193,7 +192,7 @@ def _tempo(one: Any, state: _State, told: _Told) -> None:
     figure = (mark.findtext("per-minute") or "").strip()
     if unit and _DECIMAL.fullmatch(figure):
         dots = len(mark.findall("beat-unit-dot"))
-        state.tempo = Fraction(figure) * unit * (2 - Fraction(1, 2 ** min(dots, 3)))
+        state.tempo = fraction_of(figure) * unit * (2 - Fraction(1, 2 ** min(dots, 3)))
 
 
 def _bar_line(line: Any, bar: RawBar) -> None:
@@ -303,4 +302,4 @@ def _number(text: str | None, otherwise: Fraction) -> Fraction:
         return otherwise
     if not _DECIMAL.fullmatch(text.strip()):
         raise Unreadable(f"“{text[:20]}” in this score is not a number that can be read.", field="file")
-    return Fraction(text.strip())
+    return fraction_of(text.strip())

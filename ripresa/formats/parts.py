@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise
 from math import lcm
 
@@ -10,7 +9,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.material import FINEST, Line, LineNote, without_bars, write_line
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.pitch import Pitch
 from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter, meter_named
 from ripresa.formats.bounds import MOST_SCORE_BARS, bar_lines

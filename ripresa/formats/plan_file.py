@@ -4,12 +4,12 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
-from fractions import Fraction
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.plans import DayKind, PracticePlan, Spread, parse_date, spread
 from ripresa.formats.reading_json import number
 from ripresa.formats.sentences import explain
@@ -71,7 +71,7 @@ class PlanFile(_Shape):
         found: dict[date, Fraction] = {}
         for one in self.done:
             day = parse_date(one.date)
-            found[day] = found.get(day, Fraction(0)) + Fraction(repr(one.minutes))
+            found[day] = found.get(day, Fraction(0)) + fraction_of(repr(one.minutes))
         return found
 
 

@@ -2,11 +2,11 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.playing import Score, Sounding, soundings
 from ripresa.core.rhythm import span_seconds
 from ripresa.formats.recipes import RECIPES, Timbre, Voice

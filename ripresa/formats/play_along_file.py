@@ -4,7 +4,6 @@ import io
 import zipfile
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from pathlib import Path
 from typing import Literal
 
@@ -13,7 +12,7 @@ import soundfile
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.pitch import instrument_named
 from ripresa.core.playing import COUNT_A_BAR, SILENT, Accompaniment, Before, Pulse, Spoken, lead_of, score
 from ripresa.core.reading import read, with_click

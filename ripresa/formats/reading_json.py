@@ -1,12 +1,12 @@
 """A reading as plain JSON values, for pipes: what ``ripresa read`` prints."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Any
 
 from pydantic import TypeAdapter
 
 from ripresa.core.climbs import Rung
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sums, warnings

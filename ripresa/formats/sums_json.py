@@ -4,13 +4,12 @@ docs/commands.md says what each number is; ``sums_schema`` is the schema of all 
 """
 
 from dataclasses import asdict
-from fractions import Fraction
 from typing import Any
 
 from pydantic import TypeAdapter
 
 from ripresa.core.drill.material import Line, Strum
-from ripresa.core.exact import division_label
+from ripresa.core.exact import Fraction, division_label
 from ripresa.core.grid import LegReading
 from ripresa.core.reading import Reading
 from ripresa.core.reports import (

@@ -5,25 +5,26 @@ that the validator is pydantic.
 """
 
 from dataclasses import is_dataclass
-from fractions import Fraction
 from typing import Annotated, Any, get_args, get_type_hints
 
 from pydantic import (
-    BeforeValidator,
     ConfigDict,
     Discriminator,
     GetCoreSchemaHandler,
     GetJsonSchemaHandler,
     PlainSerializer,
+    PlainValidator,
+    TypeAdapter,
     WithJsonSchema,
 )
+from pydantic.json_schema import GenerateJsonSchema
 from pydantic_core import CoreSchema
 
 from ripresa.core.changes import Overrides
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, parse_exact
+from ripresa.core.exact import EXACT_PATTERN, AsText, ByKind, Fraction, parse_exact
 from ripresa.core.kind import Between
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import GroupDetails, StudentDetails
@@ -41,7 +42,7 @@ def _parse(value: object) -> Fraction:
 #: A fraction in the shapes of the web layer.
 WireExact = Annotated[
     Fraction,
-    BeforeValidator(_parse),
+    PlainValidator(_parse),
     PlainSerializer(str, return_type=str),
     WithJsonSchema({"type": "string", "pattern": EXACT_PATTERN}),
 ]
@@ -66,6 +67,23 @@ def _between_schema(mark: Between, schema: CoreSchema, handler: GetJsonSchemaHan
 setattr(Between, "__get_pydantic_json_schema__", _between_schema)  # noqa: B010
 setattr(AsText, "__get_pydantic_core_schema__", _exact_schema)  # noqa: B010 - a hook, not an attribute of ours
 setattr(ByKind, "__get_pydantic_core_schema__", _kind_schema)  # noqa: B010
+
+
+_encode_default = GenerateJsonSchema.encode_default
+
+
+def _default_as_sent(generator: GenerateJsonSchema, default: Any) -> Any:
+    """Return a default as a schema shows it: as it travels, fractions as text."""
+    if isinstance(default, Fraction):
+        return str(default)
+    if isinstance(default, tuple):
+        return [_default_as_sent(generator, one) for one in default]
+    if is_dataclass(default):
+        return TypeAdapter(type(default)).dump_python(default, mode="json")
+    return _encode_default(generator, default)
+
+
+setattr(GenerateJsonSchema, "encode_default", _default_as_sent)  # noqa: B010 - it knows none but the standard ones
 
 
 def _refuse_unknown_parts(part: Any) -> None:

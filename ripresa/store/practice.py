@@ -4,13 +4,13 @@ import json
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, tzinfo
-from fractions import Fraction
 from typing import Any
 
 from pydantic import TypeAdapter
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
+from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.takes import Fault, Mark
 from ripresa.store.tables import MomentField, database, moment
 from ripresa.store.takes import part_of
@@ -89,7 +89,7 @@ def speeds_of(climb_ids: Collection[int], most: int) -> dict[int, list[SpeedOf]]
     for climb, takes_of in _rows(asked, most, json.dumps(list(climb_ids))):
         for at, bpm, part, mark in json.loads(takes_of or "[]"):
             try:
-                found[climb].append(SpeedOf(climb, moment(at), Fraction(bpm), part_of(part), mark))
+                found[climb].append(SpeedOf(climb, moment(at), fraction_of(bpm), part_of(part), mark))
             except (ValueError, ZeroDivisionError):
                 continue
     for takes in found.values():

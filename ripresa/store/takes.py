@@ -6,7 +6,6 @@ Lists are made of columns alone: notes and figures are parsed where one take is 
 import json
 from collections.abc import Iterator
 from datetime import UTC, datetime
-from fractions import Fraction
 from typing import Any
 
 from peewee import IntegrityError
@@ -17,6 +16,7 @@ from ripresa.core.changes import Part
 from ripresa.core.climbs import LaidRungs, rung_of
 from ripresa.core.drill.click import Click, click_words
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
+from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.store.drills import version_row
@@ -205,7 +205,7 @@ def part_standings(student_id: int) -> list[PartStanding]:
         GROUP BY drill_version.drill_id, take.part_name ORDER BY max(take.played_at) DESC
     """
     return [
-        PartStanding(drill_id, version, name, count, Fraction(clean) if clean else None)
+        PartStanding(drill_id, version, name, count, fraction_of(clean) if clean else None)
         for drill_id, version, name, count, clean in database.execute_sql(asked, (student_id,)).fetchall()
     ]
 
@@ -258,7 +258,7 @@ def last_marks(climb_id: int) -> list[tuple[Fraction, Part | None, Mark]]:
         WHERE climb_id = ? AND mark IN ('clean', 'shaky') AND remedy IS NULL GROUP BY bpm, part
     """
     rows = database.execute_sql(asked, (climb_id,)).fetchall()
-    return [(Fraction(bpm), part_of(part), mark) for bpm, part, mark, _ in rows]
+    return [(fraction_of(bpm), part_of(part), mark) for bpm, part, mark, _ in rows]
 
 
 def count_takes(student_id: int) -> int:
@@ -295,7 +295,7 @@ def place(passed: LaidRungs, bpm: str, click: Click | None, wanted: int | None, 
         wanted: Where it would best be, if several fit.
     """
     try:
-        return rung_of(passed, Fraction(bpm), click, wanted, part_of(part))
+        return rung_of(passed, fraction_of(bpm), click, wanted, part_of(part))
     except (ValueError, ZeroDivisionError):
         return None
 
@@ -350,7 +350,7 @@ def _to_line(row: dict[str, Any]) -> TakeLine:
     _check(row["mark"], row["source"])
     numbers = {name: None if row[name] is None else float(row[name]) for name in _FIGURES_SHOWN}
     read = {
-        "bpm": Fraction(row["bpm"]),
+        "bpm": fraction_of(row["bpm"]),
         "played_at": moment(row["played_at"]),
         "reasons": tuple(json.loads(row["reasons"])),
         "seconds": float(row["seconds"]),
@@ -367,7 +367,7 @@ def _to_take(row: Row) -> Take:
         rung=row.rung,
         drill_id=row.version.drill_id,
         version=row.version.number,
-        bpm=Fraction(row.bpm),
+        bpm=fraction_of(row.bpm),
         click=row.click,
         click_plan=_CLICK.validate_json(row.click_plan) if row.click_plan else None,
         source=row.source,

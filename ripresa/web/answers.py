@@ -11,13 +11,15 @@ from pydantic import BaseModel
 
 from ripresa.formats.engraver import Engraver
 from ripresa.web.incoming import Incoming
+from ripresa.web.shapes.sent import Sent, as_json
 
 Clock = Callable[[], datetime]
 
 
-def answer(shape: BaseModel, status: int = 200) -> Response:
+def answer(shape: BaseModel | Sent, status: int = 200) -> Response:
     """Return a shape as JSON."""
-    return Response(shape.model_dump_json(), status, mimetype="application/json")
+    body = as_json(shape) if isinstance(shape, Sent) else shape.model_dump_json()
+    return Response(body, status, mimetype="application/json")
 
 
 def download(body: bytes | str, name: str, mimetype: str) -> Response:

@@ -2,13 +2,12 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from fractions import Fraction
 
 from ripresa.core.changes import Overrides, Turned, VariantSet, overridden, variant_set
 from ripresa.core.climbs import (
     ClimbPlan,
 )
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 from ripresa.core.pitch import parse_pitch
 from ripresa.core.reading import read
 from ripresa.core.studio import Climb

@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
-from fractions import Fraction
 from functools import lru_cache
 
 from ripresa.core.changes import Overrides, Part, overridden, practised
@@ -30,7 +29,7 @@ from ripresa.core.climbs import (
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
-from ripresa.core.exact import division_label, label, plural
+from ripresa.core.exact import Fraction, division_label, label, plural
 from ripresa.core.reading import Reading, left_divisions, read
 from ripresa.core.reports import RungBreath, breaths_by_rung, peak_of_drill, slowest_of_one_breath
 from ripresa.core.rhythm import span_seconds

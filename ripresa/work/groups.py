@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime
-from fractions import Fraction
 
 from ripresa.core.changes import Part
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.errors import NotFound, OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.studio import Climb, Group, Student
 from ripresa.store import groups, students
 from ripresa.store.tables import database

@@ -3,11 +3,11 @@
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
-from fractions import Fraction
 from functools import cache
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
 from ripresa.core.studio import Climb, Move, PartStanding, Student, TakeLine

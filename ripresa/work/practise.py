@@ -1,11 +1,11 @@
 """Practising on the stand: a drill at a tempo, or a part of it, in another way than it is written."""
 
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from ripresa.core.changes import Part, layers_of, part_named, practised, window_of
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.click import Click
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import HANDS_OF
 from ripresa.core.playing import (
     Accompaniment,

@@ -3,7 +3,6 @@
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime
-from fractions import Fraction
 from functools import partial
 from math import ceil
 
@@ -12,6 +11,7 @@ import numpy as np
 from ripresa.core.changes import Part
 from ripresa.core.drill import Drill
 from ripresa.core.errors import NotFound, OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.listening import As, Listened, Sound, listen
 from ripresa.core.playing import Before, score
 from ripresa.core.reading import Reading

@@ -2,10 +2,10 @@
 
 from dataclasses import replace
 from datetime import datetime
-from fractions import Fraction
 
 from ripresa.core.climbs import laid_rungs
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm
 from ripresa.core.studio import Climb, KeptRemedy, Take

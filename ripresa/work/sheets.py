@@ -4,13 +4,12 @@ from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from fractions import Fraction
 from hashlib import sha256
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan, Rung
 from ripresa.core.drill import STEPS, Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.pitch import instrument_named
 from ripresa.core.plans import WEEKDAYS, told
 from ripresa.core.reading import Reading, read, with_click

@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from fractions import Fraction
 
+from ripresa.core.exact import Fraction
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import speed_nps
 from ripresa.core.takes import Fault, Weak, pooled_faults

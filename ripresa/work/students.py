@@ -3,10 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from fractions import Fraction
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.pitch import instrument_named
 from ripresa.core.plans import (
     CleanTake,

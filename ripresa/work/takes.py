@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from fractions import Fraction
 from functools import lru_cache
 
 from ripresa.core.changes import Part, overridden, part_named, practised, window_of
@@ -11,6 +10,7 @@ from ripresa.core.climbs import laid_rungs, rung_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.playing import Window, most_due
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, span_seconds

@@ -1,7 +1,6 @@
 """``ripresa judge`` and ``ripresa play``: how others check the measuring, a line of JSON for each take."""
 
 import json
-from fractions import Fraction as F
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +12,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.drill.second import Parallel, SecondHand
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import write_drill
 from tests.strategies import legs

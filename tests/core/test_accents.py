@@ -1,4 +1,3 @@
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -10,6 +9,7 @@ from ripresa.core.drill.accents import TypedAccents, Walk
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import sums, walk_homes
 from ripresa.core.rhythm import span_seconds

@@ -1,7 +1,6 @@
 """Tonguing and slurring: the patterns of method books, in turn as a circuit, and where they cross the beat."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -10,6 +9,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, CIRCUITS, Articulated
 from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import lead_homes, loads, paragraphs, sums
 from tests.strategies import legs

@@ -1,12 +1,11 @@
 """Backing: chords and bass from the progression or the tonic, a groove in every meter, over every turn."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import ACCOMPANIMENTS, in_turn, score
 from ripresa.core.playing.backing import backing
 from ripresa.core.reading import read

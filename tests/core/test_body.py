@@ -1,7 +1,6 @@
 """Foot, count, hands, movement, each from its bar; hands by place; ornaments, cues; sounds without pitch; guesses."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -11,6 +10,7 @@ from ripresa.core.drill.accents import NoAccents, Walk
 from ripresa.core.drill.hands import ByOrder, ByPlace, Letters
 from ripresa.core.drill.material import Count, Line, OneNote, Picked, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import Before, Pulse, Spoken, at_step, cues_at, guess_of, lead_of, perform
 from ripresa.core.reading import read
 from ripresa.core.reports import brief, paragraphs, sums

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction as F
 from itertools import chain, combinations, pairwise
 
 import pytest
@@ -13,6 +12,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated
 from ripresa.core.drill.material import Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import breath_plan, breath_sums, breaths_by_rung, slowest_of_one_breath, sums

@@ -1,10 +1,9 @@
 """Chord symbols, progressions, and what is heard of them."""
 
-from fractions import Fraction as F
-
 import pytest
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import chord_at, parse_progression
 from ripresa.core.pitch import INSTRUMENTS, parse_chord, parse_tonic, voiced
 from ripresa.core.rhythm import METERS

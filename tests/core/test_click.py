@@ -1,6 +1,5 @@
 from collections.abc import Callable
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -18,7 +17,8 @@ from ripresa.core.drill.click import (
 from ripresa.core.drill.click.made import OfTheSlots
 from ripresa.core.drill.material import Count
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import decimal
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import decimal, fraction_of
 from ripresa.core.playing import perform
 from ripresa.core.reading import read
 from ripresa.core.reports import click_report, dial, drift_heard
@@ -43,7 +43,7 @@ def cycle_of(click: Click, meter: Meter = FOUR) -> ClickCycle:
 )
 def test_clicks_a_minute_at_108(plan: str, clicks: str, gap: str) -> None:
     found = dial(cycle_of(NamedClick(plan=plan)), FOUR, F(108))
-    assert found.clicks_a_minute == F(clicks)
+    assert found.clicks_a_minute == fraction_of(clicks)
     assert found.gap_seconds is not None
     assert decimal(found.gap_seconds, 2) == gap
 
@@ -120,7 +120,7 @@ def test_where_a_plan_clicks(click: Click, meter: str, expected: str, length: F)
 @pytest.mark.parametrize(("every", "clicks", "gap"), [(8, "13.5", "4.44"), (16, "6.75", "8.89")])
 def test_one_click_in_many_beats_at_108(every: int, clicks: str, gap: str) -> None:
     found = dial(cycle_of(Thinned(F(every))), FOUR, F(108))
-    assert found.clicks_a_minute == F(clicks)
+    assert found.clicks_a_minute == fraction_of(clicks)
     assert found.gap_seconds is not None
     assert decimal(found.gap_seconds, 2) == gap
 

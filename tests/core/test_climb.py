@@ -1,4 +1,3 @@
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -22,7 +21,9 @@ from ripresa.core.climbs import (
 )
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.rhythm import Settings, setting
+from tests.strategies import fractions
 
 
 def plan(start: int, target: int, rule: PerCent | EvenSteps, settings: Settings = "whole") -> ClimbPlan:
@@ -42,7 +43,7 @@ def test_four_bpm_from_84_to_120_is_nine_steps() -> None:
 
 
 def test_a_speed_as_target() -> None:
-    climb = ClimbPlan(start=F(72), target=SpeedTarget(nps=F("9.2"), division=F(4)), rule=PerCent(F(5)))
+    climb = ClimbPlan(start=F(72), target=SpeedTarget(nps=F(46, 5), division=F(4)), rule=PerCent(F(5)))
     assert tempi(climb)[-1] == 138
 
 
@@ -63,8 +64,8 @@ def test_rungs_carry_speed_and_gap() -> None:
 
 starts = st.integers(30, 150)
 rules = st.one_of(
-    st.builds(PerCent, step=st.fractions(1, 20, max_denominator=2)),
-    st.builds(EvenSteps, step=st.fractions(1, 12, max_denominator=2)),
+    st.builds(PerCent, step=fractions(1, 20, 2)),
+    st.builds(EvenSteps, step=fractions(1, 12, 2)),
 )
 
 

@@ -1,6 +1,5 @@
 """Rung rules, targets and moving rules, by the worked numbers of the job and as properties."""
 
-from fractions import Fraction as F
 from itertools import pairwise
 from typing import Any
 
@@ -38,7 +37,9 @@ from ripresa.core.climbs import (
 )
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.takes import Mark
+from tests.strategies import fractions
 
 
 def ladder(rule: RungRule, start: int = 84, target: int = 120, **more: Any) -> ClimbPlan:
@@ -80,8 +81,8 @@ def test_bursts_stand_at_the_target_from_the_first() -> None:
 
 
 any_rule: st.SearchStrategy[RungRule] = st.one_of(
-    st.builds(PerCent, step=st.fractions(1, 20, max_denominator=2)),
-    st.builds(EvenSteps, step=st.fractions(1, 12, max_denominator=2)),
+    st.builds(PerCent, step=fractions(1, 20, 2)),
+    st.builds(EvenSteps, step=fractions(1, 12, 2)),
     st.builds(Checkpoints, count=st.integers(2, 12)),
     st.builds(ZigZag, step=st.integers(5, 20).map(F), back=st.integers(1, 4).map(F)),
     st.builds(

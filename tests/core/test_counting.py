@@ -1,7 +1,5 @@
 """Count words: numbers, syllables and own words; places are named by number whatever is said."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,6 +8,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
 from ripresa.core.rhythm.counting import SYLLABLES, System

@@ -1,7 +1,5 @@
 """Rhythms typed as a count, and written as one."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -10,6 +8,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EachBeat, NoAccents
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, count_text, read
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.reports.motion import on_numbers

@@ -1,9 +1,8 @@
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import decimal, label, parse_amount, parse_exact, plural
 from tests.strategies import lengths
 

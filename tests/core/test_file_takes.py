@@ -1,7 +1,6 @@
 """A file as a take: where it begins, how far it goes, another tempo; and what a microphone cannot hear is left out."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -9,6 +8,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated, ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import listen
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import (

@@ -1,7 +1,6 @@
 """The left hand on the neck: finger orders, layouts of a scale, crossings of the pick, slurs without a stroke."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -12,6 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ByOrder, Economy
 from ripresa.core.drill.material import ALL, ORDERS, FingerOrder, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import crossings, paragraphs, sums

@@ -1,13 +1,13 @@
 """The speed to expect: what its ranges hold on made-up learners, and when it says nothing."""
 
 from datetime import date, timedelta
-from fractions import Fraction as F
 from itertools import pairwise
 
 import numpy as np
 import pytest
 
 from ripresa.core.climbs import BpmTarget, Checkpoints, ClimbPlan, Moving, PerCent, decide, laid_rungs
+from ripresa.core.exact import Fraction as F
 from ripresa.core.plans import CleanTake, Climbers, LoggedTake, forecast, silent_about, what_if
 from ripresa.core.takes import Mark
 from tests.learners import Log, logs

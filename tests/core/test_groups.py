@@ -1,5 +1,3 @@
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -7,6 +5,8 @@ from hypothesis import strategies as st
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import parse_exact
 from ripresa.core.grid import Restart
 from ripresa.core.reading import read
 from ripresa.core.reports import Groups, groups, starts_told
@@ -18,7 +18,7 @@ sizes = st.integers(2, 16)
 
 
 def grouped(size: int, *divisions: int | str, meter: str = "4/4", restart: Restart = "leg", beats: int = 8) -> Groups:
-    mixed = Leg(F(divisions[0]), tuple(F(one) for one in divisions[1:]))
+    mixed = Leg(parse_exact(divisions[0]), tuple(parse_exact(one) for one in divisions[1:]))
     drill = Drill(material=OneNote(beats=beats), legs=(mixed,), meter=meter, accents=EveryNth(size, restart))
     (found,) = groups(read(drill))
     return found

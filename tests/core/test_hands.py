@@ -1,7 +1,6 @@
 """Hands by order and by place, air strokes, and what the motions come to."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -12,6 +11,7 @@ from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.motion import beat_starts, flips, loads, same_way
 from tests.strategies import legs

@@ -1,7 +1,6 @@
 """Hits and fills: a layer of its own over the notes, whatever is accented; what is left keeps its time."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -14,6 +13,7 @@ from ripresa.core.drill.accents import NoAccents, TypedAccents, Walk
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import read
 from ripresa.core.reports import paragraphs, sums

@@ -2,6 +2,7 @@
 
 import ast
 import importlib
+import re
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -39,3 +40,12 @@ def test_nobody_reaches_behind_what_a_subject_lists() -> None:
             if module != room or name not in importlib.import_module(room).__all__:
                 found.append(f"{here} takes {name} from {module}")
     assert not found
+
+
+def test_all_fractions_are_of_one_type() -> None:
+    others = [
+        str(path)
+        for path in sorted((HERE / "ripresa").rglob("*.py"))
+        if path.name != "exact.py" and re.search(r"^(import|from) (fractions|quicktions)\b", path.read_text(), re.M)
+    ]
+    assert not others

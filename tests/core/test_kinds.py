@@ -4,7 +4,6 @@ import shutil
 import subprocess
 import sys
 from dataclasses import replace
-from fractions import Fraction as F
 from pathlib import Path
 from typing import Any, get_args
 
@@ -18,6 +17,7 @@ from ripresa.core.drill.hands import HANDS, Hands
 from ripresa.core.drill.material import MATERIALS, Material, OneNote
 from ripresa.core.drill.second import PLAYS, Plays
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.kind import Kind, bounds_of
 from ripresa.formats.drill_file import schema
 
@@ -70,7 +70,7 @@ DRONE = '''"""A drone: one note held, for so many bars."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
+from ripresa.core.exact import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
@@ -116,7 +116,7 @@ PROVE = """
 import sys
 sys.path.insert(0, sys.argv[1])
 from dataclasses import replace
-from fractions import Fraction
+from ripresa.core.exact import Fraction
 import ripresa
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import MATERIALS

@@ -5,7 +5,6 @@ counting backwards. Two thousand generated drills, the same ones every time.
 """
 
 from dataclasses import asdict, replace
-from fractions import Fraction as F
 from itertools import groupby, pairwise
 from typing import Any
 
@@ -18,6 +17,7 @@ from ripresa.core.drill.hands import SLUR, Articulated, ByOrder
 from ripresa.core.drill.material import Line, OneNote, own_rhythm
 from ripresa.core.drill.second import SecondHand
 from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import Before, score, seams
 from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Groups, LeadHome, Sums, WalkHome, sums

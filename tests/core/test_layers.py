@@ -1,7 +1,6 @@
 """Layers: what is left out keeps its time, the body moves at its own rate, a second count lies under the first."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import assume, given
@@ -13,6 +12,7 @@ from ripresa.core.drill.hands import ByOrder, ByPlace, Hands, NoHands
 from ripresa.core.drill.material import SAYS, Count, OneNote, ScaleRun
 from ripresa.core.drill.way_in import leading
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
 from tests.strategies import drills, legs

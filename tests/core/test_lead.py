@@ -1,7 +1,6 @@
 """What comes before the first note: listening, saying the divisions, counting in."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -12,6 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import Before, Score, Window, bars_window, lead_of, score, seams
 from ripresa.core.playing.score import Lead
 from ripresa.core.reading import read

@@ -1,19 +1,18 @@
 """When the lead comes home: read off what starts the beats."""
 
-from fractions import Fraction as F
-
 import pytest
 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
 from ripresa.core.drill.material import Count, OneNote
+from ripresa.core.exact import parse_exact
 from ripresa.core.reading import read
 from ripresa.core.reports import LeadHome, lead_homes
 
 
 def lead(cycle: str | Hands, *divisions: int | str, meter: str = "4/4") -> LeadHome:
     hands = ByOrder(tuple(cycle.split())) if isinstance(cycle, str) else cycle
-    mixed = Leg(F(divisions[0]), tuple(F(one) for one in divisions[1:]))
+    mixed = Leg(parse_exact(divisions[0]), tuple(parse_exact(one) for one in divisions[1:]))
     (found,) = lead_homes(read(Drill(material=OneNote(beats=4), legs=(mixed,), meter=meter, hands=hands)))
     return found
 

@@ -1,7 +1,6 @@
 """Lines: their words, where they land, when they come home, how they go through chords, and the tools on them."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import assume, given, settings
@@ -11,6 +10,7 @@ from ripresa.core.changes import arriving, as_line, backwards, doubled, halved, 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.material import Line, own_rhythm, parse_line, write_line
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import Ending, landings, statements
 from ripresa.core.reports.told.lines import landings_told

@@ -1,7 +1,5 @@
 """Listening, held to a synthesiser that is not ours: guitar, keys and wind, in clean and noisy rooms."""
 
-from fractions import Fraction as F
-
 import numpy as np
 import pytest
 from numpy.typing import NDArray
@@ -11,6 +9,7 @@ from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import PROFILES, Listened, Sound, listen
 from ripresa.core.reading import read
 from ripresa.core.takes import StandIn, due_notes, play

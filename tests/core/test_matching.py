@@ -1,7 +1,6 @@
 """Matching: on sums by hand, on the stand-in, and on a player of another make that nothing was tuned on."""
 
 from collections.abc import Sequence
-from fractions import Fraction as F
 
 import numpy as np
 import pytest
@@ -12,6 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import HeardNote, Match, StandIn, due_notes, match_take, match_times, play
 from ripresa.core.takes.align import EXTRA, MISS, Costs, align

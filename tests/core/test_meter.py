@@ -1,6 +1,5 @@
 import io
 from dataclasses import replace
-from fractions import Fraction as F
 
 import mido
 import pytest
@@ -12,6 +11,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.click import CLICK_PLANS, ByMeter
 from ripresa.core.drill.material import Cells, Count, Material, OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform, score
 from ripresa.core.reading import read
 from ripresa.core.reports import sums

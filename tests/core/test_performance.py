@@ -1,4 +1,3 @@
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -7,6 +6,7 @@ from hypothesis import given, settings
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import Pulse, expected_onsets, most_due, perform
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs

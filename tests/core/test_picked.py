@@ -1,7 +1,6 @@
 """Picked patterns: which finger takes which string, where the thumb goes, and what the fingers are told."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -9,6 +8,7 @@ from hypothesis import given, settings
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import PICKS, Picked
 from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
 from ripresa.core.playing import ROLL, perform
 from ripresa.core.reading import read

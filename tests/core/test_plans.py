@@ -1,7 +1,6 @@
 """The plan of practice: minutes over days, by hand and as laws; the tasks of a day; notes a week."""
 
 from datetime import date, timedelta
-from fractions import Fraction as F
 from typing import Any
 
 import pytest
@@ -9,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.plans import (
     Load,
     PracticePlan,
@@ -19,6 +19,7 @@ from ripresa.core.plans import (
     tasks_of,
     told_days,
 )
+from tests.strategies import fractions
 
 OCTOBER = date(2026, 10, 7)
 
@@ -116,7 +117,7 @@ plans = st.builds(
 def test_done_planned_and_unplaced_are_what_is_asked(asked: PracticePlan, data: st.DataObject) -> None:
     today = asked.start + timedelta(days=data.draw(st.integers(-10, 7 * asked.weeks + 20)))
     past = max(0, min((today - asked.start).days, 7 * asked.weeks - 1))
-    minutes = st.fractions(0, 40, max_denominator=60)
+    minutes = fractions(0, 40, 60)
     done = (
         data.draw(st.dictionaries(st.integers(0, past).map(lambda n: asked.start + timedelta(days=n)), minutes))
         if today >= asked.start

@@ -1,7 +1,6 @@
 """Practice: a part that goes round, a seam with the beat on either side, in turn, before and after it was moved."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given
@@ -11,6 +10,7 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, Line, OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import (
     Performance,
     Window,

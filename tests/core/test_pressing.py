@@ -1,7 +1,6 @@
 """Pressing places on the rail changes the typed count, and nothing else."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -13,6 +12,7 @@ from ripresa.core.drill.click import DropOut, NamedClick, OfTheSlots, Thinned, T
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from tests.strategies import drills, legs
 

@@ -1,5 +1,3 @@
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 
@@ -9,6 +7,7 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import ByOrder, ByPlace, Letters
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read, unreduced
 from ripresa.core.reports import sums, warnings
 from ripresa.core.reports.fit import fit

@@ -1,7 +1,6 @@
 """Registers: the break of an instrument, its range by level, and what is heard of what is written."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -9,6 +8,7 @@ from ripresa.core.changes import Where, changed
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Line, LongNotes, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS, parse_pitch
 from ripresa.core.reading import read
 from ripresa.core.reports import breaks, breath_plan, paragraphs, sounding_key, sounding_pitch, sums, warnings

@@ -1,7 +1,6 @@
 """Remedies: each fault of the table leads to what it says, from the drill itself, at a tempo of its own."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 
@@ -12,6 +11,7 @@ from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.drill.second import Parallel, SecondHand
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.takes import FAULT_NAMES, Fault, Limits, StandIn, due_notes, heard_fault, judge, play, remedies
 from tests.strategies import legs

@@ -1,11 +1,10 @@
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.drill.material.run import Octaves, Shape
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS, SCALES
 from ripresa.core.rhythm import METERS
 from tests.strategies import divisions, scale_runs

@@ -1,13 +1,12 @@
 """Scales with own steps and from any degree, arpeggios, sequences."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.drill.material import Arpeggio, Material, ScaleRun, Sequence
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS, SCALES, parse_degrees
 from ripresa.core.rhythm import METERS
 

@@ -1,7 +1,5 @@
 """The spoken count: which words, when, and where a voice has to say fewer."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -9,6 +7,7 @@ from hypothesis import strategies as st
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.material import Count, OneNote, ScaleRun
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import WHATS, WORDS, Spoken
 from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, speech
 from ripresa.core.reading import read

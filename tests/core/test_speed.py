@@ -1,12 +1,11 @@
 """How fast a drill is: read off the gaps of the loop."""
 
-from fractions import Fraction as F
-
 import pytest
 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.hands import ByOrder, ByPlace
 from ripresa.core.drill.material import Count, Line, Material, OneNote, ScaleRun, Strum
+from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import decimal
 from ripresa.core.reading import read
 from ripresa.core.reports import motions, peak_of, peak_of_drill, speeds, sums

@@ -1,13 +1,13 @@
 """Strumming: a pattern over a progression, worked by hand."""
 
-from fractions import Fraction as F
-
 import pytest
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import PATTERNS, Strum
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import parse_exact
 from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
 from tests.strategies import legs
@@ -21,10 +21,10 @@ def test_each_stroke_has_the_chord_of_its_place() -> None:
     reading = strummed("G D | Em*3 C*1", "1 & 2 3 4 &")
     struck = [(event.onset, event.chord.symbol) for event in reading.notes if event.chord]
     assert struck == [
-        *((F(at), "G") for at in ("0", "1/2", "1")),
-        *((F(at), "D") for at in ("2", "3", "7/2")),
-        *((F(at), "Em") for at in ("4", "9/2", "5", "6")),
-        *((F(at), "C") for at in ("7", "15/2")),
+        *((parse_exact(at), "G") for at in ("0", "1/2", "1")),
+        *((parse_exact(at), "D") for at in ("2", "3", "7/2")),
+        *((parse_exact(at), "Em") for at in ("4", "9/2", "5", "6")),
+        *((parse_exact(at), "C") for at in ("7", "15/2")),
     ]
 
 

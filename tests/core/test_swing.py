@@ -1,7 +1,6 @@
 """Swing moves the ideal places, and nothing else."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 from typing import Literal
 
 import pytest
@@ -10,6 +9,8 @@ from hypothesis import given
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import parse_exact
 from ripresa.core.reading import read
 from ripresa.core.reports import sums
 from ripresa.core.rhythm import Swing
@@ -33,7 +34,7 @@ def onsets(swing: Swing, division: int) -> list[F]:
     ],
 )
 def test_places_move_by_the_ratio(ratio: str, on: Literal[2, 4], division: int, places: list[str]) -> None:
-    assert onsets(Swing(F(ratio), on), division) == [F(place) for place in places]
+    assert onsets(Swing(parse_exact(ratio), on), division) == [parse_exact(place) for place in places]
 
 
 def test_the_sums_give_both_gaps() -> None:
@@ -44,7 +45,7 @@ def test_the_sums_give_both_gaps() -> None:
 @pytest.mark.parametrize("ratio", ["1/2", "9/2", "0"])
 def test_a_ratio_has_bounds(ratio: str) -> None:
     with pytest.raises(OutOfRange, match="cannot be played") as caught:
-        Swing(F(ratio))
+        Swing(parse_exact(ratio))
     assert caught.value.field == "swing.ratio"
 
 

@@ -6,7 +6,6 @@ exactly, and what is left over is known.
 
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction as F
 from math import exp, log10, sqrt
 from typing import Any
 
@@ -18,6 +17,7 @@ from ripresa.core.drill.accents import EveryNth, NoAccents, Walk
 from ripresa.core.drill.click import DropOut
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import Figures, HeardNote, Limits, StandIn, due_notes, judge, play
 from ripresa.core.takes.interval import Interval, at_most, interval_of, student

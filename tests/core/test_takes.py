@@ -1,13 +1,12 @@
 """Up, stay or back after a take; the latency of a source; the stand-in player and its faults by name."""
 
-from fractions import Fraction as F
-
 import pytest
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, decide, laid_rungs
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.takes import (
     Mark,

@@ -1,9 +1,8 @@
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import decimal
 from ripresa.core.rhythm import (
     Settings,
@@ -120,14 +119,14 @@ def test_a_band_switches_at_its_exact_edge(nps: F, place: str) -> None:
 @pytest.mark.parametrize(
     ("bpm", "settings", "set_to"),
     [
-        pytest.param(F("67.2"), "whole", F(67), id="whole"),
-        pytest.param(F("67.5"), "whole", F(68), id="halfway goes up"),
-        pytest.param(F("67.2"), "halves", F(67), id="halves, down"),
-        pytest.param(F("67.3"), "halves", F("67.5"), id="halves, up"),
+        pytest.param(F(672, 10), "whole", F(67), id="whole"),
+        pytest.param(F(675, 10), "whole", F(68), id="halfway goes up"),
+        pytest.param(F(672, 10), "halves", F(67), id="halves, down"),
+        pytest.param(F(673, 10), "halves", F(675, 10), id="halves, up"),
         pytest.param(F(65), "numbered", F(66), id="numbered"),
         pytest.param(F(70), "numbered", F(69), id="numbered, nearest"),
         pytest.param(F(300), "numbered", F(208), id="numbered, the top"),
-        pytest.param(F("0.2"), "whole", F(1), id="never 0"),
+        pytest.param(F(2, 10), "whole", F(1), id="never 0"),
     ],
 )
 def test_settings_of_a_metronome(bpm: F, settings: Settings, set_to: F) -> None:

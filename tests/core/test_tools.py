@@ -1,7 +1,6 @@
 """Tools on all material: what is no line is written out as one; what differs from before is said in words."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -13,6 +12,7 @@ from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Arpeggio, Cells, Count, Line, OneNote, ScaleRun, Sequence, Strum
 from ripresa.core.drill.second import OneKey, SecondHand
 from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, STRING_SETS, parse_chord, parse_tonic, shape_on
 from ripresa.core.reading import read
 from tests.strategies import drills, for_two_hands, legs

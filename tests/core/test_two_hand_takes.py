@@ -1,7 +1,6 @@
 """Takes of two hands: each is matched and measured by itself, by its key or its pitches, and held against the other."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 
 import numpy as np
 import pytest
@@ -9,6 +8,7 @@ import pytest
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.drill.second import Balance, Contrary, OneKey, Parallel, SecondHand
+from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
 from ripresa.core.reading import read
 from ripresa.core.takes import Due, HeardNote, Judged, Limits, StandIn, due_notes, judge, play

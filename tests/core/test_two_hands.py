@@ -1,7 +1,6 @@
 """Two hands: they share beats, not notes; where they meet, how close they come, where their thumbs pass."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 from itertools import pairwise
 from math import gcd
 
@@ -13,6 +12,7 @@ from ripresa.core.drill.click import OfTheSlots
 from ripresa.core.drill.material import Line, OneNote, ScaleRun, Sequence
 from ripresa.core.drill.second import ChordsBelow, Contrary, OneKey, OwnLine, Parallel, SecondHand
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
 from ripresa.core.playing import at_step, perform
 from ripresa.core.reading import Reading, read, unreduced

@@ -1,7 +1,5 @@
 """Assignments and variants: what differs is said, none is forgotten, and what cannot be is told."""
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 
@@ -11,6 +9,7 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import Articulated, ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
 from tests.strategies import drills

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction as F
 
 import numpy as np
 import pytest
@@ -14,6 +13,7 @@ from ripresa.core.drill.accents import EveryNth, NoAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.shelf import SHELF
 from ripresa.core.takes import (

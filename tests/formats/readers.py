@@ -4,12 +4,12 @@ import io
 import warnings
 from collections import defaultdict
 from collections.abc import Iterator
-from fractions import Fraction as F
 from typing import Any
 
 import verovio
 from lxml import etree
 
+from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading, sounding_of
 from ripresa.formats.drums import SECOND

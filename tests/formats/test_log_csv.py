@@ -1,8 +1,8 @@
 import csv
 from dataclasses import replace
-from fractions import Fraction as F
 
 from ripresa.core.drill import Drill
+from ripresa.core.exact import Fraction as F
 from ripresa.core.studio import TakeLine
 from ripresa.formats.log_csv import COLUMNS, write_log
 from tests.conftest import NOW

@@ -1,5 +1,4 @@
 import io
-from fractions import Fraction as F
 
 import mido
 import pytest
@@ -11,6 +10,7 @@ from ripresa.core.drill.click import Thinned
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Line, OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Swing
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi

@@ -3,7 +3,6 @@
 import re
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction as F
 from functools import lru_cache
 from importlib.util import find_spec
 from pathlib import Path
@@ -18,6 +17,7 @@ from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, Line, LongNotes, OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing
 from ripresa.core.shelf import SHELF

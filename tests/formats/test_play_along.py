@@ -4,7 +4,6 @@ import io
 import subprocess
 import sys
 import zipfile
-from fractions import Fraction as F
 from pathlib import Path
 
 import mutagen
@@ -17,6 +16,7 @@ from ripresa.core.drill.click import Thinned
 from ripresa.core.drill.click.made import OfTheSlots
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import COUNT_A_BAR, Before, score
 from ripresa.core.reading import read
 from ripresa.formats.play_along import Heard, Rung, render

@@ -5,7 +5,6 @@ import zipfile
 from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import replace
-from fractions import Fraction as F
 from functools import partial
 from math import lcm
 
@@ -17,6 +16,7 @@ from lxml import etree
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Line
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing
 from ripresa.formats.midi import write_midi

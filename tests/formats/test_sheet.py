@@ -2,7 +2,6 @@
 
 import io
 from dataclasses import replace
-from fractions import Fraction as F
 from functools import partial
 from typing import Any
 
@@ -13,6 +12,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.click import CLICK_PLANS, NamedClick
 from ripresa.core.drill.material import Count, Line, ScaleRun
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.reports import brief, brief_runs
 from ripresa.core.shelf import SHELF

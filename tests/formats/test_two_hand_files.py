@@ -1,7 +1,6 @@
 """Two hands in files: read back by other readers than ours, each hand a part of its own."""
 
 import io
-from fractions import Fraction as F
 from itertools import accumulate
 
 import mido
@@ -11,6 +10,7 @@ from lxml import etree
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.drill.second import OneKey, OwnLine, SecondHand
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.formats.midi import TICKS_A_QUARTER, write_midi
 from ripresa.formats.notation import write_musicxml

@@ -2,7 +2,6 @@ import sqlite3
 from contextlib import closing
 from dataclasses import replace
 from datetime import timedelta
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
@@ -10,6 +9,7 @@ import pytest
 from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.studio import StudentDetails
 from ripresa.formats.drill_file import write_drill
 from ripresa.store import climbs, drills, students, takes

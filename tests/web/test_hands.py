@@ -1,13 +1,12 @@
 """What Bench, climb and stand are given of two hands, of strings and of a breath."""
 
-from fractions import Fraction as F
-
 from flask.testing import FlaskClient
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated
 from ripresa.core.drill.material import Picked, ScaleRun
 from ripresa.core.drill.second import Contrary, SecondHand
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import plain
 from ripresa.web.shapes.reading import reading_shape

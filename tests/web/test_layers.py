@@ -1,7 +1,6 @@
 """What stand and bench ask for besides a reading: what tools did, comparing, guesses, circuits, layers."""
 
 from dataclasses import replace
-from fractions import Fraction as F
 from typing import Any
 
 import pytest
@@ -11,8 +10,10 @@ from ripresa.core.drill import Cue, Drill, Enters, FootLayer, Hits
 from ripresa.core.drill.accents import Walk
 from ripresa.core.drill.hands import ByOrder, ByPlace
 from ripresa.core.drill.material import Cells, OneNote
+from ripresa.core.exact import Fraction as F
 from ripresa.formats.drill_file import plain
 from tests.strategies import legs
+from tests.web.unpacked import unpacked
 
 DRILL = Drill(material=OneNote(beats=8), legs=legs(2), hands=ByPlace())
 
@@ -29,7 +30,7 @@ def test_a_tool_says_what_is_another_thing_now_and_which_strokes_turned(client: 
     assert found["drill"]["legs"] == [{"division": "4", "following": []}]
     assert "The stroke turns round on &: down instead of up." in found["told"]
     rows = asked(client, "reading", replace(DRILL, legs=legs(4)))["rows"]
-    events = [event for row in rows for event in row["events"]]
+    events = [event for row in rows for event in unpacked(row["events"])]
     assert {events[number]["count"] for number in found["turned"]} == {"&"}
 
 
@@ -82,7 +83,7 @@ def test_layers_come_in_the_order_in_which_they_enter(client: FlaskClient) -> No
         {"name": "the foot", "bar": 1, "is_there": True},
         {"name": "the hands", "bar": 2, "is_there": False},
     ]
-    assert found["performance"]["tones"] == []
+    assert found["performance"]["tones"] == {"rows": 0}
     assert (found["is_practice"], found["is_measured"]) == (True, False)
     assert asked(client, "performance", DRILL)["layers"] == []
 

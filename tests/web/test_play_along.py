@@ -3,7 +3,6 @@
 import io
 import os
 import signal
-from fractions import Fraction as F
 from functools import partial
 from pathlib import Path
 from threading import Event
@@ -15,6 +14,7 @@ from flask.testing import FlaskClient
 from werkzeug.http import parse_options_header
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction as F
 from ripresa.formats.play_along_file import PlayAlong, make_file
 from ripresa.store.files import DATABASE_NAME
 from ripresa.web.app import create_app

@@ -3,7 +3,6 @@
 import io
 from dataclasses import replace
 from datetime import timedelta
-from fractions import Fraction as F
 from typing import Any
 
 import numpy as np
@@ -11,6 +10,7 @@ import pytest
 import soundfile
 from flask.testing import FlaskClient
 
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.studio import Guardian
 from ripresa.core.takes import STAND_INS, HeardNote, due_notes, play

@@ -1,7 +1,6 @@
 """Scores and tools over the API: parts are listed, bars become a drill, tools change one, files come out."""
 
 from base64 import b64encode
-from fractions import Fraction as F
 from typing import Any
 
 import pytest
@@ -10,6 +9,7 @@ from flask.testing import FlaskClient
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.material import Line, Strum
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import plain
 from ripresa.formats.midi import write_midi

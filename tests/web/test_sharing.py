@@ -2,7 +2,6 @@
 
 import json
 from dataclasses import replace
-from fractions import Fraction as F
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from ripresa.core.drill import Drill
+from ripresa.core.exact import Fraction as F
 from ripresa.formats.drill_file import plain, write_drill
 from ripresa.formats.shared_file import FORMAT, Beside, SharedDrill, read_shared, write_shared
 from ripresa.web.app import create_app

@@ -1,10 +1,10 @@
 import math
-from fractions import Fraction as F
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
+from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import read
 from ripresa.store import drills

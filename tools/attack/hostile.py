@@ -5,7 +5,6 @@ import io
 import time
 import zipfile
 from collections.abc import Iterator
-from fractions import Fraction as F
 from pathlib import Path
 from random import Random
 from typing import Any
@@ -14,6 +13,7 @@ import schemathesis
 
 from ripresa.core.drill import Drill
 from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain, write_drill

@@ -2,11 +2,11 @@
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 import { noteAnotherStudio, ofStudio, STUDIO_HEADER } from "./studio";
+import { type Reading, type Score, unpackReading, unpackRow, unpackScore } from "./unpack";
 
 export type Schemas = components["schemas"];
 export type Drill = Schemas["Drill"];
-export type Reading = Schemas["ReadingShape"];
-export type Row = Schemas["RowShape"];
+export type { Reading, Row } from "./unpack";
 export type Climb = Schemas["ClimbShape"];
 export type Tread = Schemas["TreadShape"];
 export type Plan = Schemas["ClimbPlan"];
@@ -20,7 +20,10 @@ export type HeardNote = Schemas["NoteShape"];
 export type Ear = Schemas["Ear"];
 export type Part = Schemas["Part"];
 export type KeptRemedy = Schemas["KeptRemedyShape"];
-export type Performance = Schemas["PerformanceShape"];
+export type Performance = Omit<Schemas["PerformanceShape"], "performance" | "reading"> & {
+  performance: Score;
+  reading: Reading;
+};
 export type Choice = Schemas["Choice"];
 export type Choices = Schemas["Choices"];
 export type Student = Schemas["StudentShape"];
@@ -163,7 +166,10 @@ export const api = {
   versions: (id: number) =>
     taken(client.GET("/api/drills/{drill_id}/versions", { params: { path: { drill_id: id } } })),
   addDrill: (drill: Drill, key: string) => taken(client.POST("/api/drills", { body: { drill, key } })),
-  shelf: () => taken(client.GET("/api/shelf")),
+  shelf: async () => {
+    const { aims, drills } = await taken(client.GET("/api/shelf"));
+    return { aims, drills: drills.map((one) => ({ ...one, row: unpackRow(one.row) })) };
+  },
   takeFromShelf: (which: string, key: string) =>
     taken(client.POST("/api/shelf/{key}", { params: { path: { key: which } }, body: { key } })),
   tool: (body: Schemas["ToolBody"]) => taken(client.POST("/api/tool", { body })),
@@ -199,10 +205,12 @@ export const api = {
     taken(client.POST("/api/written", { body, signal: signal ?? null })),
   lies: (drill: Drill, { signal }: Abort = {}) =>
     taken(client.POST("/api/written/lies", { body: { drill }, signal: signal ?? null })),
-  reading: (drill: Drill, bpm: string | null, { signal }: Abort = {}) =>
-    taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null })),
-  performance: (body: Schemas["PerformanceBody"], { signal }: Abort = {}) =>
-    taken(client.POST("/api/performance", { body, signal: signal ?? null })),
+  reading: async (drill: Drill, bpm: string | null, { signal }: Abort = {}) =>
+    unpackReading(await taken(client.POST("/api/reading", { body: { drill, bpm }, signal: signal ?? null }))),
+  performance: async (body: Schemas["PerformanceBody"], { signal }: Abort = {}): Promise<Performance> => {
+    const found = await taken(client.POST("/api/performance", { body, signal: signal ?? null }));
+    return { ...found, performance: unpackScore(found.performance), reading: unpackReading(found.reading) };
+  },
   compare: (body: Schemas["CompareBody"]) => taken(client.POST("/api/compare", { body })),
   guess: (body: Schemas["GuessBody"]) => taken(client.POST("/api/guess", { body })),
   circuit: (body: Schemas["CircuitBody"]) => taken(client.POST("/api/circuit", { body })),

@@ -5839,91 +5839,90 @@ export interface components {
             drills: components["schemas"]["ShelfLine"][];
         };
         /**
-         * BayShape
+         * BayTable
          * @description One beat of a row, in beats from its start.
          */
-        BayShape: {
+        BayTable: {
+            /** Rows */
+            rows: number;
             /** X */
-            x: number;
+            x?: number[];
             /** Width */
-            width: number;
+            width?: number[];
         };
         /**
-         * ClickShape
+         * ClickTable
          * @description A click in a row, in beats from its start.
          */
-        ClickShape: {
+        ClickTable: {
+            /** Rows */
+            rows: number;
             /** X */
-            x: number;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "strong" | "plain" | "division";
+            x?: number[];
+            /** Level */
+            level?: ("strong" | "plain" | "division")[] | components["schemas"]["Texts"];
         };
         /**
-         * EventShape
+         * EventTable
          * @description One event; ``x`` and ``width`` in beats from the start of its row.
          */
-        EventShape: {
+        EventTable: {
+            /** Rows */
+            rows: number;
             /** X */
-            x: number;
+            x?: number[];
             /** Width */
-            width: number;
+            width?: number[];
             /** Beat */
-            beat: number;
+            beat?: number[];
             /** Slot */
-            slot: number;
+            slot?: number[];
             /** Count */
-            count: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "note" | "rest" | "air" | "hold";
-            /** Pitch */
-            pitch: string | null;
-            /** Chord */
-            chord: string | null;
-            /** Stroke */
-            stroke: string | null;
-            /** Touch */
-            touch: string | null;
-            /** In Group */
-            in_group: number | null;
-            /** Slurred */
-            slurred: boolean;
-            /**
-             * Accent
-             * @enum {string}
-             */
-            accent: "accent" | "plain" | "ghost";
-            /** Group */
-            group: number | null;
+            count?: string[] | components["schemas"]["Texts"];
             /** Words */
-            words: string;
+            words?: string[] | components["schemas"]["Texts"];
+            /** Kind */
+            kind?: ("note" | "rest" | "air" | "hold")[] | components["schemas"]["Texts"];
+            /** Pitch */
+            pitch?: (string | null)[] | components["schemas"]["Texts"];
+            /** Chord */
+            chord?: (string | null)[] | components["schemas"]["Texts"];
+            /** Stroke */
+            stroke?: (string | null)[] | components["schemas"]["Texts"];
+            /** Touch */
+            touch?: (string | null)[] | components["schemas"]["Texts"];
+            /** In Group */
+            in_group?: (number | null)[];
+            /** Slurred */
+            slurred?: boolean[];
+            /** Accent */
+            accent?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Texts"];
+            /** Group */
+            group?: (number | null)[];
             /** Strings */
-            strings: components["schemas"]["StringShape"][];
+            strings?: components["schemas"]["StringShape"][][];
             /** Dead */
-            dead: boolean;
+            dead?: boolean[];
             /** Ornament */
-            ornament: string | null;
+            ornament?: (string | null)[] | components["schemas"]["Texts"];
             /** Sounds */
-            sounds: string | null;
+            sounds?: (string | null)[] | components["schemas"]["Texts"];
             /** Hit */
-            hit: string | null;
+            hit?: (string | null)[] | components["schemas"]["Texts"];
         };
         /**
-         * GroupShape
+         * GroupTable
          * @description A bracket over a group, or the part of it that lies in this row; number from 1.
          */
-        GroupShape: {
+        GroupTable: {
+            /** Rows */
+            rows: number;
             /** X */
-            x: number;
+            x?: number[];
             /** End */
-            end: number;
+            end?: number[];
             /** Number */
-            number: number;
+            number?: number[];
         };
         /**
          * LineShape
@@ -5949,10 +5948,8 @@ export interface components {
          * RowShape
          * @description One bar of one leg.
          *
-         *     ``first`` is the index in the reading of its first event; ``words`` says
-         *     the row to a person who listens; ``is_counted`` whether the count has
-         *     entered. ``other`` are the events of the left hand under it, from the
-         *     index ``other_first`` on.
+         *     ``first`` is the index in the reading of its first event; ``is_counted`` whether the count has entered. ``other``
+         *     are the events of the left hand under it, from the index ``other_first`` on.
          */
         RowShape: {
             /** Leg */
@@ -5961,22 +5958,15 @@ export interface components {
             bar: number;
             /** First */
             first: number;
-            /** Bays */
-            bays: components["schemas"]["BayShape"][];
-            /** Events */
-            events: components["schemas"]["EventShape"][];
-            /** Clicks */
-            clicks: components["schemas"]["ClickShape"][];
-            /** Groups */
-            groups: components["schemas"]["GroupShape"][];
+            bays: components["schemas"]["BayTable"];
+            events: components["schemas"]["EventTable"];
+            clicks: components["schemas"]["ClickTable"];
+            groups: components["schemas"]["GroupTable"];
             /** Breaths */
             breaths: number[];
             /** Lines */
             lines: components["schemas"]["LineShape"][];
-            /** Words */
-            words: string;
-            /** Other */
-            other: components["schemas"]["EventShape"][];
+            other: components["schemas"]["EventTable"];
             /** Other First */
             other_first: number;
             /** Is Counted */
@@ -6018,6 +6008,16 @@ export interface components {
             fret: number;
             /** Finger */
             finger: string;
+        };
+        /**
+         * Texts
+         * @description A text column: its different texts, and which of them each row has.
+         */
+        Texts: {
+            /** Of */
+            of: (string | null)[];
+            /** At */
+            at: number[];
         };
         /**
          * Once
@@ -6207,7 +6207,7 @@ export interface components {
          *     the order in which they enter; none where the hands are all there is. ``cues`` hold before it is played.
          */
         PerformanceShape: {
-            performance: components["schemas"]["Performance"];
+            performance: components["schemas"]["ScoreShape"];
             reading: components["schemas"]["ReadingShape"];
             /**
              * Voice
@@ -6247,21 +6247,23 @@ export interface components {
             cues: string[];
         };
         /**
-         * BackTone
+         * BackToneTable
          * @description A note of the backing: seconds from the start of a turn, seconds long, heard MIDI notes or a drum.
          */
-        BackTone: {
+        BackToneTable: {
+            /** Rows */
+            rows: number;
             /** At */
-            at: number;
+            at?: number[];
             /** Seconds */
-            seconds: number;
+            seconds?: number[];
             /** Midis */
-            midis: number[];
+            midis?: number[][];
             /** Drum */
-            drum: ("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null;
+            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Texts"];
         };
         /**
-         * BarSpan
+         * BarSpanTable
          * @description A bar of a turn, or the part of it that is played.
          *
          *     Args:
@@ -6269,20 +6271,19 @@ export interface components {
          *         begin, end: The part of it, in beats from its start.
          *         cue: The lines of technique that hold in it; empty without.
          */
-        BarSpan: {
+        BarSpanTable: {
+            /** Rows */
+            rows: number;
             /** At */
-            at: number;
+            at?: number[];
             /** Number */
-            number: number;
+            number?: number[];
             /** Begin */
-            begin: number;
+            begin?: number[];
             /** End */
-            end: number;
-            /**
-             * Cue
-             * @default
-             */
-            cue: string;
+            end?: number[];
+            /** Cue */
+            cue?: string[] | components["schemas"]["Texts"];
         };
         /**
          * LayerShape
@@ -6297,55 +6298,39 @@ export interface components {
             is_there: boolean;
         };
         /**
-         * Performance
-         * @description One turn of the loop in seconds, and the lead before the first; its parts are those of ``Score``.
+         * PulseTickTable
+         * @description A beat of the inner pulse: seconds from the start of the first turn, and how loud, from 0 to 1.
          */
-        Performance: {
+        PulseTickTable: {
+            /** Rows */
+            rows: number;
+            /** At */
+            at?: number[];
+            /** Loud */
+            loud?: number[];
+        };
+        /**
+         * ScoreShape
+         * @description One turn of the loop in seconds, and the lead before the first; its parts are those of ``Performance``.
+         */
+        ScoreShape: {
             /** Bpm */
             bpm: string;
             /** Loop Seconds */
             loop_seconds: number;
-            /** Bars */
-            bars: components["schemas"]["BarSpan"][];
-            /** Tones */
-            tones: components["schemas"]["TimedTone"][];
-            /** Ticks */
-            ticks: components["schemas"]["TimedTick"][];
+            bars: components["schemas"]["BarSpanTable"];
+            tones: components["schemas"]["TimedToneTable"];
+            ticks: components["schemas"]["TimedTickTable"];
             /** Click Seconds */
             click_seconds: number;
             lead: components["schemas"]["TimedLead"];
             /** Yours From */
-            yours_from?: number | null;
-            /**
-             * Pulse
-             * @default []
-             */
-            pulse: components["schemas"]["PulseTick"][];
-            /**
-             * Backing
-             * @default []
-             */
-            backing: components["schemas"]["BackTone"][];
-            /**
-             * Said
-             * @default []
-             */
-            said: components["schemas"]["TimedSaid"][];
-            /**
-             * Told
-             * @default []
-             */
+            yours_from: number | null;
+            pulse: components["schemas"]["PulseTickTable"];
+            backing: components["schemas"]["BackToneTable"];
+            said: components["schemas"]["TimedSaidTable"];
+            /** Told */
             told: string[];
-        };
-        /**
-         * PulseTick
-         * @description A beat of the inner pulse: seconds from the start of the first turn, and how loud, from 0 to 1.
-         */
-        PulseTick: {
-            /** At */
-            at: number;
-            /** Loud */
-            loud: number;
         };
         /**
          * TimedLead
@@ -6398,6 +6383,20 @@ export interface components {
             word: string;
         };
         /**
+         * TimedSaidTable
+         * @description A word that is spoken: when its vowel sounds, seconds until the next word, and the word.
+         */
+        TimedSaidTable: {
+            /** Rows */
+            rows: number;
+            /** At */
+            at?: number[];
+            /** Seconds */
+            seconds?: number[];
+            /** Word */
+            word?: string[] | components["schemas"]["Texts"];
+        };
+        /**
          * TimedTick
          * @description A click: seconds from the start of its part, and its level or role.
          */
@@ -6411,44 +6410,46 @@ export interface components {
             level: "strong" | "plain" | "division" | "count";
         };
         /**
-         * TimedTone
+         * TimedTickTable
+         * @description A click: seconds from the start of its part, and its level or role.
+         */
+        TimedTickTable: {
+            /** Rows */
+            rows: number;
+            /** At */
+            at?: number[];
+            /** Level */
+            level?: ("strong" | "plain" | "division" | "count")[] | components["schemas"]["Texts"];
+        };
+        /**
+         * TimedToneTable
          * @description A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
          *
          *     ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
          *     to the next. ``loud`` is the share of its loudness that it has beside another hand; ``drum`` its sound where it is
          *     struck without pitch.
          */
-        TimedTone: {
+        TimedToneTable: {
+            /** Rows */
+            rows: number;
             /** Event */
-            event: number;
+            event?: number[];
             /** At */
-            at: number;
+            at?: number[];
             /** Seconds */
-            seconds: number;
+            seconds?: number[];
             /** Midi */
-            midi: number | null;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "accent" | "plain" | "ghost";
-            /**
-             * Also
-             * @default []
-             */
-            also: number[];
-            /**
-             * Loud
-             * @default 1
-             */
-            loud: number;
-            /**
-             * Apart
-             * @default 0
-             */
-            apart: number;
+            midi?: (number | null)[];
+            /** Level */
+            level?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Texts"];
+            /** Also */
+            also?: number[][];
+            /** Loud */
+            loud?: number[];
+            /** Apart */
+            apart?: number[];
             /** Drum */
-            drum?: ("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null;
+            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Texts"];
         };
         /**
          * TimedWord
@@ -6811,7 +6812,7 @@ export interface components {
             is_now: boolean;
             /** Reading */
             reading: number;
-            performance: components["schemas"]["Performance"];
+            performance: components["schemas"]["ScoreShape"];
         };
         /**
          * RunShape

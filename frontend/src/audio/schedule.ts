@@ -1,10 +1,10 @@
-import type { Schemas } from "../api/client";
+import type { Score } from "../api/unpack";
 import type { ClickRole, Drum } from "./sounds";
 
 export type Seconds = number & { readonly unit?: "s" };
 
 /** A drill in seconds, as the server worked it out. */
-export type Score = Schemas["Performance"];
+export type { Score };
 
 /** One thing to sound: its time on the audio clock, and what. */
 export type Sounding =

@@ -1,11 +1,12 @@
 import type { Schemas } from "../api/client";
+import type { Score } from "../api/unpack";
 
 /** The sounds, made here from the server's recipes: three reference voices, drums, and the click by its role. */
 
 export type Recipes = Schemas["Recipes"];
 export type Voice = Schemas["PerformanceShape"]["voice"];
 export type ClickRole = "strong" | "plain" | "division" | "count" | "pulse";
-export type Drum = NonNullable<Schemas["BackTone"]["drum"]>;
+export type Drum = NonNullable<Score["backing"][number]["drum"]>;
 export type Timbre = "beep" | "wood" | "tick";
 
 /** How loud each role of the click is beside the others, and how it sounds if not as the rest of it. */

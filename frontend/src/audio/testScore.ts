@@ -27,6 +27,7 @@ export function scoreOf(beat: number): Score {
       also: [],
       loud: 1,
       apart: 0,
+      drum: null,
       level: number % 8 === 0 ? ("accent" as const) : ("plain" as const),
     })),
     ticks: beats.map((at) => ({ at, level: at === 0 ? ("strong" as const) : ("plain" as const) })),

@@ -2,14 +2,13 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from ripresa.core.changes.mirror import mirrored
 from ripresa.core.changes.tools import with_cells
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import decimal, label, listed, plural, short
+from ripresa.core.exact import Fraction, decimal, label, listed, plural, short
 from ripresa.core.grid import Event
 from ripresa.core.playing import before_it_was_moved
 from ripresa.core.reading import Reading, read

@@ -6,14 +6,13 @@ with the reading of those.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.changes.tools import doubled, halved
 from ripresa.core.drill import ENTERING, REDUCTIONS, STEPS, Drill, Entering, Leg, Reduce, Step
 from ripresa.core.drill.material import own_rhythm
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, change_label, division_label, listed, plural
+from ripresa.core.exact import Exact, Fraction, change_label, division_label, listed, plural
 from ripresa.core.playing import Window, at_step, bars_window, before_it_was_moved, is_drill_itself, seams
 from ripresa.core.reading import Reading
 

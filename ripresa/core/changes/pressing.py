@@ -1,8 +1,7 @@
-"""Pressing places on the rail: a rhythm that is typed as a count, or the click, is changed where one presses."""
+"""Pressing places on the rail: a rhythm that is typed as a count, or the click, is altered where one presses."""
 
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction
 
 from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown, is_hit
 from ripresa.core.drill.accents import NoAccents
@@ -10,7 +9,8 @@ from ripresa.core.drill.click import NamedClick, TypedClick, click_text
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Strum
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import AS_WRITTEN, Event, Hit
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import AS_WRITTEN, Event, Hit, altered
 from ripresa.core.reading import Reading, count_text, on_grid, read
 from ripresa.core.rhythm import parse_count
 
@@ -103,8 +103,8 @@ def _as_hit(event: Event, hits: Hits, *, pressed: bool) -> Event:
     if pressed:
         hit = _NEXT_HIT[hit]
     if hit is None or event.kind != "note":
-        return replace(event, kind="rest", accent="plain", how=AS_WRITTEN)
-    return replace(event, accent="accent" if hit == "full" else "ghost", how=AS_WRITTEN)
+        return altered(event, kind="rest", accent="plain", how=AS_WRITTEN)
+    return altered(event, accent="accent" if hit == "full" else "ghost", how=AS_WRITTEN)
 
 
 def ornament_pressed(drill: Drill, number: int) -> Drill:
@@ -139,7 +139,7 @@ def filled(drill: Drill) -> Drill:
         text, bars = _typed(drill)
         bare = read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
         first = [event for event in bare.events if event.leg == 0 and event.bar <= bars]
-        written = count_text([replace(event, kind="note") for event in first])
+        written = count_text([altered(event, kind="note") for event in first])
         hits = drill.hits if drill.hits.is_written else replace(drill.hits, text=text)
         made = replace(_with_text(drill, written or text), hits=replace(hits, fills=()), reduce=Reduce())
     else:
@@ -233,4 +233,4 @@ def _with_text(drill: Drill, text: str) -> Drill:
 
 
 def _turned(event: Event) -> Event:
-    return replace(event, kind="rest" if event.kind == "note" else "note")
+    return altered(event, kind="rest" if event.kind == "note" else "note")

@@ -1,13 +1,12 @@
 """Tools that make another drill of one: twice or half as fast, backwards, a note less or more, ending on a beat."""
 
 from dataclasses import replace
-from fractions import Fraction
 
 from ripresa.core.changes.written_out import as_line
 from ripresa.core.drill import OTHER_FOOT, Drill, Leg
 from ripresa.core.drill.material import Count, Line, LineNote, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.rhythm import Meter, leg_meters, meter_named
 
 

@@ -2,13 +2,13 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.changes.overrides import MOST_STATIONS, Overrides, overridden, told_overrides
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, ByOrder
 from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.exact import Fraction
 from ripresa.core.pitch import parse_tonic
 from ripresa.core.reading import read
 from ripresa.core.rhythm import span_seconds

@@ -1,13 +1,13 @@
 """Written out: a run, a sequence, an arpeggio or a count as the line of its notes, to be changed by hand."""
 
 from dataclasses import replace
-from fractions import Fraction
 
 from ripresa.core.changes.pressing import bare_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Line, LineNote, own_rhythm, write_line
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import read, sounding_of
 
 MOST_NOTES = 1_000

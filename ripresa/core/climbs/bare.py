@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import NamedTuple
 
 from ripresa.core.changes import Part
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.rhythm import Settings, setting
 
 MOST_RUNGS = 200

@@ -5,13 +5,12 @@ The moving rule is stated before the try, and the teacher's word overrules it.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.climbs.moving import PACES
 from ripresa.core.climbs.plan import ClimbPlan
 from ripresa.core.climbs.rungs import LaidRungs
-from ripresa.core.exact import decimal, label
+from ripresa.core.exact import Fraction, decimal, label
 from ripresa.core.exact import plural as counted
 from ripresa.core.takes import Mark
 

@@ -2,10 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal, TypeVar
 
 from ripresa.core.drill.click import DropOut, NamedClick, Thinned
+from ripresa.core.exact import Fraction
 
 Plan = NamedClick | Thinned | DropOut
 T = TypeVar("T")

@@ -1,7 +1,6 @@
 """The plan of a climb: from where to where, how its rungs are spaced, and when it moves."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.climbs.bare import Bare
 from ripresa.core.climbs.ladders import MOST_PLANS, Order
@@ -10,7 +9,7 @@ from ripresa.core.climbs.rules import DivideThenRaise, PerCent, RungRule
 from ripresa.core.climbs.targets import BpmTarget, HeartTarget, HitList, SteadyTarget, Target, is_without_speed
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 from ripresa.core.rhythm import Settings, check_bpm
 from ripresa.core.takes import But, Evenness, Limits
 

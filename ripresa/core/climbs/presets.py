@@ -1,11 +1,11 @@
 """Ready plans by level: an offer to begin with, never a norm."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.climbs.moving import Moving
 from ripresa.core.climbs.rules import EvenSteps, PerCent, RungRule
+from ripresa.core.exact import Fraction
 from ripresa.core.takes import Evenness
 
 Level = Literal["first_year", "some_years", "advanced", "easily_upset"]

@@ -3,13 +3,12 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from decimal import Decimal, localcontext
-from fractions import Fraction
 from itertools import pairwise
 from typing import Annotated, Literal
 
 from ripresa.core.climbs.bare import Bare, at_tempi, check_many, raised
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import ByKind, Exact, division_label, label, plural
+from ripresa.core.exact import ByKind, Exact, Fraction, division_label, label, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Settings, setting
 

@@ -1,7 +1,6 @@
 """The rungs of a climb: its tempi as they are set, what is played of the drill, and the click that is due on each."""
 
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -12,7 +11,7 @@ from ripresa.core.climbs.plan import ClimbPlan
 from ripresa.core.climbs.rules import EvenSteps, PerCent, beats_told
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import division_label
+from ripresa.core.exact import Fraction, division_label
 from ripresa.core.rhythm import gap_seconds, speed_nps
 
 

@@ -2,13 +2,12 @@
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.climbs.plan import ClimbPlan
 from ripresa.core.climbs.rungs import Rung, rungs
 from ripresa.core.climbs.targets import BandTarget
-from ripresa.core.exact import division_label, label, short
+from ripresa.core.exact import Fraction, division_label, label, short
 from ripresa.core.rhythm import FASTEST_BPM, setting, speed_nps, speed_twins
 
 Played = Literal["clean", "shaky", "none"]

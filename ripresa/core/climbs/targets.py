@@ -1,11 +1,10 @@
 """Targets: where a climb leads; a tempo, a speed, a band of speeds, or something that no speed tells."""
 
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import ByKind, Exact, label
+from ripresa.core.exact import ByKind, Exact, Fraction, label
 from ripresa.core.kind import Kind
 from ripresa.core.rhythm import band_place, bpm_for_speed
 

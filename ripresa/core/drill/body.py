@@ -2,11 +2,10 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 from ripresa.core.grid import counted
 from ripresa.core.rhythm import Meter, parse_named
 

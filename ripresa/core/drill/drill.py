@@ -1,7 +1,6 @@
 """The drill: what the teacher wrote, composed of material, legs, hands, accents and click."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
@@ -21,7 +20,7 @@ from ripresa.core.drill.second import SecondHand
 from ripresa.core.drill.voicing import Voicing
 from ripresa.core.drill.way_in import FOR_TWO_HANDS, STEPS, StageCount, Step
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 from ripresa.core.pitch import Level, instrument_named
 from ripresa.core.rhythm import Counting, Swing, check_bpm, leg_meters
 

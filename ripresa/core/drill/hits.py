@@ -5,12 +5,12 @@ by section so many of them are played, and the rest keeps its time in silence.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import dataclass
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Counted, Event, Hit, counted
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Counted, Event, Hit, altered, counted
 from ripresa.core.rhythm import Meter, parse_named
 
 LONGEST_TEXT = 2000
@@ -80,7 +80,7 @@ class Hits:
         laid = self.laid(meter)
         weights: dict[Fraction, Hit] = {at: "light" if level == "ghost" else "full" for at, level in laid.marks}
         return tuple(
-            replace(event, hit=weights[event.onset % laid.length])
+            altered(event, hit=weights[event.onset % laid.length])
             if event.kind == "note" and event.onset % laid.length in weights
             else event
             for event in events

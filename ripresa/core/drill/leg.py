@@ -1,10 +1,9 @@
 """Legs: stretches of a drill with one division, or with several that take turns beat by beat."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 
 MOST_NOTES_A_SPAN = 16
 MOST_BEATS_A_SPAN = 8

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import ORNAMENTS, Ornament, Place
+from ripresa.core.grid import ORNAMENTS, Ornament, Place, altered
 
 MOST = 256
 _LARGEST = 20_000
@@ -45,7 +45,7 @@ def ornamented(places: Sequence[Place], ornaments: Sequence[Ornamented]) -> Sequ
         return places
     by_place = {one.at: one.ornament for one in ornaments}
     return [
-        replace(place, how=replace(place.how, ornament=by_place[place.bar, place.beat, place.slot]))
+        altered(place, how=replace(place.how, ornament=by_place[place.bar, place.beat, place.slot]))
         if place.kind == "note" and place.on_grid and (place.bar, place.beat, place.slot) in by_place
         else place
         for place in places

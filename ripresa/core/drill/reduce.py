@@ -1,13 +1,13 @@
 """Reduce without cutting time: what is left out keeps its length, and everything arrives where it did."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import dataclass
 from typing import Literal
 
 from ripresa.core.drill.hits import Hits, is_hit
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import AS_WRITTEN, Event, LegReading
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import AS_WRITTEN, Event, LegReading, altered
 
 Reduction = Literal[
     "everything", "hits", "between", "first_half", "second_half", "hand", "in_turn", "composite", "burst"
@@ -116,7 +116,7 @@ _LAYERS: tuple[Reduction, ...] = ("hits", "between")
 
 
 def _silenced(event: Event, stroke: str | None) -> Event:
-    return replace(
+    return altered(
         event,
         kind="air" if stroke else "rest",
         pitch=None,

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
-from ripresa.core.grid import Event
+from ripresa.core.grid import Event, altered
 from ripresa.core.pitch import ChordSound, Instrument, Pitch
 from ripresa.core.rhythm import Level
 
@@ -51,7 +51,7 @@ def _moved(event: Event, octaves: int, instrument: Instrument) -> Event:
         return event
     moved = Pitch(event.pitch.letter, event.pitch.alter, event.pitch.octave + octaves)
     # String and fret were worked out for the note as it was written.
-    return replace(event, pitch=moved, touch=None) if instrument.holds(moved.midi) else event
+    return altered(event, pitch=moved, touch=None) if instrument.holds(moved.midi) else event
 
 
 def _part(event: Event, chord: ChordSound, octaves: int, instrument: Instrument) -> Event:
@@ -61,6 +61,6 @@ def _part(event: Event, chord: ChordSound, octaves: int, instrument: Instrument)
     if plucks:
         heard = {instrument.fretted(pluck.string, pluck.fret) for pluck in plucks}
         tones = tuple(tone for tone in chord.tones if tone.midi in heard)
-        return replace(event, chord=replace(chord, tones=tones), how=replace(event.how, plucks=plucks))
+        return altered(event, chord=replace(chord, tones=tones), how=replace(event.how, plucks=plucks))
     ordered = sorted(chord.tones, key=lambda pitch: pitch.midi)
-    return replace(event, chord=replace(chord, tones=tuple(ordered[:_TONES] if low else ordered[-_TONES:])))
+    return altered(event, chord=replace(chord, tones=tuple(ordered[:_TONES] if low else ordered[-_TONES:])))

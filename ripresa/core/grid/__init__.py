@@ -8,6 +8,7 @@ from ripresa.core.grid.event import HANDS_OF, Event, Hit, Layer, LegReading, Slo
 from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
 from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression, span_at
+from ripresa.core.grid.record import Record, altered
 from ripresa.core.grid.touch import Touch, roman
 
 __all__ = [
@@ -25,11 +26,13 @@ __all__ = [
     "Ornament",
     "Place",
     "Pluck",
+    "Record",
     "Restart",
     "Slot",
     "SlotPlace",
     "Spot",
     "Touch",
+    "altered",
     "chord_at",
     "counted",
     "in_turn",

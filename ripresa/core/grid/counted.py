@@ -1,11 +1,10 @@
 """Positions typed as a count, in beats: a layer of its own that begins again by itself, over bars of any meter."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from math import lcm
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.rhythm import Level, Meter, parse_count
 
 #: Bars of a count that is laid again and again.

@@ -1,11 +1,12 @@
 """Events and legs: what a reading consists of."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid.how import AS_WRITTEN, How
 from ripresa.core.grid.place import Slot
+from ripresa.core.grid.record import Record
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, SlotKind, place_name, slot_name
@@ -17,8 +18,7 @@ Hit = Literal["full", "light"]
 HANDS_OF: dict[Layer, str] = {"right": "R", "left": "L"}
 
 
-@dataclass(frozen=True, slots=True)
-class Event:
+class Event(Record, frozen=True):
     """One slot of a drill, with all that is known about it.
 
     Args:

@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import accumulate, cycle
 from typing import Literal, Protocol, TypeVar
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid.how import AS_WRITTEN, How
+from ripresa.core.grid.record import Record, altered
 from ripresa.core.grid.touch import Touch
 from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, Meter, SlotKind, Swing
@@ -16,8 +17,7 @@ T = TypeVar("T")
 Restart = Literal["never", "beat", "bar", "leg"]
 
 
-@dataclass(frozen=True, slots=True)
-class Place:
+class Place(Record, frozen=True):
     """One stretch of time inside a bar, with what fills it.
 
     Args:
@@ -103,8 +103,7 @@ def in_turn(places: Iterable[Spot], symbols: Sequence[T], restart: Restart) -> I
         at += 1
 
 
-@dataclass(frozen=True, slots=True)
-class Slot:
+class Slot(Record, frozen=True):
     """A slot to be laid out: number ``number`` of its division, and what fills it."""
 
     division: Fraction
@@ -147,11 +146,15 @@ class Cursor:
     span: Fraction = Fraction(0)
     #: What was laid last: its division, and the number of its slot.
     laid: tuple[Fraction, int] = (Fraction(1), 0)
-    #: Where the bar begins, and where each beat of it ends.
+    #: Where the bar begins, its beats, and where each of them ends.
     _start: Fraction = Fraction(0)
+    _beats: tuple[Fraction, ...] = ()
     _ends: tuple[Fraction, ...] = ()
 
+    _is_straight: bool = True
+
     def __post_init__(self) -> None:
+        self._is_straight = self.swing.ratio == 1
         self._open_bar(self.at)
 
     @property
@@ -171,39 +174,51 @@ class Cursor:
         self.meter = meter
         self._open_bar(self.at)
 
-    def lay(self, leg: int, slot: Slot) -> Iterator[Place]:
-        """Yield a slot, starting here; slot 0 of a division starts on a beat."""
-        if slot.number == 0:
-            self.span = self._next_beats(slot.division.denominator)
-        self.laid = slot.division, slot.number
-        end = self.at + self.span * self.swing.share(slot.division, slot.number)
-        kind, pitch, accent, chord, touch = slot.kind, slot.pitch, slot.accent, slot.chord, slot.touch
-        how, on_grid = slot.how, True
+    def lay(self, leg: int, slot: Slot) -> Sequence[Place]:
+        """Lay a slot, starting here, and return it, in two or more where it crosses bar lines.
+
+        Slot 0 of a division starts on a beat.
+        """
+        division, number = slot.division, slot.number
+        if number == 0:
+            self.span = self._next_beats(division.denominator)
+        self.laid = division, number
+        at, span = self.at, self.span
+        length = span / division.numerator if self._is_straight else span * self.swing.share(division, number)
+        found = Place(
+            at,
+            length,
+            leg,
+            self.bar,
+            self.beat,
+            number,
+            division,
+            slot.kind,
+            slot.pitch,
+            slot.accent,
+            slot.chord,
+            slot.statement,
+            slot.touch,
+            slot.word,
+            span,
+            True,
+            slot.how,
+        )
+        if at + length > self._ends[-1]:
+            return list(self._over_lines(found))
+        self._advance(at + length)
+        return (found,)
+
+    def _over_lines(self, place: Place) -> Iterator[Place]:
+        """Yield a place cut at each bar line: a note is struck once and held from there on, a silence goes on."""
+        end = place.onset + place.length
         while self.at < end:
             until = min(end, self._ends[-1])
-            yield Place(
-                onset=self.at,
-                length=until - self.at,
-                leg=leg,
-                bar=self.bar,
-                beat=self.beat,
-                slot=slot.number,
-                division=slot.division,
-                kind=kind,
-                pitch=pitch,
-                accent=accent,
-                chord=chord,
-                statement=slot.statement,
-                touch=touch,
-                word=slot.word if on_grid else None,
-                span=self.span,
-                on_grid=on_grid,
-                how=how,
-            )
+            yield altered(place, onset=self.at, length=until - self.at, bar=self.bar, beat=self.beat)
             self._advance(until)
-            if kind == "note":
-                kind, pitch, accent, chord, touch, how = "hold", None, None, None, None, AS_WRITTEN
-            on_grid = False
+            if place.kind == "note":
+                place = altered(place, kind="hold", pitch=None, accent=None, chord=None, touch=None, how=AS_WRITTEN)
+            place = altered(place, word=None, on_grid=False)
 
     def fill(self, leg: int, division: Fraction, length: Fraction, kind: SlotKind) -> Iterator[Place]:
         """Yield a silence or a hold for so many beats from here, cut at beats; inside a beat its own slots go on."""
@@ -212,21 +227,21 @@ class Cursor:
             until = min(end, self._ends[self.beat - 1])
             inside = self.inside
             here, slot = (self.laid[0], self.laid[1] + 1) if inside else (division, 0)
-            span = self.span if inside else self.meter.beats_of(self.bar)[self.beat - 1]
+            span = self.span if inside else self._beats[self.beat - 1]
             length = until - self.at
             yield Place(self.at, length, leg, self.bar, self.beat, slot, here, kind, span=span, on_grid=False)
             self._advance(until)
 
     def _open_bar(self, start: Fraction) -> None:
         self._start, self.beat = start, 1
-        self._ends = tuple(accumulate(self.meter.beats_of(self.bar), initial=start))[1:]
+        self._beats = self.meter.beats_of(self.bar)
+        self._ends = tuple(accumulate(self._beats, initial=start))[1:]
 
     def _next_beats(self, count: int) -> Fraction:
         """Return how long the next beats are together, over the bar line where they go over it."""
-        beats = self.meter.beats_of(self.bar)
         if count == 1:
-            return beats[self.beat - 1]
-        bar, left = self.bar, list(beats[self.beat - 1 :])
+            return self._beats[self.beat - 1]
+        bar, left = self.bar, list(self._beats[self.beat - 1 :])
         while len(left) < count:
             bar += 1
             left += self.meter.beats_of(bar)

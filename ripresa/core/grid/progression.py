@@ -1,10 +1,9 @@
 """Progressions: ``G D/F# | Em7 C`` read into chords that stand from beat to beat."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import label, parse_amount, plural
+from ripresa.core.exact import Fraction, label, parse_amount, plural
 from ripresa.core.pitch import Chord, parse_chord
 from ripresa.core.rhythm import Meter
 

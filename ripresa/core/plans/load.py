@@ -1,9 +1,8 @@
 """Notes a week: a small rise is healthy; more is flagged and not forbidden."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
-from ripresa.core.exact import decimal
+from ripresa.core.exact import Fraction, decimal
 
 
 @dataclass(frozen=True, slots=True)

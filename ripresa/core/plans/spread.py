@@ -8,11 +8,11 @@ are left; what does not fit is said, with the date that would fit it.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
-from fractions import Fraction
 from functools import cached_property
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.plans.days import LATEST, Days, days_between, parse_date, parse_days
 
 DayKind = Literal["planned", "done", "lesson", "off", "free"]

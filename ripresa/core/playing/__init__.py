@@ -8,7 +8,20 @@ from ripresa.core.playing.cueing import cues_at
 from ripresa.core.playing.due import expected_onsets, most_due
 from ripresa.core.playing.guess import Guess, guess_of
 from ripresa.core.playing.lead import COUNT_A_BAR, MEANWHILE, Before, lead_of
-from ripresa.core.playing.performance import ROLL, BackTone, Performance, TimedSaid, TimedTone, perform, score, timed
+from ripresa.core.playing.performance import (
+    ROLL,
+    BackTone,
+    BarSpan,
+    Performance,
+    PulseTick,
+    TimedLead,
+    TimedSaid,
+    TimedTick,
+    TimedTone,
+    perform,
+    score,
+    timed,
+)
 from ripresa.core.playing.practice import (
     SLOWS,
     at_step,
@@ -36,15 +49,19 @@ __all__ = [
     "WORDS",
     "Accompaniment",
     "BackTone",
+    "BarSpan",
     "Before",
     "Drum",
     "Guess",
     "Performance",
     "Pulse",
+    "PulseTick",
     "Score",
     "Sounding",
     "Spoken",
+    "TimedLead",
     "TimedSaid",
+    "TimedTick",
     "TimedTone",
     "Window",
     "at_step",

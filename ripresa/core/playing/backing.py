@@ -1,12 +1,11 @@
 """Backing: chords, a bass line and a plain groove under a drill, from its own progression or its tonic."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill.material import Line, Material, ScaleRun, Strum
-from ripresa.core.grid import ChordSpan, parse_progression
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import ChordSpan, Record, parse_progression
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, Chord, parse_tonic, voiced
 from ripresa.core.playing.struck import Drum, layer_sounds
 from ripresa.core.reading import Reading
@@ -29,8 +28,7 @@ _SHORT = Fraction(1, 8)
 _LAYERS: tuple[Literal["hits", "foot", "arm"], ...] = ("hits", "foot", "arm")
 
 
-@dataclass(frozen=True, slots=True)
-class BackNote:
+class BackNote(Record, frozen=True):
     """A note of the backing: where and how long in beats, heard MIDI notes or a drum."""
 
     at: Fraction

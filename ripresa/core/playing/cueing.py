@@ -1,9 +1,8 @@
 """Which cues hold where: a line for a leg, a station or a step, shown beside the word and never over the notes."""
 
-from fractions import Fraction
-
 from ripresa.core.drill import Cue, Step
 from ripresa.core.drill.accents import Walk
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import Reading
 
 

@@ -1,8 +1,8 @@
 """What is due: the notes of a stretch of a performance."""
 
-from fractions import Fraction
 from math import lcm
 
+from ripresa.core.exact import Fraction
 from ripresa.core.playing.score import Window
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import span_seconds

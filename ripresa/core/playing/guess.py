@@ -1,9 +1,8 @@
 """Where was beat 1? A guess held against the bar lines of what was played."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
-from ripresa.core.exact import decimal
+from ripresa.core.exact import Fraction, decimal
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import place_name, span_seconds
 

@@ -2,12 +2,11 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import islice
 from typing import Literal, NamedTuple
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import decimal, division_label, label, told_beside
+from ripresa.core.exact import Fraction, decimal, division_label, label, told_beside
 from ripresa.core.grid import Cursor, Slot, slot_numbers
 from ripresa.core.playing.score import Lead, Rehearsal, Said, Tick, room
 from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, too_fast
@@ -153,7 +152,7 @@ def _sayings(reading: Reading, bpm: Fraction, before: Before) -> tuple[list[_Say
             if cursor.at >= beats:
                 break
             word = counting.word(of, cursor.beat, number)
-            laid = list(cursor.lay(0, Slot(of, number)))
+            laid = cursor.lay(0, Slot(of, number))
             words += [(place.onset, word) for place in laid if place.on_grid and word]
         words = [one for one in words if one[0] < beats]
         aloud = {at for at, _ in words}

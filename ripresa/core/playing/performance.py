@@ -6,11 +6,11 @@ own position, never by adding up rounded gaps, so nothing drifts.
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.drill import Entering, Step
-from ripresa.core.exact import Exact
+from ripresa.core.exact import Exact, Fraction
+from ripresa.core.grid import Record
 from ripresa.core.playing.backing import Accompaniment, backing
 from ripresa.core.playing.lead import COUNT_A_BAR, Before, lead_of
 from ripresa.core.playing.pulse import Pulse
@@ -26,8 +26,7 @@ ROLL = Fraction(1, 40)
 _SECOND_MIDI, _SECOND_SECONDS = 41, Fraction(1, 5)
 
 
-@dataclass(frozen=True, slots=True)
-class TimedTone:
+class TimedTone(Record, frozen=True):
     """A note to sound: index of its event, seconds from the start, seconds long, heard MIDI note or None.
 
     ``also`` are the heard notes that sound with it: the other tones of a chord; ``apart`` the seconds from one of them
@@ -46,16 +45,14 @@ class TimedTone:
     drum: Drum | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class TimedTick:
+class TimedTick(Record, frozen=True):
     """A click: seconds from the start of its part, and its level or role."""
 
     at: float
     level: Literal["strong", "plain", "division", "count"]
 
 
-@dataclass(frozen=True, slots=True)
-class TimedSaid:
+class TimedSaid(Record, frozen=True):
     """A word that is spoken: when its vowel sounds, seconds until the next word, and the word."""
 
     at: float
@@ -63,16 +60,14 @@ class TimedSaid:
     word: str
 
 
-@dataclass(frozen=True, slots=True)
-class TimedWord:
+class TimedWord(Record, frozen=True):
     """A word that is shown, of the count-in or of a division that is said, and when."""
 
     at: float
     word: str
 
 
-@dataclass(frozen=True, slots=True)
-class TimedRehearsal:
+class TimedRehearsal(Record, frozen=True):
     """A division that is said before it is played: when, for how long in seconds, and which."""
 
     at: float
@@ -80,8 +75,7 @@ class TimedRehearsal:
     division: str
 
 
-@dataclass(frozen=True, slots=True)
-class BarSpan:
+class BarSpan(Record, frozen=True):
     """A bar of a turn, or the part of it that is played.
 
     Args:
@@ -97,16 +91,14 @@ class BarSpan:
     cue: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class PulseTick:
+class PulseTick(Record, frozen=True):
     """A beat of the inner pulse: seconds from the start of the first turn, and how loud, from 0 to 1."""
 
     at: float
     loud: float
 
 
-@dataclass(frozen=True, slots=True)
-class BackTone:
+class BackTone(Record, frozen=True):
     """A note of the backing: seconds from the start of a turn, seconds long, heard MIDI notes or a drum."""
 
     at: float
@@ -115,8 +107,7 @@ class BackTone:
     drum: Drum | None
 
 
-@dataclass(frozen=True, slots=True)
-class TimedLead:
+class TimedLead(Record, frozen=True):
     """What comes before the first note, in seconds from its own start.
 
     Args:
@@ -236,8 +227,12 @@ def score(
 def timed(made: Score, bpm: Fraction) -> Performance:
     """Return a score in seconds at a tempo."""
 
+    beat = span_seconds(Fraction(1), bpm)
+    above, below = beat.numerator, beat.denominator
+
     def seconds(beats: Fraction) -> float:
-        return float(span_seconds(beats, bpm))
+        # One division of whole numbers is rounded once, as the fraction itself would be.
+        return beats.numerator * above / (beats.denominator * below)
 
     lead = made.lead
     return Performance(

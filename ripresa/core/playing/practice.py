@@ -4,14 +4,13 @@ None of these changes the drill: each makes another reading or performance of it
 """
 
 from dataclasses import replace
-from fractions import Fraction
 from itertools import pairwise
 
 from ripresa.core.drill import Drill, Reduce, Step, reduce_of
 from ripresa.core.drill.click import OfTheSlots
 from ripresa.core.drill.material import Count, Line
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 from ripresa.core.playing.score import Window
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting

@@ -2,11 +2,10 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label, listed
+from ripresa.core.exact import Exact, Fraction, label, listed
 from ripresa.core.rhythm import MIDDLE_RATE, Meter, inner_pulse
 
 School = Literal["middle", "large", "smallest"]

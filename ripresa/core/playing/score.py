@@ -5,12 +5,13 @@ Windows, turns and loops are cut and repeated here, where nothing is rounded; ``
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise
 from typing import Literal, TypeVar
 
 from ripresa.core.drill import Step
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Record, altered
 from ripresa.core.playing.backing import BackNote
 from ripresa.core.playing.cueing import cues_at
 from ripresa.core.playing.struck import Drum
@@ -21,8 +22,7 @@ MOST_TURNS = 8
 Word = tuple[Fraction, str]
 
 
-@dataclass(frozen=True, slots=True)
-class Tone:
+class Tone(Record, frozen=True):
     """A note: index of its event, onset and beats it sounds, heard MIDI notes from the lowest, its level.
 
     ``loud`` is the share of its loudness that it has beside another hand; ``apart`` the seconds from one tone of a
@@ -39,16 +39,14 @@ class Tone:
     drum: Drum | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Tick:
+class Tick(Record, frozen=True):
     """A click: where it is, and its level or role."""
 
     at: Fraction
     level: Literal["strong", "plain", "division", "count"]
 
 
-@dataclass(frozen=True, slots=True)
-class Said:
+class Said(Record, frozen=True):
     """A word that is spoken: where its vowel sounds, beats until the next word, and the word."""
 
     at: Fraction
@@ -65,8 +63,7 @@ class Rehearsal:
     division: str
 
 
-@dataclass(frozen=True, slots=True)
-class BarPart:
+class BarPart(Record, frozen=True):
     """A bar of a turn, or the part of it that is played.
 
     Args:
@@ -168,11 +165,11 @@ def bar_parts(reading: Reading, start: Fraction, end: Fraction, step: Step | Non
 def within(score: Score, reading: Reading, window: Window, step: Step | None = None) -> Score:
     """Return the part of a score in a window as a loop of its own; the click keeps its phase and goes round with it."""
     rounds = range(int(window.end // score.click_beats) + 1)
-    ticks = [replace(tick, at=number * score.click_beats + tick.at) for number in rounds for tick in score.ticks]
+    ticks = [altered(tick, at=number * score.click_beats + tick.at) for number in rounds for tick in score.ticks]
 
     def cut(items: Iterable[S]) -> tuple[S, ...]:
         return tuple(
-            replace(one, at=one.at - window.start, beats=min(one.beats, window.end - one.at))
+            altered(one, at=one.at - window.start, beats=min(one.beats, window.end - one.at))
             for one in items
             if window.start <= one.at < window.end
         )
@@ -182,7 +179,7 @@ def within(score: Score, reading: Reading, window: Window, step: Step | None = N
         beats=window.beats,
         bars=tuple(bar_parts(reading, window.start, window.end, step)),
         tones=cut(score.tones),
-        ticks=tuple(replace(tick, at=tick.at - window.start) for tick in ticks if window.start <= tick.at < window.end),
+        ticks=tuple(altered(tick, at=tick.at - window.start) for tick in ticks if window.start <= tick.at < window.end),
         click_beats=window.beats,
         said=cut(score.said),
         backing=cut(score.backing),
@@ -199,7 +196,7 @@ def in_turn(score: Score, turns: int) -> Score:
         raise OutOfRange(f"Take turns of 1 to {MOST_TURNS} passes, not {turns}.", field="turns")
 
     def repeated(items: Iterable[R], times: int) -> tuple[R, ...]:
-        return tuple(replace(one, at=turn * score.beats + one.at) for turn in range(times) for one in items)
+        return tuple(altered(one, at=turn * score.beats + one.at) for turn in range(times) for one in items)
 
     return replace(
         score,

@@ -6,9 +6,9 @@ both are held to the same list (``tools/drift.py`` makes it, the player's tests 
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.exact import Fraction
 from ripresa.core.playing.backing import BackNote
 from ripresa.core.playing.score import Said, Score, Tone
 

@@ -3,13 +3,12 @@
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import lru_cache
 from itertools import groupby, pairwise
 from typing import Literal
 
 from ripresa.core.drill import VoiceRow
-from ripresa.core.exact import decimal, division_label, label, told_beside
+from ripresa.core.exact import Fraction, decimal, division_label, label, told_beside
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading
 

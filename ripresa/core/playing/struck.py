@@ -1,9 +1,9 @@
 """Sounds without pitch: what a struck instrument sounds like by hand and by place, and the sounds of the layers."""
 
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import Literal
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 

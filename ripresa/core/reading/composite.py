@@ -1,9 +1,8 @@
 """The composite: what two hands strike together, as one line that can be tapped, counted and measured."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 
-from ripresa.core.grid import Event
+from ripresa.core.grid import Event, altered
 
 
 def syllables_of(phrase: str) -> tuple[str, ...]:
@@ -42,7 +41,7 @@ def composite(right: Sequence[Event], left: Sequence[Event], phrase: str = "") -
         if struck and syllables:
             number_said = said[1] if said[0] == event.leg else 0
             word, said = syllables[number_said % len(syllables)], (event.leg, number_said + 1)
-        yield replace(
+        yield altered(
             event,
             count=word,
             length=until - onset,

@@ -1,14 +1,16 @@
 """Events: what is laid, with its hand, its accent, its group and the word that is said there."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 from itertools import groupby
 
 from ripresa.core.drill import Drill, ornamented
 from ripresa.core.drill.accents import Accents, Mark
 from ripresa.core.drill.hands import SLUR, Hands
-from ripresa.core.grid import Event, Layer, Place
-from ripresa.core.rhythm import EIGHT, Meter
+from ripresa.core.grid import Event, Layer, Place, altered
+from ripresa.core.rhythm import EIGHT, Meter, SlotKind
+
+#: What a slur can come from.
+_SOUNDING = frozenset({"note", "hold"})
 
 
 def events_of(
@@ -19,39 +21,44 @@ def events_of(
         places = ornamented(places, drill.ornaments)
     numbers = _beat_numbers(drill, places, meter)
     # What is not struck takes no stroke of the hand, and uses none up.
-    struck = [replace(place, kind="hold") if place.how.ornament and place.kind == "note" else place for place in places]
+    struck = [altered(place, kind="hold") if place.how.ornament and place.kind == "note" else place for place in places]
     strokes = list(hands.strokes(struck))
     marks = list(accents.marks(places))
     inside = _in_groups(places, marks)
+    word_of = drill.counting.word
     found = []
-    for index, (place, law, mark) in enumerate(zip(places, strokes, marks, strict=True)):
-        stroke = None if place.how.ornament else place.how.stroke or law
-        follows = index > 0 and places[index - 1].kind in {"note", "hold"}
+    before: SlotKind = "rest"
+    for place, law, mark, number, in_group in zip(places, strokes, marks, numbers, inside, strict=True):
+        how, kind = place.how, place.kind
+        stroke = None if how.ornament else how.stroke or law
+        is_slur = stroke == SLUR or how.ornament is not None
         found.append(
+            # In the order of the fields: a long drill has twenty thousand of them.
             Event(
-                onset=place.onset,
-                length=place.length,
-                leg=place.leg,
-                bar=place.bar,
-                beat=place.beat,
-                slot=place.slot,
-                division=place.division,
-                count=place.word or drill.counting.word(place.division, numbers[index], place.slot, place.span),
-                span=place.span,
-                kind="air" if place.kind == "rest" and stroke else place.kind,
-                pitch=place.pitch,
-                stroke=None if stroke == SLUR else stroke,
-                accent=place.accent or mark.level,
-                group=mark.group,
-                slurred=(stroke == SLUR or place.how.ornament is not None) and follows,
-                chord=place.chord,
-                statement=place.statement,
-                in_group=inside[index],
-                touch=place.touch,
-                layer=layer,
-                how=place.how,
+                place.onset,
+                place.length,
+                place.leg,
+                place.bar,
+                place.beat,
+                place.slot,
+                place.division,
+                place.word or word_of(place.division, number, place.slot, place.span),
+                "air" if kind == "rest" and stroke else kind,
+                place.pitch,
+                None if stroke == SLUR else stroke,
+                place.accent or mark.level,
+                mark.group,
+                is_slur and before in _SOUNDING,
+                place.chord,
+                place.statement,
+                in_group,
+                place.touch,
+                layer,
+                place.span,
+                how,
             )
         )
+        before = kind
     return tuple(found)
 
 

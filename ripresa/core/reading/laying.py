@@ -1,12 +1,11 @@
 """Laying a leg: its pass slot by slot, the closing tonic, the seam, each added up by the cursor."""
 
 from collections.abc import Iterator
-from dataclasses import replace
-from fractions import Fraction
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import NotePass, own_rhythm
-from ripresa.core.grid import Cursor, LegReading, Place, Slot, Touch, slot_numbers
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Cursor, LegReading, Place, Slot, Touch, altered, slot_numbers
 from ripresa.core.pitch import Instrument
 from ripresa.core.reading.fingering import touches
 from ripresa.core.rhythm import Meter, SlotKind
@@ -39,8 +38,8 @@ def lay_leg(
         if slot.kind == "note":
             last = (cursor.at - start, slot.division, slot.number)
             worked_out = next(touch)
-            # What the material itself says of fingers stays.
-            slot = replace(slot, touch=slot.touch or worked_out)
+            if worked_out and not slot.touch:
+                slot = altered(slot, touch=worked_out)
         places += cursor.lay(index, slot)
     pass_beats = cursor.at - start
     division, number = _after_last(cursor) if notes.rhythm else next(numbers)

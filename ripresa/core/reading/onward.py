@@ -1,10 +1,11 @@
 """A leg as it would go on: laid again and again by the same cursor, for whatever comes home later than the leg ends."""
 
 from collections.abc import Callable, Iterator
-from fractions import Fraction
+from dataclasses import replace
 from itertools import chain
 
-from ripresa.core.grid import Cursor, LegReading, Place, Slot, slot_numbers
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Cursor, LegReading, Place, Slot, altered, slot_numbers
 from ripresa.core.reading.reading import Reading
 
 #: So many slots are looked through for something that comes home; what comes later is said not to.
@@ -39,11 +40,46 @@ def rounds(reading: Reading, leg: LegReading) -> Iterator[list[Place]]:
     cursor.go_to(leg.start)
     turn = _own_turn(cursor, leg) if leg.rhythm else _division_turns(cursor, leg)
     while True:
-        begin = _inside_bar(reading, cursor)
+        begin, at, bar = _inside_bar(reading, cursor), cursor.at, cursor.bar
         found: list[Place] = []
         while not found or (_inside_bar(reading, cursor) != begin and len(found) <= FARTHEST_HOME):
             found += next(turn)
         yield found
+        if _inside_bar(reading, cursor) == begin and _comes_alike(reading, leg):
+            yield from _moved(found, cursor.at - at, cursor.bar - bar)
+
+
+def _comes_alike(reading: Reading, leg: LegReading) -> bool:
+    """Whether each round is the first, moved: all bars take turns, and nothing runs on from the round before."""
+    return not reading.meter.head and (not leg.rhythm or leg.rhythm[0].number == 0)
+
+
+def _moved(places: list[Place], beats: Fraction, bars: int) -> Iterator[list[Place]]:
+    """Yield places again and again, each time so many beats and bars later."""
+    while True:
+        places = [altered(place, onset=place.onset + beats, bar=place.bar + bars) for place in places]
+        yield places
+
+
+def slots_on(reading: Reading, leg: LegReading, divisions: tuple[Fraction, ...]) -> Callable[[int], Place]:
+    """Return how any slot of some divisions lies, from the start of a leg on and without end: by its number, from 0."""
+    going = rounds(reading, replace(leg, divisions=divisions, rhythm=()))
+    known = [place for place in next(going) if place.on_grid]
+    ends = known[-1].onset + known[-1].span * reading.drill.swing.share(known[-1].division, known[-1].slot)
+    begins = known[0].onset
+    comes_alike = not reading.meter.head and reading.meter.phase(ends) == reading.meter.phase(begins)
+    count, beats, bars = len(known), ends - begins, reading.meter.place(ends)[0] - known[0].bar
+
+    def slot(number: int) -> Place:
+        if comes_alike:
+            turns, index = divmod(number, count)
+            found = known[index]
+            return altered(found, onset=found.onset + turns * beats, bar=found.bar + turns * bars) if turns else found
+        while number >= len(known):
+            known.extend(place for place in next(going) if place.on_grid)
+        return known[number]
+
+    return slot
 
 
 def onward(reading: Reading, leg: LegReading) -> Iterator[Place]:

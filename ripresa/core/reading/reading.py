@@ -7,17 +7,18 @@ works it out again. A reading has no tempo: its positions are beats.
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import chain
 from math import ceil
+from operator import sub
+from typing import Any
 
 from ripresa.core.drill import REDUCTIONS, Drill, Leg, Reduce
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
 from ripresa.core.drill.material import NotePass
 from ripresa.core.drill.second import BALANCES
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Cursor, Event, LegReading, Place
 from ripresa.core.pitch import Instrument, Shape, instrument_named
 from ripresa.core.reading.laying import fingered, lay_leg
@@ -67,10 +68,22 @@ class Reading:
         """The events of all rows; whoever names one by its number counts in these."""
         return self.events + self.other
 
-    @property
+    @cached_property
     def notes(self) -> tuple[Event, ...]:
         """The events that are notes."""
         return tuple(event for event in self.events if event.kind == "note")
+
+    @cached_property
+    def closest(self) -> Fraction | None:
+        """The shortest gap from note to note as it goes round, in beats; None without notes."""
+        return min(self.gaps(), default=None)
+
+    def gaps(self) -> Iterator[Fraction]:
+        """Yield the beats from each note to the next, from the last to the first of the next turn too."""
+        onsets = [event.onset for event in self.notes]
+        yield from map(sub, onsets[1:], onsets)
+        if onsets:
+            yield self.beats - onsets[-1] + onsets[0]
 
     @property
     def bars(self) -> Fraction:
@@ -145,7 +158,26 @@ def sounding_of(events: Sequence[Event]) -> Iterator[tuple[Event, Fraction]]:
 
 
 def read(drill: Drill) -> Reading:
-    """Return the reading of a drill.
+    """Return the reading of a drill; the last few are remembered, whatever they are called and how fast they go.
+
+    Raises:
+        OutOfRange: It would have more than 20,000 notes.
+    """
+    found = _remembered(replace(drill, **_NOT_READ))
+    return replace(found, drill=drill)
+
+
+@lru_cache(maxsize=8)
+def _remembered(drill: Drill) -> Reading:
+    return worked_out(drill)
+
+
+#: What a drill says that changes nothing of how it is read.
+_NOT_READ: dict[str, Any] = {"title": "any", "purpose": "", "tags": (), "bpm": Fraction(60)}
+
+
+def worked_out(drill: Drill) -> Reading:
+    """Return the reading of a drill, worked out anew.
 
     Raises:
         OutOfRange: It would have more than 20,000 notes.

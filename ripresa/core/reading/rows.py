@@ -2,13 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction
 from itertools import islice
 
 from ripresa.core.drill import NO_HITS, Drill, Reduce, reduced, voiced_by_level
 from ripresa.core.drill.hands import ByPlace, Letters, NoHands
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import HANDS_OF, Event, LegReading, Place
 from ripresa.core.pitch import Instrument
 from ripresa.core.reading.composite import composite

@@ -2,12 +2,12 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import NotePass, scale_of
 from ripresa.core.drill.second import First, filled
-from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, slot_numbers
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, altered, slot_numbers
 from ripresa.core.pitch import Instrument
 from ripresa.core.reading.fingering import second_touches
 from ripresa.core.rhythm import Meter
@@ -99,13 +99,13 @@ def left_divisions(drill: Drill, leg: LegReading) -> tuple[Fraction, ...]:
 def _cut(places: Sequence[Place], end: Fraction) -> Iterator[Place]:
     for place in places:
         if place.onset < end:
-            yield replace(place, length=min(place.length, end - place.onset))
+            yield altered(place, length=min(place.length, end - place.onset))
 
 
 def _fingered(drill: Drill, places: Sequence[Place]) -> Iterator[Place]:
     """Yield places with their fingers where these are wanted: what plays says its own, or they are found by rule."""
     if not drill.knows_fingering:
-        yield from (replace(place, touch=None) for place in places)
+        yield from (altered(place, touch=None) for place in places)
         return
     if any(place.touch for place in places):
         yield from places
@@ -113,7 +113,7 @@ def _fingered(drill: Drill, places: Sequence[Place]) -> Iterator[Place]:
     pitches = [place.pitch for place in places if place.kind == "note"]
     touched = second_touches(drill.material if drill.second.plays.follows else None, pitches)
     for place in places:
-        yield replace(place, touch=next(touched)) if place.kind == "note" else place
+        yield altered(place, touch=next(touched)) if place.kind == "note" else place
 
 
 def second_leg(drill: Drill, leg: LegReading, events: Sequence[Event]) -> LegReading:

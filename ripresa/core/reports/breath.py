@@ -8,10 +8,10 @@ bar; never inside a slur, nor before a leading note or between it and its tonic,
 from collections import deque
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import groupby, pairwise
 
 from ripresa.core.drill.material import scale_of
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading, sounding_of
 from ripresa.core.rhythm import span_seconds

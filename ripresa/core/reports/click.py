@@ -2,10 +2,9 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.drill.click import ClickCycle
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.reports.dial import dial, drift_heard, named
 from ripresa.core.rhythm import Meter
 

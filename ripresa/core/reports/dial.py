@@ -1,10 +1,9 @@
 """The dial: how an ordinary metronome is set to give a click plan."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.drill.click import ClickCycle
-from ripresa.core.exact import label, short
+from ripresa.core.exact import Fraction, label, short
 from ripresa.core.rhythm import Meter, slot_name
 
 #: Mechanical metronomes and most others begin here.

@@ -1,16 +1,17 @@
 """Endings: where a line is over, what is missing to the next 1, and how it goes through chords."""
 
-from collections.abc import Iterator
+from bisect import bisect_left
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise, takewhile
 
 from ripresa.core.drill import Leg
 from ripresa.core.drill.material import Line
 from ripresa.core.errors import RipresaError
-from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, chord_at, parse_progression, slot_numbers
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Event, LegReading, Place, chord_at, parse_progression
 from ripresa.core.pitch import Chord
-from ripresa.core.reading import FARTHEST_HOME, Reading, read
+from ripresa.core.reading import FARTHEST_HOME, Reading, read, slots_on
 from ripresa.core.reports.groups import Start, end_of, start_of
 
 #: Two tones are a step apart up to a whole tone.
@@ -143,20 +144,20 @@ def statements(reading: Reading) -> tuple[Statement, ...]:
     )
 
 
-def _slots_on(reading: Reading, leg: LegReading, divisions: tuple[Fraction, ...]) -> Iterator[Place]:
-    """Yield each slot of some divisions from the start of a leg on, without end."""
-    cursor = Cursor(reading.meter, reading.drill.swing)
-    cursor.go_to(leg.start)
-    for division, number in slot_numbers(divisions):
-        yield next(iter(list(cursor.lay(leg.index, Slot(division, number)))))
-
-
 def _missing(reading: Reading, leg: LegReading) -> int:
     """Return how many slots of a leg's divisions lie between the end of its pass and the next 1."""
     end = leg.start + leg.pass_beats
     line = end + reading.meter.to_bar_line(end)
-    slots = takewhile(lambda place: place.onset < line, _slots_on(reading, leg, leg.divisions))
-    return sum(place.onset >= end for place in slots)
+    slot = slots_on(reading, leg, leg.divisions)
+    return _first_from(slot, line) - _first_from(slot, end)
+
+
+def _first_from(slot: Callable[[int], Place], position: Fraction) -> int:
+    """Return the number of the first slot that does not begin before a position."""
+    beyond = 1
+    while slot(beyond).onset < position:
+        beyond *= 2
+    return bisect_left(range(beyond), position, key=lambda number: slot(number).onset)
 
 
 def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
@@ -169,11 +170,9 @@ def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
     first: Fraction | None = None
     second: Start | None = None
     on_beats = True
-    for index, place in enumerate(_slots_on(reading, leg, leg.divisions)):
-        if index > FARTHEST_HOME:
-            return None
-        if index < before or (index - before) % length:
-            continue
+    slot = slots_on(reading, leg, leg.divisions)
+    for index in range(before, FARTHEST_HOME + 1, length):
+        place = slot(index)
         on_beats = on_beats and not start_of(place, reading.meter).name
         if first is None:
             first = place.onset

@@ -1,9 +1,8 @@
 """The fit report: how a pass of a leg fits the bar."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import LegReading, SlotPlace
 from ripresa.core.rhythm import Meter, place_name, slot_name
 

@@ -6,11 +6,11 @@ unequal or some slots are silent. For even beats and n notes on s a beat it come
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import chain, groupby, tee
 
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.material import Line
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event, LegReading, Place
 from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs
 from ripresa.core.rhythm import Meter, count_word, slot_name

@@ -1,10 +1,10 @@
 """What the hands do in a reading: how the load divides, which motion limits, where the pendulum is at odds."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import islice, pairwise
 
 from ripresa.core.drill.hands import ByPlace
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports.strings import fingers_of

@@ -1,14 +1,13 @@
 """The small sums: what a teacher works out between two lessons, without a drill."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.drill import DIVISIONS, Drill, Leg
 from ripresa.core.drill.accents import LARGEST_GROUP, EveryNth
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.reading import read
 from ripresa.core.reports.click import click_figures
 from ripresa.core.reports.dial import dial

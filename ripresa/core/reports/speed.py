@@ -1,12 +1,11 @@
 """How fast a drill is: from the gaps between its notes as it goes round, the one across the repeat among them."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import lru_cache
-from itertools import pairwise
+from operator import sub
 
 from ripresa.core.drill import Drill, Reduce
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing, span_seconds
 
@@ -40,7 +39,7 @@ def peak_per_beat(reading: Reading) -> Fraction:
     >>> str(peak_per_beat(read(Drill(material=Count("1 (&) (2) (3) & (4)")))))
     '2/3'
     """
-    return 1 / min(loop_gaps(reading), default=reading.beats)
+    return 1 / (reading.closest or reading.beats)
 
 
 def peak_of(reading: Reading) -> Fraction:
@@ -59,28 +58,25 @@ def speeds(reading: Reading, bpm: Fraction) -> Speeds:
     return Speeds(peak_of(reading) * bpm / 60, len(reading.notes) / span_seconds(reading.beats, bpm))
 
 
-def loop_gaps(reading: Reading) -> Iterator[Fraction]:
-    """Yield the beats from each note to the next, from the last to the first of the next turn too."""
-    onsets = [event.onset for event in reading.notes]
-    yield from (after - before for before, after in pairwise(onsets))
-    if onsets:
-        yield reading.beats - onsets[-1] + onsets[0]
-
-
 def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
     """Return the speed of each leg: of the notes that follow each other inside it, gone round by itself."""
     straight = _straight_onsets(reading)
+    of_leg: dict[int, list[int]] = {}
+    for index, event in enumerate(reading.events):
+        if event.kind == "note":
+            of_leg.setdefault(event.leg, []).append(index)
     found = []
     for leg in reading.legs:
-        inside = [
-            index for index, event in enumerate(reading.events) if event.leg == leg.index and event.kind == "note"
-        ]
+        inside = of_leg.get(leg.index)
         if not inside:
             found.append(LegSpeed(leg.beats, (leg.beats,)))
             continue
         even = _gaps_around([straight[index] for index in inside], leg.beats)
-        played = _gaps_around([reading.events[index].onset for index in inside], leg.beats)
         shortest = min(even)
+        if reading.drill.swing.ratio == 1:
+            found.append(LegSpeed(shortest, (shortest,)))
+            continue
+        played = _gaps_around([reading.events[index].onset for index in inside], leg.beats)
         swung = {gap for gap, one in zip(played, even, strict=True) if one == shortest}
         found.append(LegSpeed(shortest, tuple(sorted(swung, reverse=True))))
     return tuple(found)
@@ -102,4 +98,4 @@ def _straight_onsets(reading: Reading) -> list[Fraction]:
 
 def _gaps_around(onsets: list[Fraction], beats: Fraction) -> list[Fraction]:
     """Return the gaps between onsets, and from the last to the first where so many beats go round."""
-    return [*(after - before for before, after in pairwise(onsets)), beats - onsets[-1] + onsets[0]]
+    return [*map(sub, onsets[1:], onsets), beats - onsets[-1] + onsets[0]]

@@ -2,13 +2,12 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise
 
 from ripresa.core.drill import DIVISIONS
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import division_label, plural
+from ripresa.core.exact import Fraction, division_label, plural
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.pitch import SPAN
 from ripresa.core.reading import Reading, read, unreduced

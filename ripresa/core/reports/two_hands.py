@@ -6,9 +6,9 @@ here uses that: all is counted in the events; the tests hold the one against the
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import pairwise
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Cursor, Event, LegReading, Slot, slot_numbers
 from ripresa.core.reading import Reading, left_divisions, syllables_of, unlike_legs, unreduced
 from ripresa.core.rhythm import span_seconds
@@ -161,8 +161,7 @@ def _turns(reading: Reading, leg: LegReading, divisions: Sequence[Fraction]) -> 
             cursor.go_to(cursor.at + reading.meter.beat_at(cursor.at))
         else:
             for _ in range(slots):
-                for _ in cursor.lay(leg.index, Slot(*next(numbers))):
-                    pass
+                cursor.lay(leg.index, Slot(*next(numbers)))
         yield cursor.at
 
 

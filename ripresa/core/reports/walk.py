@@ -1,10 +1,10 @@
 """The accent walk: its stations, when it is home, and the gaps at its seams, read off the notes it accents."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import islice, takewhile
 
 from ripresa.core.drill.accents import Walk
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import LegReading
 from ripresa.core.reading import FARTHEST_HOME, Reading, onward, rounds, unlike_legs
 from ripresa.core.rhythm import count_word

@@ -11,10 +11,10 @@ long: ``3 e & a +``.
 
 import re
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import NamedTuple
 
 from ripresa.core.errors import Unreadable
+from ripresa.core.exact import Fraction
 from ripresa.core.rhythm.kinds import Level, SlotKind
 
 _WORD = re.compile(r"^(?P<accent>[>~x-]?)(?P<open>\(?)(?P<word>\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|[a-z&+]+)(?P<close>\)?)$")

@@ -1,11 +1,11 @@
 """Count words: what is said on each slot of a beat, in numbers, in syllables, or in the teacher's own words."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction
 
 System = Literal["numbers", "syllables", "ands", "own"]
 Runs = Literal["bar", "eight", "phrase"]

@@ -3,9 +3,11 @@
 from bisect import bisect_right
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import cached_property
 from itertools import accumulate
+from math import floor
+
+from ripresa.core.exact import Fraction
 
 _NOTE_SIGNS = {
     # The sign of a half note is in few fonts; its name is in all of them.
@@ -113,7 +115,13 @@ class Meter:
         """Beats of the meter before each of these bars."""
         return tuple(accumulate((len(bar.beats) for bar in (*self.head, *self.bars)), initial=0))
 
-    @property
+    @cached_property
+    def _even(self) -> int:
+        """Beats of a bar where all bars are alike and each beat is one of the bpm; 0 elsewhere."""
+        beats = self.bars[0].beats
+        return len(beats) if len(self.bars) == 1 and not self.head and set(beats) == {1} else 0
+
+    @cached_property
     def _head_beats(self) -> Fraction:
         return self._starts[len(self.head)]
 
@@ -135,6 +143,9 @@ class Meter:
 
     def _bar_at(self, position: Fraction) -> tuple[int, Fraction]:
         """Return the number of the bar at a position, and how far into it that is."""
+        if self._even:
+            turns, rest = divmod(position, self._even)
+            return int(turns) + 1, rest
         if 0 <= position < self._head_beats:
             index = bisect_right(self._starts, position) - 1
             return index + 1, position - self._starts[index]
@@ -150,6 +161,10 @@ class Meter:
         >>> METERS["4/4"].place(Fraction(29, 2))
         (4, 3, Fraction(1, 2))
         """
+        if self._even:
+            passed = floor(position)
+            turns, beat = divmod(passed, self._even)
+            return turns + 1, beat + 1, position - passed
         bar, inside = self._bar_at(position)
         beat = 1
         for length in self.beats_of(bar):
@@ -175,6 +190,8 @@ class Meter:
         >>> str(METERS["7/8 (2+2+3)"].beats_passed(Fraction(5, 2)))
         '7/3'
         """
+        if self._even:
+            return position
         bar, beat, inside = self.place(position)
         if 1 <= bar <= len(self.head):
             before = self._counts[bar - 1]
@@ -185,6 +202,8 @@ class Meter:
 
     def bars_passed(self, position: Fraction) -> Fraction:
         """Return how many bars have passed at a position, a begun one by its share."""
+        if self._even:
+            return position / self._even
         bar, inside = self._bar_at(position)
         return bar - 1 + inside / self.bar(bar).length
 
@@ -224,6 +243,8 @@ class Meter:
 
     def to_beat(self, position: Fraction) -> Fraction:
         """Return how many beats are missing from a position to the next beat; 0 on one."""
+        if self._even:
+            return -position % 1
         bar, beat, inside = self.place(position)
         return self.beats_of(bar)[beat - 1] - inside if inside else Fraction(0)
 

@@ -6,11 +6,10 @@ first one's: the lengths of all are told in its beats.
 
 import re
 from dataclasses import replace
-from fractions import Fraction
 from functools import lru_cache
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.rhythm.meter import METERS, Bar, Meter
 
 LARGEST_ABOVE = 64

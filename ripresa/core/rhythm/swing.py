@@ -1,11 +1,10 @@
 """Swing: a ratio that moves the ideal places of a division; never the tolerance."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 
 WIDEST = 4
 #: Ready ratios, from straight to the hardest in use.

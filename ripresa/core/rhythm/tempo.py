@@ -7,13 +7,12 @@ minute. Everything is exact; rounding is left to whoever shows it.
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from itertools import pairwise
 from statistics import median
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label, round_half_up
+from ripresa.core.exact import Fraction, label, round_half_up
 
 SLOWEST_BPM = Fraction(1)
 FASTEST_BPM = Fraction(1000)
@@ -132,7 +131,7 @@ def band_place(nps: Fraction, low: Fraction, high: Fraction) -> Literal["below",
 
 
 MIDDLE_RATE = Fraction(140)
-_PULSES = tuple(Fraction(n) for n in ("1/2", "1", "2", "3", "4"))
+_PULSES = (Fraction(1, 2), *(Fraction(n) for n in (1, 2, 3, 4)))
 
 
 def inner_pulse(bpm: Fraction, middle: Fraction = MIDDLE_RATE) -> Fraction:

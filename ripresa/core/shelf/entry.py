@@ -1,7 +1,6 @@
 """What stands on the shelf: a ready drill with its aim, and the short way to write one."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Any, Literal
 
 from ripresa.core.drill import Drill, Leg, Seam
@@ -9,6 +8,7 @@ from ripresa.core.drill.accents import Accents, EachBeat
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.hands import Hands, NoHands
 from ripresa.core.drill.material import Material
+from ripresa.core.exact import Fraction, fraction_of
 
 Aim = Literal[
     "evenness",
@@ -58,7 +58,7 @@ def _legs(text: str) -> tuple[Leg, ...]:
     """Return the legs of ``"2 3 6+5"``."""
     found = []
     for word in text.split():
-        first, *following = (Fraction(one) for one in word.split("+"))
+        first, *following = (fraction_of(one) for one in word.split("+"))
         found.append(Leg(first, tuple(following)))
     return tuple(found)
 

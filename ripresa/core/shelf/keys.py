@@ -1,11 +1,10 @@
 """Keys: two hands in parallel, against each other, over held notes and broken chords."""
 
-from fractions import Fraction
-
 from ripresa.core.drill import SCHOOLS, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.material import Arpeggio, Line, OneNote, ScaleRun, Sequence
 from ripresa.core.drill.second import ChordsBelow, Contrary, OneKey, OwnLine, Parallel, SecondHand
+from ripresa.core.exact import Fraction
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 _BY_HANDS = SCHOOLS["hands"][2]

@@ -1,11 +1,10 @@
 """Layers: body, voice, a second count, one part alone, a breath, a way in."""
 
-from fractions import Fraction
-
 from ripresa.core.drill import SCHOOLS, Body, Cue, Enters, FootLayer, Hits, Reduce
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder, ByPlace, Letters
 from ripresa.core.drill.material import Cells, Count, OneNote, ScaleRun, Strum
+from ripresa.core.exact import Fraction
 from ripresa.core.rhythm import Counting
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 

@@ -1,10 +1,9 @@
 """Lines and cells: phrases of our own, where they land, and rhythms of one beat."""
 
-from fractions import Fraction
-
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import Economy
 from ripresa.core.drill.material import Cells, Line
+from ripresa.core.exact import Fraction
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 LINES: tuple[Shelved, ...] = (

@@ -1,9 +1,8 @@
 """Runs: even notes, changing divisions, sequences and arpeggios."""
 
-from fractions import Fraction
-
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Arpeggio, OneNote, ScaleRun, Sequence
+from ripresa.core.exact import Fraction
 from ripresa.core.rhythm import Swing
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 

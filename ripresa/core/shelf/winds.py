@@ -1,10 +1,9 @@
 """Winds: articulation patterns, the break, breath and long notes."""
 
-from fractions import Fraction
-
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import Articulated, ByOrder
 from ripresa.core.drill.material import Arpeggio, Line, LongNotes, OneNote, ScaleRun
+from ripresa.core.exact import Fraction
 from ripresa.core.shelf.entry import Shelved, shelf_drill
 
 _TONGUE = ByOrder(cycle=("T",))

@@ -3,7 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import datetime
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.changes import Overrides, Part
@@ -11,6 +10,7 @@ from ripresa.core.climbs import ClimbPlan, Decision
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.studio.people import Student
 from ripresa.core.takes import Fault, FaultKind, Figures, HeardNote, Mark, Offer, Remedy, Source
 

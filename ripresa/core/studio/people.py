@@ -2,14 +2,13 @@
 
 from dataclasses import dataclass
 from datetime import date, datetime
-from fractions import Fraction
 from typing import Literal
 
 from ripresa.core.changes import Part
 from ripresa.core.climbs import Level
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label
+from ripresa.core.exact import Exact, Fraction, label
 from ripresa.core.pitch import instrument_named, parse_pitch
 from ripresa.core.plans import WEEKDAYS, PracticePlan, parse_days
 from ripresa.core.rhythm import Counting, check_bpm

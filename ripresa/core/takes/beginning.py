@@ -6,7 +6,6 @@ and the one from which on most of the drill is met is where it begins.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise
 from math import ceil
 
@@ -14,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 from ripresa.core.playing import Window, score
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import span_seconds

@@ -3,14 +3,13 @@
 from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.exact import change_label
+from ripresa.core.exact import Fraction, change_label
 from ripresa.core.grid import Event
 from ripresa.core.playing import Window, expected_onsets
 from ripresa.core.reading import Reading

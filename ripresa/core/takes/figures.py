@@ -1,9 +1,8 @@
 """The figures of a take, each with its 95 % interval and the notes it rests on; times in seconds, negative is early."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 
-from ripresa.core.exact import Exact
+from ripresa.core.exact import Exact, Fraction
 from ripresa.core.takes.interval import Interval
 
 

@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 import numpy as np
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.listening import Listened
 from ripresa.core.playing import Window, expected_onsets, most_due
 from ripresa.core.reading import Reading

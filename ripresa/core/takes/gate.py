@@ -6,13 +6,12 @@ fits, what is offered in its place.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import Exact, Fraction, label, plural
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.measure import FEWEST_NOTES, Measured
@@ -56,7 +55,7 @@ class Offer:
 
     kind: OfferKind
     label: str
-    bpm: Fraction | None = None
+    bpm: Exact | None = None
     division: int | None = None
     instead: int | None = None
 

@@ -1,13 +1,13 @@
 """Latency: how late a source reports, measured by tapping along with a plain click."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 from statistics import median
 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.takes.interval import Interval, interval_of
 from ripresa.core.takes.match import match_times
 

@@ -2,13 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ripresa.core.exact import Fraction
 from ripresa.core.takes.due import SEAM_BEATS, Due
 from ripresa.core.takes.figures import Dot, Figures, LegFigures, LostBeat, Point, SlotFigures
 from ripresa.core.takes.fit import Fit, Rows, joint_fit

@@ -6,7 +6,6 @@ click, other accents or a rest between its legs; what the voice and the pulse do
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from itertools import pairwise
 
 from ripresa.core.changes import Bars, Part
@@ -14,7 +13,7 @@ from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Click, DropOut, NamedClick, OfTheSlots, Thinned
 from ripresa.core.drill.hands import ByOrder
-from ripresa.core.exact import change_label, division_label, label, parse_amount
+from ripresa.core.exact import Exact, Fraction, change_label, division_label, label, parse_amount
 from ripresa.core.playing import Pulse, Spoken, seams, slowed
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
@@ -37,7 +36,7 @@ class Remedy:
     key: str
     name: str
     why: str
-    bpm: Fraction
+    bpm: Exact
     part: Part
     drill: Drill
     spoken: Spoken = Spoken()

@@ -2,11 +2,10 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.drill.material import scale_of
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import division_label, label
+from ripresa.core.exact import Fraction, division_label, label
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.pitch import LETTERS, Chord, Key, Pitch, above, key_of, parse_chord
 from ripresa.core.reading import Reading

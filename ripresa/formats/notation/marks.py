@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 from xml.sax.saxutils import escape
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import breath_plan

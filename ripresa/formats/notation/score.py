@@ -8,9 +8,9 @@ import io
 import re
 import zipfile
 from dataclasses import dataclass
-from fractions import Fraction
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import Reading
 from ripresa.formats.notation import heads
 from ripresa.formats.notation.folding import Block, blocks

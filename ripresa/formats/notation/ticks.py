@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cached_property
 from itertools import accumulate, pairwise
 from math import lcm
 
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Bar

@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from math import gcd
 
 from ripresa.core.drill.material import Strum
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.pitch import LETTERS, Key, Pitch
 from ripresa.core.reading import Reading

@@ -6,12 +6,11 @@ an accent is long and has a head, a ghost is short and thin, a silence is an out
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from html import escape
 from itertools import groupby, pairwise
 
 from ripresa.core.drill.material import Cells, own_rhythm
-from ripresa.core.exact import division_label, plural
+from ripresa.core.exact import Fraction, division_label, plural
 from ripresa.core.grid import Event
 from ripresa.core.playing import voice_row
 from ripresa.core.reading import Reading

@@ -1,7 +1,6 @@
 """What there is to choose from, each with a name and why one would."""
 
 from collections.abc import Mapping
-from fractions import Fraction
 from typing import Any
 
 from flask import Response, current_app
@@ -67,7 +66,7 @@ from ripresa.core.drill.material import (
 from ripresa.core.drill.material import ORDERS as FINGER_ORDERS
 from ripresa.core.drill.second import BALANCES, HOLDS, INTERVALS, PLAYS, STARTS
 from ripresa.core.drill.second import FIGURES as BROKEN
-from ripresa.core.exact import label
+from ripresa.core.exact import Fraction, label
 from ripresa.core.kind import Kind
 from ripresa.core.listening import PROFILES
 from ripresa.core.pitch import ALL_STRINGS, CHORDS, INSTRUMENTS, LEVELS, SCALES, STRING_SETS, TONICS, show_tonic

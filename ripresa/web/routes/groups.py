@@ -1,13 +1,12 @@
 """Groups: a class, its members and their parts; one drill handed to all."""
 
-from fractions import Fraction
-
 from flask import Response
 from pydantic import BaseModel, Field
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part, told_part
 from ripresa.core.climbs import ClimbPlan
+from ripresa.core.exact import Fraction
 from ripresa.core.studio import Group, GroupDetails
 from ripresa.formats.wire import WireExact
 from ripresa.store import groups as store

@@ -1,6 +1,5 @@
 """Practice files that go home with a student, and the results that come back."""
 
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -11,7 +10,7 @@ from ripresa.core.changes import Part
 from ripresa.core.climbs import Rung
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import decimal, label
+from ripresa.core.exact import Fraction, decimal, label
 from ripresa.core.pitch import Voice, instrument_named
 from ripresa.core.playing import Before, Performance
 from ripresa.core.reading import read
@@ -27,7 +26,10 @@ from ripresa.web.answers import answer, download, file_name
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
 from ripresa.web.shapes.choices import VoiceChoice
+from ripresa.web.shapes.described import described
+from ripresa.web.shapes.performance import ScoreShape, score_shape
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
+from ripresa.web.shapes.sent import Sent, as_json
 from ripresa.web.shapes.voice import voice_choice
 from ripresa.work.climbs import as_it_stands
 from ripresa.work.practise import Practice, practise
@@ -40,14 +42,14 @@ MOST_CLIMBS = 6
 PASSES = 2
 
 
-class RunShape(BaseModel):
+class RunShape(Sent, frozen=True):
     """A stretch of a sentence, and whether it is one of its words."""
 
     text: str
     is_word: bool
 
 
-class PracticeRung(BaseModel):
+class PracticeRung(Sent, frozen=True):
     """A rung as it is played: its score in seconds, which of the readings it shows, and what its takes are of."""
 
     number: int
@@ -60,10 +62,10 @@ class PracticeRung(BaseModel):
     part: Part | None
     is_now: bool
     reading: int
-    performance: Performance
+    performance: ScoreShape
 
 
-class PracticeClimb(BaseModel):
+class PracticeClimb(Sent, frozen=True):
     """A climb: what it is, in words, its rails, and its rungs."""
 
     climb_id: int
@@ -81,7 +83,7 @@ class PracticeClimb(BaseModel):
     rungs: list[PracticeRung]
 
 
-class PracticeFileShape(BaseModel):
+class PracticeFileShape(Sent, frozen=True):
     """All that a practice file holds: whose it is, its climbs, and what its sounds are made of."""
 
     studio: str
@@ -123,7 +125,7 @@ class ResultsShape(BaseModel):
     question: str
 
 
-@api.get("/practice-file.json", responses={200: PracticeFileShape})
+@api.get("/practice-file.json", responses={200: described(PracticeFileShape)})
 def show_practice(query: PracticeQuery) -> Response:
     """What a practice file of some climbs holds."""
     return answer(_practice(query.climb))
@@ -134,7 +136,7 @@ def fetch_practice(query: PracticeQuery) -> Any:
     """A practice file of some climbs."""
     found = _practice(query.climb)
     title = f"{found.student}: {', '.join(climb.title for climb in found.climbs)}"
-    body = write_practice_file(_page(), found.model_dump_json(), title)
+    body = write_practice_file(_page(), as_json(found).decode(), title)
     name = f"{file_name(found.climbs[0].title)}-{file_name(found.student)}.html"
     return download(body, name, "text/html")
 
@@ -223,5 +225,5 @@ def _rung(rung: Rung, now: int, click: Click, reading: int, performance: Perform
         part=rung.part,
         is_now=rung.number == now,
         reading=reading,
-        performance=performance,
+        performance=score_shape(performance),
     )

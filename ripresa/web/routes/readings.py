@@ -1,7 +1,5 @@
 """Readings and performances of a drill that need not be kept yet."""
 
-from fractions import Fraction
-
 from flask import Response
 from pydantic import BaseModel, Field
 
@@ -18,10 +16,10 @@ from ripresa.core.changes import (
 )
 from ripresa.core.drill import ENTERING, Drill
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, label, parse_amount
+from ripresa.core.exact import Fraction, decimal, label, parse_amount
 from ripresa.core.listening import As
 from ripresa.core.pitch import Voice
-from ripresa.core.playing import Accompaniment, Before, Performance, Pulse, Spoken, guess_of
+from ripresa.core.playing import Accompaniment, Before, Pulse, Spoken, guess_of
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.core.takes import unheard_words, usual_sound
@@ -30,7 +28,10 @@ from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.middle import near_the_middle
 from ripresa.web.numbers import Count, Seconds
+from ripresa.web.shapes.described import described
+from ripresa.web.shapes.performance import ScoreShape, score_shape
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
+from ripresa.web.shapes.sent import Sent
 from ripresa.work.practise import Practice, practise
 
 api = blueprint("readings")
@@ -62,7 +63,7 @@ class PerformanceBody(BaseModel):
     over: Overrides | None = None
 
 
-class LayerShape(BaseModel):
+class LayerShape(Sent, frozen=True):
     """A layer of a drill, and the bar in which it enters; whether it is there now."""
 
     name: str
@@ -70,7 +71,7 @@ class LayerShape(BaseModel):
     is_there: bool
 
 
-class PerformanceShape(BaseModel):
+class PerformanceShape(Sent, frozen=True):
     """A reading in seconds and the reading beside it.
 
     With it the seams that can go round, the hands that can play alone, and the tempi one press away; what a microphone
@@ -78,7 +79,7 @@ class PerformanceShape(BaseModel):
     the order in which they enter; none where the hands are all there is. ``cues`` hold before it is played.
     """
 
-    performance: Performance
+    performance: ScoreShape
     reading: ReadingShape
     voice: Voice
     bars: int
@@ -150,13 +151,13 @@ class Amount(BaseModel):
     label: str
 
 
-@api.post("/reading", responses={200: ReadingShape})
+@api.post("/reading", responses={200: described(ReadingShape)})
 def show_reading(body: ReadingBody) -> Response:
     """The rail and the sums of a drill."""
     return answer(reading_shape(read(body.drill), check_bpm(body.bpm or body.drill.bpm)))
 
 
-@api.post("/performance", responses={200: PerformanceShape})
+@api.post("/performance", responses={200: described(PerformanceShape)})
 def show_performance(body: PerformanceBody) -> Response:
     """A drill in seconds, for the player."""
     found = practise(
@@ -175,7 +176,7 @@ def show_performance(body: PerformanceBody) -> Response:
     )
     return answer(
         PerformanceShape(
-            performance=found.performance,
+            performance=score_shape(found.performance),
             reading=reading_shape(found.reading, found.bpm),
             voice=found.reading.instrument.voice,
             bars=found.reading.bar_count,

@@ -13,8 +13,10 @@ from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Once
+from ripresa.web.shapes.described import described
 from ripresa.web.shapes.drills import DrillShape, divisions_of, drill_shape, tempo_of
 from ripresa.web.shapes.rail import RowShape, row_shapes
+from ripresa.web.shapes.sent import Sent
 
 api = blueprint("shelf")
 
@@ -25,7 +27,7 @@ class ShelfPath(BaseModel):
     key: str
 
 
-class ShelfLine(BaseModel):
+class ShelfLine(Sent, frozen=True):
     """A ready drill in the list: what it is for, and what tells it from the others."""
 
     key: str
@@ -40,14 +42,14 @@ class ShelfLine(BaseModel):
     row: RowShape
 
 
-class ShelfShape(BaseModel):
+class ShelfShape(Sent, frozen=True):
     """The aims, and all ready drills in their order."""
 
     aims: list[str]
     drills: list[ShelfLine]
 
 
-@api.get("/shelf", responses={200: ShelfShape})
+@api.get("/shelf", responses={200: described(ShelfShape)})
 def list_shelf() -> Response:
     """All ready drills."""
     return answer(ShelfShape(aims=list(AIMS.values()), drills=[_line(one) for one in SHELF]))

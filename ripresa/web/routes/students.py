@@ -1,7 +1,6 @@
 """The roster: students, each with a page of their own."""
 
 from datetime import timedelta
-from fractions import Fraction
 from typing import Any
 
 from flask import Response
@@ -10,6 +9,7 @@ from pydantic import BaseModel, Field
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill.click import Click
+from ripresa.core.exact import Fraction
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, StudentDetails
 from ripresa.formats.calendar_ics import read_lessons

@@ -1,7 +1,6 @@
 """The shape of the map: tempo across, divisions up, and the way of a climb through it."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 
 from pydantic import BaseModel
 
@@ -11,7 +10,7 @@ from ripresa.core.climbs import (
     Played,
     SpeedMap,
 )
-from ripresa.core.exact import decimal, division_label, label
+from ripresa.core.exact import Fraction, decimal, division_label, label
 from ripresa.formats.wire import WireExact
 from ripresa.web.shapes.climbs import TreadState, tread_state
 

@@ -1,7 +1,6 @@
 """The shapes of climbs: treads, the present rung, and the word that waits."""
 
 from collections.abc import Mapping, Sequence
-from fractions import Fraction
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
@@ -24,7 +23,7 @@ from ripresa.core.climbs import (
     rule_sentence,
 )
 from ripresa.core.drill.click import Click
-from ripresa.core.exact import decimal, label, short
+from ripresa.core.exact import Fraction, decimal, label, short
 from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark, limit_words

@@ -2,16 +2,16 @@
 
 from bisect import bisect_left
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from itertools import groupby
 
-from pydantic import BaseModel
-
 from ripresa.core.drill.click import ClickLevel
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import ORNAMENTS, Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sounding_pitch
 from ripresa.core.rhythm import Level, SlotKind, count_word
+from ripresa.web.shapes.sent import Sent
+from ripresa.web.shapes.table import Table
 
 #: How a note of the second layer is drawn.
 _SECOND = "●"
@@ -19,7 +19,7 @@ _SECOND = "●"
 _FULL, _LIGHT = "■", "□"
 
 
-class StringShape(BaseModel):
+class StringShape(Sent, frozen=True):
     """A string that sounds: its number from 1, the thinnest, its fret, and the finger that plays it."""
 
     string: int
@@ -27,7 +27,7 @@ class StringShape(BaseModel):
     finger: str
 
 
-class EventShape(BaseModel):
+class EventShape(Sent, frozen=True):
     """One event; ``x`` and ``width`` in beats from the start of its row."""
 
     x: float
@@ -35,38 +35,38 @@ class EventShape(BaseModel):
     beat: int
     slot: int
     count: str
-    kind: SlotKind
-    pitch: str | None
-    chord: str | None
-    stroke: str | None
-    touch: str | None
-    in_group: int | None
-    slurred: bool
-    accent: Level
-    group: int | None
     words: str
-    strings: list[StringShape]
-    dead: bool
-    ornament: str | None
-    sounds: str | None
-    hit: str | None
+    kind: SlotKind = "note"
+    pitch: str | None = None
+    chord: str | None = None
+    stroke: str | None = None
+    touch: str | None = None
+    in_group: int | None = None
+    slurred: bool = False
+    accent: Level = "plain"
+    group: int | None = None
+    strings: tuple[StringShape, ...] = ()
+    dead: bool = False
+    ornament: str | None = None
+    sounds: str | None = None
+    hit: str | None = None
 
 
-class BayShape(BaseModel):
+class BayShape(Sent, frozen=True):
     """One beat of a row, in beats from its start."""
 
     x: float
     width: float
 
 
-class ClickShape(BaseModel):
+class ClickShape(Sent, frozen=True):
     """A click in a row, in beats from its start."""
 
     x: float
     level: ClickLevel
 
 
-class GroupShape(BaseModel):
+class GroupShape(Sent, frozen=True):
     """A bracket over a group, or the part of it that lies in this row; number from 1."""
 
     x: float
@@ -74,40 +74,37 @@ class GroupShape(BaseModel):
     number: int
 
 
-class MarkShape(BaseModel):
+class MarkShape(Sent, frozen=True):
     """A word under the rail, at a place in beats from the start of its row."""
 
     x: float
     word: str
 
 
-class LineShape(BaseModel):
+class LineShape(Sent, frozen=True):
     """A line under the rail: a second layer, or the body."""
 
     name: str
     marks: list[MarkShape]
 
 
-class RowShape(BaseModel):
+class RowShape(Sent, frozen=True):
     """One bar of one leg.
 
-    ``first`` is the index in the reading of its first event; ``words`` says
-    the row to a person who listens; ``is_counted`` whether the count has
-    entered. ``other`` are the events of the left hand under it, from the
-    index ``other_first`` on.
+    ``first`` is the index in the reading of its first event; ``is_counted`` whether the count has entered. ``other``
+    are the events of the left hand under it, from the index ``other_first`` on.
     """
 
     leg: int
     bar: int
     first: int
-    bays: list[BayShape]
-    events: list[EventShape]
-    clicks: list[ClickShape]
-    groups: list[GroupShape]
+    bays: Table[BayShape]
+    events: Table[EventShape]
+    clicks: Table[ClickShape]
+    groups: Table[GroupShape]
     breaths: list[float]
     lines: list[LineShape]
-    words: str
-    other: list[EventShape]
+    other: Table[EventShape]
     other_first: int
     is_counted: bool
 
@@ -131,28 +128,22 @@ def row_shapes(
         start, laid = meter.bar_start(bar), meter.bar(bar)
         events = [event for _, event in pairs]
         end = events[-1].onset + events[-1].length
-        shapes = [_event(reading, event, start, breaths) for event in events]
         other_first, left = others.get((leg, bar), (0, []))
-        under = [_event(reading, event, start, set()) for event in left]
         yield RowShape(
             leg=leg,
             bar=bar,
             first=pairs[0][0],
-            bays=[
-                BayShape(x=float(at), width=float(length))
-                for at, length in zip(laid.beat_starts(), laid.beats, strict=True)
-            ],
-            events=shapes,
-            clicks=[
-                ClickShape(x=float(onset - start), level=level)
+            bays=Table(map(BayShape, map(float, laid.beat_starts()), map(float, laid.beats))),
+            events=Table(_event(reading, event, start, breaths) for event in events),
+            clicks=Table(
+                ClickShape(float(onset - start), level)
                 for onset, level in clicks.get(bar, ())
                 if events[0].onset <= onset < end
-            ],
-            groups=_groups(reading, events, start),
-            breaths=[float(event.onset - start) for event in events if event.onset in breaths],
+            ),
+            groups=Table(_groups(reading, events, start)),
+            breaths=[float(event.onset - start) for event in events if event.onset in breaths] if breaths else [],
             lines=[LineShape(name=name, marks=_marks(marks, events, start)) for name, marks in layers],
-            words=_row_words(shapes, under),
-            other=under,
+            other=Table(_event(reading, event, start, set()) for event in left),
             other_first=other_first,
             is_counted=bar >= reading.drill.enters.count,
         )
@@ -169,12 +160,6 @@ def _layers(
     for entering, _ in reading.drill.enters.order:
         if entering in rows:
             yield names[entering], rows[entering]
-
-
-def _row_words(row: Sequence[EventShape], under: Sequence[EventShape]) -> str:
-    """Return a row in words for a person who listens, one hand after the other where two play."""
-    said = ", ".join(shape.words for shape in row)
-    return f"right hand: {said}; left hand: {', '.join(shape.words for shape in under)}" if under else said
 
 
 def _others(reading: Reading) -> dict[tuple[int, int], tuple[int, list[Event]]]:
@@ -216,11 +201,8 @@ def _event(reading: Reading, event: Event, start: Fraction, breaths: set[Fractio
         slurred=event.slurred,
         accent=event.accent,
         group=event.group,
-        words=_said(event, breaths),
-        strings=[
-            StringShape(string=one.string, fret=one.fret, finger=one.finger or _finger(event))
-            for one in event.how.plucks
-        ],
+        words=_said(event, event.onset in breaths if breaths else False),
+        strings=_plucked(event) if event.how.plucks else (),
         dead=event.how.dead,
         ornament=ORNAMENTS[event.how.ornament][1] if event.how.ornament else None,
         hit=event.hit,
@@ -257,14 +239,18 @@ def _crosses(reading: Reading, divisions: tuple[Fraction, ...]) -> bool:
     return bool(size) and any(division % size != 0 for division in divisions)
 
 
-def _said(event: Event, breaths: set[Fraction]) -> str:
+def _plucked(event: Event) -> tuple[StringShape, ...]:
+    return tuple(StringShape(one.string, one.fret, one.finger or _finger(event)) for one in event.how.plucks)
+
+
+def _said(event: Event, is_breathed: bool) -> str:
     """Return an event in words, for a person who listens."""
     # Where nothing is said aloud, who listens hears the place all the same.
     counted = event.count or count_word(event.division, event.beat, event.slot, event.span)
     if event.kind != "note":
         return f"{counted} {event.kind}"
     parts = (
-        "breathe" if event.onset in breaths else "",
+        "breathe" if is_breathed else "",
         counted,
         event.pitch.shown if event.pitch else "",
         event.chord.symbol if event.chord else "",

@@ -1,19 +1,16 @@
 """The shape of a reading: rows for the rail, and the sums column, at a tempo."""
 
-from fractions import Fraction
-
-from pydantic import BaseModel
-
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import is_pressable
 from ripresa.core.drill.accents import Walk
 from ripresa.core.drill.material import Cells, FingerOrder, LongNotes, Picked, own_rhythm
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.pitch import STANDARD_STRINGS, Shape
 from ripresa.core.playing import Pulse, voice_row
 from ripresa.core.reading import Reading, count_text
 from ripresa.core.reports import click_report, closest_told, paragraphs, peak_of, sums, warnings, working
 from ripresa.web.shapes.rail import RowShape, row_shapes
+from ripresa.web.shapes.sent import Sent
 from ripresa.web.shapes.sums import (
     GearShape,
     HomeShape,
@@ -28,7 +25,7 @@ from ripresa.web.shapes.sums import (
 MOST_BARS_COUNTED = 4
 
 
-class GripShape(BaseModel):
+class GripShape(Sent, frozen=True):
     """A grip, the thickest string first: frets (0 open, none silent), fingers (0 none), the fret it begins at."""
 
     symbol: str
@@ -38,7 +35,7 @@ class GripShape(BaseModel):
     words: str
 
 
-class ReadingShape(BaseModel):
+class ReadingShape(Sent, frozen=True):
     """All that Bench and Stand draw of a drill at a tempo.
 
     ``own_rhythm``: whether its material brings its own divisions; ``has_closing``: whether it has a closing tonic;

@@ -1,12 +1,11 @@
 """The shape of a student's page: the plan and its days, what stands, where it is going, the next lesson."""
 
 from datetime import date, timedelta
-from fractions import Fraction
 
 from pydantic import BaseModel
 
 import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.plans import MODEL, TASKS, DayKind, Forecast, PlannedDay, PracticePlan, Task, TaskKind, WhatIf, told
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import meter_named

@@ -1,14 +1,13 @@
 """The shapes of the sums column: the numbers of a drill in rows."""
 
-from pydantic import BaseModel
-
 from ripresa.core.exact import decimal, division_label, label, short
 from ripresa.core.reading import Reading, left_divisions
 from ripresa.core.reports import Paragraph, Sums, gear_told
 from ripresa.core.rhythm import GearChange
+from ripresa.web.shapes.sent import Sent
 
 
-class LegShape(BaseModel):
+class LegShape(Sent, frozen=True):
     """The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster.
 
     ``left`` is the division of the left hand, empty where one hand plays.
@@ -28,7 +27,7 @@ class LegShape(BaseModel):
     is_fastest: bool
 
 
-class GearShape(BaseModel):
+class GearShape(Sent, frozen=True):
     """A change of division in words."""
 
     name: str
@@ -36,14 +35,14 @@ class GearShape(BaseModel):
     is_narrow: bool
 
 
-class TwinShape(BaseModel):
+class TwinShape(Sent, frozen=True):
     """The same speed at another division."""
 
     division: str
     bpm: str
 
 
-class HomeShape(BaseModel):
+class HomeShape(Sent, frozen=True):
     """What is told of a drill beside its legs: a heading, sentences, and where something starts."""
 
     title: str

@@ -1,10 +1,9 @@
-import type { Schemas } from "../../api/client";
+import type { Event } from "../../api/unpack";
 import { useOpposite } from "../useOpposite";
 import { type Geometry, isPlucked } from "./geometry";
 import { Peg, Stroke } from "./Peg";
 import type { Words } from "./RailRow";
 
-type Event = Schemas["EventShape"];
 type Props = {
   event: Event;
   number: number;

@@ -1,7 +1,5 @@
-import type { Schemas } from "../../api/client";
+import type { Event } from "../../api/unpack";
 import type { Geometry } from "./geometry";
-
-type Event = Schemas["EventShape"];
 
 const BASE = 80;
 

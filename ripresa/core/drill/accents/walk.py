@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.accents.mark import ACCENT, PLAIN, Mark
+from ripresa.core.exact import Fraction
 from ripresa.core.grid import Place
 from ripresa.core.kind import Between, Kind, check_bounds
 

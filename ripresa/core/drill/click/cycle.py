@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Literal, NamedTuple
 
+from ripresa.core.exact import Fraction
 from ripresa.core.rhythm import Meter
 
 #: A bar, a beat, or a part of a beat.

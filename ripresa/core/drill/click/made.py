@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from math import lcm
 from typing import Annotated, Literal
 
@@ -10,7 +9,7 @@ from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, le
 from ripresa.core.drill.click.plans import CLICK_PLANS
 from ripresa.core.drill.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, label, plural
+from ripresa.core.exact import Exact, Fraction, label, plural
 from ripresa.core.grid import counted
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Level, Meter, parse_named

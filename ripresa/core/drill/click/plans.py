@@ -2,12 +2,12 @@
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from math import gcd, lcm
 from typing import Literal
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import Fraction
 from ripresa.core.kind import Kind
 from ripresa.core.rhythm import Bar, Meter
 

@@ -2,12 +2,11 @@
 
 import re
 from collections import defaultdict
-from fractions import Fraction
 from math import lcm
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.rhythm import Meter, slot_word
 
 #: Bars of a cycle that can be written down, and places of a beat.

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from itertools import product
 from random import Random
 from typing import Annotated, Literal
@@ -10,7 +9,7 @@ from typing import Annotated, Literal
 from ripresa.core.drill.material.count import every_beat, rhythm_of
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
 from ripresa.core.rhythm import CountedBeat, Meter, parse_count

@@ -2,14 +2,13 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from itertools import pairwise, permutations
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.picked import with_strings
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import How, Ornament, Pluck, Slot, Touch, slot_numbers
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Pitch, above

@@ -1,19 +1,19 @@
 """A line: a phrase typed note by note, or read from a file."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field, replace
-from fractions import Fraction
+from dataclasses import dataclass, field
+from functools import lru_cache
 from itertools import groupby
 from math import ceil, floor, lcm
 from typing import Literal
 
-from ripresa.core.drill.material.line_text import LineNote, parse_line
+from ripresa.core.drill.material.line_text import Degree, LineNote, parse_line
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.onto_beats import Sound, onto_beats
 from ripresa.core.drill.material.run import seat
 from ripresa.core.errors import OutOfRange, Unreadable
-from ripresa.core.exact import Exact, label, plural
-from ripresa.core.grid import Slot, parse_progression, slot_numbers
+from ripresa.core.exact import Exact, Fraction, label, plural
+from ripresa.core.grid import Slot, altered, parse_progression, slot_numbers
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import SCALES, Chord, ChordSound, Instrument, Pitch, Scale, above, parse_tonic
 from ripresa.core.rhythm import Meter
@@ -100,7 +100,7 @@ class Line:
     @property
     def played(self) -> tuple[LineNote, ...]:
         """Its words that take time: all but those that were cut."""
-        return tuple(note for note in parse_line(self.text) if not note.is_cut)
+        return _played(self.text)
 
     @property
     def length(self) -> Fraction:
@@ -202,9 +202,12 @@ class Line:
 
     def _sounds(self, tonic: Pitch, start: Fraction, statement: int | None) -> Iterator[Sound]:
         at = start
+        pitches: dict[Pitch | Degree | None, Pitch | None] = {}
         for note in self.played:
             kind: Literal["rest", "note"] = "rest" if note.silent else "note"
-            pitch = None if note.silent else note.pitch(tonic)
+            if note.tone not in pitches:
+                pitches[note.tone] = note.pitch(tonic)
+            pitch = None if note.silent else pitches[note.tone]
             yield Sound(at, kind, pitch, None if note.accent == "plain" else note.accent, statement)
             at += note.length
 
@@ -220,7 +223,7 @@ class Line:
         if end < total:
             sounds = [*sounds, Sound(end, "rest")]
         shifted = sorted(
-            (replace(sound, onset=(sound.onset + shift) % total) for sound in sounds), key=lambda sound: sound.onset
+            (altered(sound, onset=(sound.onset + shift) % total) for sound in sounds), key=lambda sound: sound.onset
         )
         return shifted, total
 
@@ -244,12 +247,17 @@ class Line:
         return meter.bar(1).length - bars[0] if len(bars) > 1 else Fraction(0)
 
 
+@lru_cache(maxsize=32)
+def _played(text: str) -> tuple[LineNote, ...]:
+    return tuple(note for note in parse_line(text) if not note.is_cut)
+
+
 def _bar_of(note: LineNote) -> int:
     return note.bar
 
 
 def _later(sounds: Sequence[Sound], by: Fraction) -> list[Sound]:
-    return [replace(sound, onset=sound.onset + by) for sound in sounds]
+    return [altered(sound, onset=sound.onset + by) for sound in sounds]
 
 
 def _common(one: Fraction, other: Fraction) -> Fraction:
@@ -286,11 +294,11 @@ def _slot_at(position: Fraction, divisions: Sequence[Fraction], meter: Meter) ->
 
 
 def _onto_slots(sounds: Sequence[Sound], end: Fraction, divisions: Sequence[Fraction]) -> tuple[Slot, ...]:
-    starts = {sound.onset: sound for sound in sounds}
+    starts = {int(sound.onset): sound for sound in sounds if sound.onset.denominator == 1}
     slots: list[Slot] = []
     sounding = False
     for at, (division, number) in zip(range(int(end)), slot_numbers(divisions), strict=False):
-        found = starts.get(Fraction(at))
+        found = starts.get(at)
         if found:
             sounding = found.kind == "note"
             slots.append(Slot(division, number, found.kind, found.pitch, found.accent, found.chord, found.statement))
@@ -303,9 +311,9 @@ def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument, 
     """Return a sound as it is played on a chord: moved the nearer way, folded into range."""
     named = ChordSound(chord.shown, ())
     if sound.pitch is None or fit == "as_it_is":
-        return replace(sound, chord=named)
+        return altered(sound, chord=named)
     if fit == "tone":
-        return replace(sound, pitch=instrument.folded(_nearest_tone(sound.pitch, chord)), chord=named)
+        return altered(sound, pitch=instrument.folded(_nearest_tone(sound.pitch, chord)), chord=named)
     # The octave in which the root is nearest, the tritone upwards.
     octaves = -((chord.root.midi - tonic.midi + 5) // 12)
     steps = chord.root.letter - tonic.letter + 7 * (chord.root.octave + octaves - tonic.octave)
@@ -313,7 +321,7 @@ def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument, 
     moved = above(sound.pitch, steps, semitones)
     if fit == "scale":
         moved = _in_scale(moved, chord)
-    return replace(sound, pitch=instrument.folded(moved), chord=named)
+    return altered(sound, pitch=instrument.folded(moved), chord=named)
 
 
 def _in_scale(pitch: Pitch, chord: Chord) -> Pitch:

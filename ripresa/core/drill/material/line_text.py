@@ -11,10 +11,10 @@ until another is written. ``>`` before a word is an accent, ``~`` a ghost.
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from fractions import Fraction
+from functools import lru_cache
 
 from ripresa.core.errors import Unreadable
-from ripresa.core.exact import plain_signs
+from ripresa.core.exact import Fraction, fraction_of, plain_signs
 from ripresa.core.pitch import LETTERS, Pitch, above
 from ripresa.core.rhythm import Level
 
@@ -92,6 +92,7 @@ class LineNote:
         return ("/" if self.is_cut else "") + _SIGNS[self.accent] + bare
 
 
+@lru_cache(maxsize=32)
 def parse_line(text: str) -> tuple[LineNote, ...]:
     """Return the notes of a line in order.
 
@@ -107,23 +108,12 @@ def parse_line(text: str) -> tuple[LineNote, ...]:
         if word == "|":
             bar += bool(notes)  # A bar line before the first note opens nothing.
             continue
-        found = _WORD.match(word)
-        if not found or bool(found["open"]) != bool(found["close"]):
-            raise _unreadable(place, word, "is not a note of a line. Write E4, F#4, a degree such as b3, x, or r")
-        if found["length"]:
-            length = Fraction(found["length"])
-            if not 0 < length <= LONGEST_LENGTH:
-                raise _unreadable(place, word, f"has a length that cannot be played. Use *1/2, *1 … *{LONGEST_LENGTH}")
-        notes.append(
-            LineNote(
-                _tone(found, place, word),
-                length,
-                _ACCENTS[found["accent"]],
-                bool(found["open"]) or found["plain"] == "r",
-                bool(found["cut"]),
-                bar,
-            )
-        )
+        note, has_length = _note(word)
+        if isinstance(note, str):
+            raise _unreadable(place, word, note)
+        if has_length:
+            length = note.length
+        notes.append(note if note.length == length and note.bar == bar else replace(note, length=length, bar=bar))
     if all(note.is_cut for note in notes):
         raise Unreadable("A line needs at least one note: E4 F#4 G4, or 1 2 b3.", field=_FIELD)
     return tuple(notes)
@@ -151,14 +141,30 @@ def without_bars(notes: Iterable[LineNote]) -> tuple[LineNote, ...]:
     return tuple(replace(note, bar=1) for note in notes)
 
 
-def _tone(found: re.Match[str], place: int, word: str) -> Pitch | Degree | None:
+@lru_cache(maxsize=4096)
+def _note(word: str) -> tuple[LineNote | str, bool]:
+    """Return what a word says, and whether it has a length of its own; or else why it cannot be read."""
+    found = _WORD.match(word)
+    if not found or bool(found["open"]) != bool(found["close"]):
+        return "is not a note of a line. Write E4, F#4, a degree such as b3, x, or r", False
+    length = fraction_of(found["length"]) if found["length"] else Fraction(1)
+    if not 0 < length <= LONGEST_LENGTH:
+        return f"has a length that cannot be played. Use *1/2, *1 … *{LONGEST_LENGTH}", False
+    tone = _tone(found)
+    if isinstance(tone, str):
+        return tone, False
+    silent = bool(found["open"]) or found["plain"] == "r"
+    return LineNote(tone, length, _ACCENTS[found["accent"]], silent, bool(found["cut"])), bool(found["length"])
+
+
+def _tone(found: re.Match[str]) -> Pitch | Degree | str | None:
     if found["letter"]:
         return Pitch(LETTERS.index(found["letter"]), _ALTERS[found["alter"]], int(found["octave"]))
     if not found["degree"]:
         return None
     number = int(found["degree"])
     if not 1 <= number <= HIGHEST_DEGREE:
-        raise _unreadable(place, word, f"is not a degree. Use 1 to {HIGHEST_DEGREE}, ' for an octave higher")
+        return f"is not a degree. Use 1 to {HIGHEST_DEGREE}, ' for an octave higher"
     moved = found["moved"]
     return Degree(number, _ALTERS[found["sign"]], moved.count("'") - moved.count(","))
 

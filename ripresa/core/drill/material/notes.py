@@ -2,10 +2,9 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
-from ripresa.core.exact import plural
-from ripresa.core.grid import Slot
+from ripresa.core.exact import Fraction, plural
+from ripresa.core.grid import Slot, altered
 from ripresa.core.pitch import Instrument, Pitch
 
 
@@ -60,7 +59,7 @@ class NotePass:
 
     def unpitched(self) -> "NotePass":
         """Return the pass as it is struck where nothing has a pitch: the same onsets, no closing tonic."""
-        rhythm = tuple(replace(slot, pitch=None, chord=None, touch=None) for slot in self.rhythm)
+        rhythm = tuple(altered(slot, pitch=None, chord=None, touch=None) for slot in self.rhythm)
         return replace(self, notes=(None,) * len(self.notes), closing=None, rhythm=rhythm)
 
     def _mapped(self, change: Callable[[Pitch | None], Pitch | None]) -> "NotePass":
@@ -68,5 +67,5 @@ class NotePass:
             self,
             notes=tuple(change(pitch) for pitch in self.notes),
             closing=change(self.closing),
-            rhythm=tuple(replace(slot, pitch=change(slot.pitch)) for slot in self.rhythm),
+            rhythm=tuple(altered(slot, pitch=change(slot.pitch)) for slot in self.rhythm),
         )

@@ -2,12 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Slot, slot_numbers
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import LETTERS, Instrument

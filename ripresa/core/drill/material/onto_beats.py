@@ -1,21 +1,19 @@
 """From onsets in beats to slots: each beat gets the smallest division that holds what happens in it."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from fractions import Fraction
 from math import lcm
 
 from ripresa.core.drill.material.count import BINARY
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Slot
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Record, Slot
 from ripresa.core.pitch import ChordSound, Pitch
 from ripresa.core.rhythm import Level, Meter, SlotKind
 
 FINEST = 16
 
 
-@dataclass(frozen=True, slots=True)
-class Sound:
+class Sound(Record, frozen=True):
     """What begins somewhere: a note or a silence.
 
     Args:

@@ -1,8 +1,7 @@
 """Picked patterns: fingers over the strings of chords, the thumb on the bass."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field, replace
-from fractions import Fraction
+from dataclasses import dataclass, field
 from itertools import cycle
 from typing import Literal
 
@@ -10,8 +9,19 @@ from ripresa.core.drill.material.count import every_beat, filled_slots, place_in
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.picked_text import Pick, parse_pattern
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
-from ripresa.core.grid import ChordSpan, Cursor, How, Pluck, Slot, Touch, parse_progression, slot_numbers, span_at
+from ripresa.core.exact import Fraction, plural
+from ripresa.core.grid import (
+    ChordSpan,
+    Cursor,
+    How,
+    Pluck,
+    Slot,
+    Touch,
+    altered,
+    parse_progression,
+    slot_numbers,
+    span_at,
+)
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import INSTRUMENTS, Chord, ChordSound, Instrument, Shape, on_string, voiced
 from ripresa.core.rhythm import Level, Meter, SlotKind, parse_named
@@ -118,7 +128,7 @@ class Picked:
             pick = next(words)
             slot, used = hands[span.chord].slot(pick, thumbs[span.chord], division, number)
             thumbs[span.chord] += used
-            slots.append(replace(slot, accent=accent) if accent and slot.kind == "note" else slot)
+            slots.append(altered(slot, accent=accent) if accent and slot.kind == "note" else slot)
         _check_begins(slots)
         notes = tuple(slot.pitch for slot in slots if slot.kind == "note")
         bars = plural(meter.bars_passed(spans[-1].end), "bar")
@@ -143,8 +153,7 @@ class Picked:
                 if cursor.at >= end:
                     return
                 yield cursor.at, division, number, "note", None
-                for _ in cursor.lay(0, Slot(division, number)):
-                    pass
+                cursor.lay(0, Slot(division, number))
         said = every_beat(
             parse_named(self.rhythm, "the rhythm", "material.rhythm"), meter, "the rhythm", "material.rhythm"
         )

@@ -1,10 +1,10 @@
 """Runs: how tones over some octaves are put in order, and where a run lies on an instrument."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 from math import ceil
 from typing import Literal
 
+from ripresa.core.exact import Fraction
 from ripresa.core.pitch import Instrument, Pitch, Scale, above
 
 Shape = Literal["up", "down", "there_and_back", "back_and_there"]

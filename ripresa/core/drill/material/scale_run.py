@@ -2,13 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for, run_pass
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, parse_degrees, parse_tonic, scale_named, show_tonic
 from ripresa.core.rhythm import Meter

@@ -2,13 +2,12 @@
 
 from collections.abc import Sequence as Several
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.drill.material.run import Octaves, RunTone, Top, octaves_for, pitch_of, seat
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import CHORDS, Instrument, Scale, parse_tonic, scale_named, show_tonic
 from ripresa.core.rhythm import Meter

@@ -2,14 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 from math import lcm
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.count import LONGEST_TEXT, every_beat, filled_slots, place_in
 from ripresa.core.drill.material.notes import NotePass
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import AS_WRITTEN, How, Pluck, Slot, chord_at, parse_progression
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import ALL_STRINGS, STRING_SETS, ChordSound, Instrument, voiced

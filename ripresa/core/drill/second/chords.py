@@ -1,12 +1,12 @@
 """Chords of a progression: together, or broken from the lowest tone up."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import ClassVar, Literal
 
 from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import OutOfRange
-from ripresa.core.grid import Place, Touch, parse_progression, span_at
+from ripresa.core.grid import Place, Touch, altered, parse_progression, span_at
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import ChordSound, Pitch, close_position
 
@@ -76,7 +76,7 @@ class ChordsBelow:
                 tone = order[count % len(order)] % len(tones)
                 # The chord is named where one of its tones is played.
                 named = filled(place, tones[tone], ChordSound(span.chord.shown, ()))
-                found.append(replace(named, touch=Touch(_fingers(tones)[tone])))
+                found.append(altered(named, touch=Touch(_fingers(tones)[tone])))
             else:
                 found.append(filled(place, None, ChordSound(span.chord.shown, tones)) if is_new else held(place))
         return found

@@ -1,10 +1,10 @@
 """What a second hand has to know of the first, on one leg."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import dataclass
 
-from ripresa.core.grid import AS_WRITTEN, Place
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import AS_WRITTEN, Place, altered
 from ripresa.core.pitch import ChordSound, Instrument, Pitch, Scale
 from ripresa.core.rhythm import Meter
 
@@ -32,12 +32,12 @@ class First:
 
 def filled(place: Place, pitch: Pitch | None = None, chord: ChordSound | None = None) -> Place:
     """Return a place with a note of the second hand in it."""
-    return replace(place, kind="note", pitch=pitch, chord=chord, touch=None, how=AS_WRITTEN, accent=None, word=None)
+    return altered(place, kind="note", pitch=pitch, chord=chord, touch=None, how=AS_WRITTEN, accent=None, word=None)
 
 
 def held(place: Place) -> Place:
     """Return a place in which the note before goes on."""
-    return replace(place, kind="hold", pitch=None, chord=None, touch=None, how=AS_WRITTEN, accent=None, word=None)
+    return altered(place, kind="hold", pitch=None, chord=None, touch=None, how=AS_WRITTEN, accent=None, word=None)
 
 
 def with_pitches(places: Sequence[Place], pitches: Sequence[Pitch | None], first: First) -> list[Place]:

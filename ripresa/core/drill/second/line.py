@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from ripresa.core.drill.material import Line
 from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import RipresaError
-from ripresa.core.grid import Place
+from ripresa.core.grid import Place, altered
 from ripresa.core.kind import Kind
 from ripresa.core.pitch import INSTRUMENTS
 
@@ -53,9 +53,9 @@ class OwnLine:
                 continue
             slot = next(rhythm)
             if slot.kind == "note":
-                found.append(replace(filled(place, slot.pitch), accent=slot.accent))
+                found.append(altered(filled(place, slot.pitch), accent=slot.accent))
             else:
-                found.append(replace(held(place), kind=slot.kind))
+                found.append(altered(held(place), kind=slot.kind))
         return found
 
     def _line(self) -> Line:

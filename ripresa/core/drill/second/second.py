@@ -1,7 +1,6 @@
 """The second hand: what it plays, in which divisions, how loud and how long."""
 
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import Annotated, Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
@@ -14,7 +13,7 @@ from ripresa.core.drill.second.none import NoSecond
 from ripresa.core.drill.second.one_note import OneKey
 from ripresa.core.drill.second.parallel import Parallel
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import ByKind, Exact, label
+from ripresa.core.exact import ByKind, Exact, Fraction, label
 from ripresa.core.kind import Kind
 
 Plays = Annotated[NoSecond | Parallel | Contrary | OwnLine | OneKey | ChordsBelow, ByKind()]

@@ -1,8 +1,8 @@
 """What is told of a drill, in sentences: each says numbers that a report found, and finds none itself."""
 
 from collections.abc import Iterator
-from fractions import Fraction
 
+from ripresa.core.exact import Fraction
 from ripresa.core.reading import Reading
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told

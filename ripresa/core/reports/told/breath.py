@@ -1,9 +1,8 @@
 """What a breath holds and where to breathe, in sentences."""
 
 from collections.abc import Iterator
-from fractions import Fraction
 
-from ripresa.core.exact import decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.reading import Reading
 from ripresa.core.reports.breath import slowest_of_one_breath
 from ripresa.core.reports.sums import Sums

@@ -5,7 +5,6 @@ is usual are left out.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
-from fractions import Fraction
 from typing import Any
 
 from ripresa.core.drill import (
@@ -44,7 +43,7 @@ from ripresa.core.drill.material import (
 )
 from ripresa.core.drill.second import BALANCES, HOLDS, INTERVALS, PLAYS, STARTS
 from ripresa.core.drill.second import FIGURES as BROKEN
-from ripresa.core.exact import division_label, label, listed, plural
+from ripresa.core.exact import Fraction, division_label, label, listed, plural
 from ripresa.core.pitch import LEVELS, instrument_named, show_tonic
 from ripresa.core.reading import Reading
 from ripresa.core.reports.told.brief_material import MATERIALS_TOLD

@@ -1,7 +1,6 @@
 """What a drill plays, in the words of the bench: a sentence part for each kind of material."""
 
 from collections.abc import Callable
-from fractions import Fraction
 from typing import Any
 
 from ripresa.core.drill.material import (
@@ -22,7 +21,7 @@ from ripresa.core.drill.material import (
     WAYS,
     octaves_words,
 )
-from ripresa.core.exact import plural
+from ripresa.core.exact import Fraction, plural
 from ripresa.core.pitch import ALL_STRINGS, CHORDS, SCALES, STRING_SETS, show_tonic
 from ripresa.core.reports.told.words import times, word
 

@@ -1,10 +1,9 @@
 """Groups, the lead and the accent walk, in sentences."""
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from itertools import groupby
 
-from ripresa.core.exact import decimal, label, plural
+from ripresa.core.exact import Fraction, decimal, label, plural
 from ripresa.core.reading import Reading
 from ripresa.core.reports.groups import Groups, Start
 from ripresa.core.reports.lead import LeadHome

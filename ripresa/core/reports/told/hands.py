@@ -3,10 +3,9 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 
 from ripresa.core.drill import NOTES_A_STRING
-from ripresa.core.exact import division_label, listed, plural, short
+from ripresa.core.exact import Fraction, division_label, listed, plural, short
 from ripresa.core.grid import ORNAMENTS, roman
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.motion import beat_starts, flips, loads, notes_a_string, positions, same_way

@@ -2,12 +2,11 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 from itertools import groupby
 
 from ripresa.core.drill.click import CLICK_PLANS
 from ripresa.core.drill.material import Cells, Count, own_rhythm
-from ripresa.core.exact import decimal, label, plural
+from ripresa.core.exact import Fraction, decimal, label, plural
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports.click import off_the_beat
 from ripresa.core.reports.motion import on_numbers

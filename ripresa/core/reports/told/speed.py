@@ -1,10 +1,7 @@
 """Speeds and changes of division, in words."""
 
-from fractions import Fraction
-
-from ripresa.core.exact import decimal, division_label, label, short
+from ripresa.core.exact import Fraction, decimal, division_label, label, short
 from ripresa.core.reading import Reading
-from ripresa.core.reports.speed import loop_gaps
 from ripresa.core.rhythm import GearChange, span_seconds
 
 
@@ -17,7 +14,7 @@ def working(bpm: Fraction, per_beat: Fraction) -> str:
 
 def closest_told(reading: Reading, bpm: Fraction) -> str:
     """Return how close the closest notes are, and at which division they stand: ``at 4 a beat, 119.0 ms …``."""
-    gaps = list(loop_gaps(reading))
+    gaps = list(reading.gaps())
     if not gaps:
         return ""
     shortest = min(gaps)

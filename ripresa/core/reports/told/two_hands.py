@@ -1,9 +1,8 @@
 """What two hands do against each other, in sentences."""
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 
-from ripresa.core.exact import decimal, division_label, plural
+from ripresa.core.exact import Fraction, decimal, division_label, plural
 from ripresa.core.reading import Reading
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.two_hands import Against, thumbs

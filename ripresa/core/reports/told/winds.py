@@ -1,10 +1,9 @@
 """What wind players are told: articulation patterns in turn, the break, and what is heard of what is written."""
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, Articulated
-from ripresa.core.exact import decimal, plural
+from ripresa.core.exact import Fraction, decimal, plural
 from ripresa.core.reading import Reading
 from ripresa.core.reports.registers import breaks, sounding_key
 from ripresa.core.reports.told.paragraph import Paragraph
