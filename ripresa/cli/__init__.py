@@ -15,7 +15,7 @@ from ripresa.cli.plans import add_commands
 from ripresa.cli.sheets import add_sheet_command
 from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
-from ripresa.core.errors import NotFound, OutOfRange, RipresaError
+from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import Fraction, label
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
@@ -26,8 +26,8 @@ from ripresa.formats.listened_json import listened_schema
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
 from ripresa.formats.notation import pack, write_musicxml
-from ripresa.formats.play_along import Heard, Rung, render
-from ripresa.formats.play_along_file import ARTIST, FORMATS, Tags, write_sound
+from ripresa.formats.play_along import Heard, Rung, rendered
+from ripresa.formats.play_along_file import ARTIST, FORMATS, SoundFormat, Tags, save_sound
 from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import take_schema
@@ -133,25 +133,32 @@ def _sums(chosen: argparse.Namespace) -> None:
 
 def _export(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
-    body = _written(read(drill), drill.bpm if chosen.bpm is None else chosen.bpm, chosen)
-    write(chosen.to, body)
+    reading, bpm = read(drill), drill.bpm if chosen.bpm is None else chosen.bpm
+    kind = chosen.to.suffix.lower().removeprefix(".")
+    if kind in FORMATS:
+        _sound(reading, bpm, kind, chosen)
+    else:
+        write(chosen.to, _written(reading, bpm, kind, chosen))
 
 
-def _written(reading: Reading, bpm: Fraction, chosen: argparse.Namespace) -> bytes:
+def _sound(reading: Reading, bpm: Fraction, kind: SoundFormat, chosen: argparse.Namespace) -> None:
+    blocks = rendered([Rung(score(reading, bpm), bpm)], reading.instrument.voice, 2, Heard(click=not chosen.no_click))
+    tags = Tags(reading.drill.title, ARTIST, comment=f"{label(bpm)} bpm")
+    try:
+        save_sound(blocks, chosen.to, kind, tags)
+    except OSError as error:
+        raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
+
+
+def _written(reading: Reading, bpm: Fraction, kind: str, chosen: argparse.Namespace) -> bytes:
     """Return a reading in the format that the name of a file asks for."""
     target: Path = chosen.to
     with_click = not chosen.no_click
-    kind = target.suffix.lower().removeprefix(".")
     if kind == "mid":
         return write_midi(reading, bpm, with_click=with_click)
     if kind in {"musicxml", "mxl"}:
         body = write_musicxml(reading, bpm, chosen.staves, folded=not chosen.played_out)
         return pack(body) if kind == "mxl" else body
-    for sound in FORMATS:
-        if kind == sound:
-            levels = Heard(click=with_click)
-            made = render(Rung(score(reading, bpm), bpm), reading.instrument.voice, 2, levels)
-            return write_sound(made, sound, Tags(reading.drill.title, ARTIST, comment=f"{label(bpm)} bpm"))
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 

@@ -1,7 +1,8 @@
 """Play-along files: scores rendered to sound one after the other, each onset exact to the sample."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -22,6 +23,8 @@ BETWEEN, _RINGS = 3.0, 1.0
 #: How a note ends: it fades over 20 ms after 95 % of its length.
 _HELD, _FADE = 0.95, 0.02
 _PEAK = 0.97
+#: Samples that are made at a time: ten seconds.
+_BLOCK = 10 * RATE
 #: Seconds over which a file starts soft, and from which share of its loudness.
 _SOFT_SECONDS, _SOFT_SHARE = 0.8, 0.35
 
@@ -90,17 +93,18 @@ def render(rung: Rung, voice: Voice, passes: int, heard: Heard = Heard()) -> Sam
     Raises:
         OutOfRange: Fewer than 1 or more than 32 passes, or more than 20 minutes.
     """
-    return render_all([rung], voice, passes, heard)
+    sound = np.concatenate(list(rendered([rung], voice, passes, heard)))
+    return sound * share_of(float(np.abs(sound).max()))
 
 
-def render_all(
+def rendered(
     rungs: Sequence[Rung],
     voice: Voice,
     passes: int,
     heard: Heard = Heard(),
     tell: Callable[[int], None] = lambda _done: None,
-) -> Samples:
-    """Return rungs one after the other, each with its count-in, as samples from −1 to 1.
+) -> Iterator[Samples]:
+    """Yield rungs one after the other, each with its count-in, block by block; as loud as they are (``share_of``).
 
     Args:
         tell: Called with how many rungs are done, after each.
@@ -109,61 +113,108 @@ def render_all(
         OutOfRange: As ``check_length``.
     """
     check_length(rungs, passes)
-    parts = []
     for done, rung in enumerate(rungs, start=1):
-        last = done == len(rungs)
-        part = rung_sound(rung, voice, passes, heard, _RINGS if last else BETWEEN)
+        blocks = rung_blocks(rung, voice, passes, heard, _RINGS if done == len(rungs) else BETWEEN)
+        first = next(blocks)
         soft = round(_SOFT_SECONDS * RATE)
-        part[:soft] *= np.linspace(_SOFT_SHARE, 1, soft)[: len(part)]
-        parts.append(part)
+        first[:soft] *= np.linspace(_SOFT_SHARE, 1, soft)[: len(first)]
+        yield first
+        yield from blocks
         tell(done)
-    sound = np.concatenate(parts)
-    peak = float(np.abs(sound).max())
-    return sound if peak <= _PEAK else sound * (_PEAK / peak)
+
+
+def share_of(peak: float) -> float:
+    """Return the share of its loudness at which a sound with such a peak fits into a file."""
+    return min(1.0, _PEAK / peak) if peak else 1.0
 
 
 def rung_sound(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Samples:
     """Return what sounds of one rung, as loud as it is from its first moment on, and some seconds after."""
-    sound = np.zeros(round((rung.lasts(passes) + after) * RATE))
-    for one in soundings(rung.score, passes):
-        _add_sounding(sound, one, rung, voice, heard)
-    return sound
+    return np.concatenate(list(rung_blocks(rung, voice, passes, heard, after)))
 
 
-def _add_sounding(sound: Samples, one: Sounding, rung: Rung, voice: Voice, heard: Heard) -> None:
+def rung_blocks(rung: Rung, voice: Voice, passes: int, heard: Heard, after: float) -> Iterator[Samples]:
+    """Yield the same block by block: what is yet to come is never in memory."""
+    tape = _Tape(round((rung.lasts(passes) + after) * RATE))
+    for one in sorted(soundings(rung.score, passes), key=_at):
+        # A word begins before its time: its vowel is what is in time.
+        yield from tape.until(round((rung.seconds(one.at) - ANCHOR) * RATE))
+        _add_sounding(tape, one, rung, voice, heard)
+    yield from tape.until(tape.length)
+    yield tape.rest()
+
+
+def _at(one: Sounding) -> Fraction:
+    return one.at
+
+
+class _Tape:
+    """A sound of so many samples, of which only what still changes is held."""
+
+    def __init__(self, length: int) -> None:
+        self.length = length
+        self._begin = 0
+        self._held = np.zeros(_BLOCK)
+
+    def add(self, at: float, made: Samples) -> None:
+        """Add a sound at a moment in seconds; what would lie beyond the end is cut off."""
+        start = round(at * RATE) - self._begin
+        end = min(self.length - self._begin, start + len(made))
+        if end > len(self._held):
+            self._held = np.concatenate([self._held, np.zeros(end - len(self._held))])
+        if end > start:
+            self._held[start:end] += made[: end - start]
+
+    def until(self, sample: int) -> Iterator[Samples]:
+        """Yield the blocks that are over before a sample."""
+        while self._begin + _BLOCK <= min(sample, self.length):
+            yield self._held[:_BLOCK]
+            rest = self._held[_BLOCK:]
+            self._held = np.concatenate([rest, np.zeros(max(0, _BLOCK - len(rest)))])
+            self._begin += _BLOCK
+
+    def rest(self) -> Samples:
+        """Return what is left to the end."""
+        return self._held[: self.length - self._begin]
+
+
+def _add_sounding(sound: _Tape, one: Sounding, rung: Rung, voice: Voice, heard: Heard) -> None:
     at, levels = rung.seconds(one.at), RECIPES.levels
     if one.click and heard.click:
         softer = {"plain": levels.plain_click, "division": levels.division_click}
         gain = levels.click * one.loud * softer.get(one.click, 1.0)
-        _add(sound, at, click(one.click, heard.timbre) * gain)
+        sound.add(at, click(one.click, heard.timbre) * gain)
     if one.tone and heard.notes:
         pitches = one.tone.midis or (None,)
         gain = levels.notes * levels.of(one.tone.level) * float(one.tone.loud) * len(pitches) ** -levels.chord
         if one.tone.drum:
-            _add(sound, at, drum(one.tone.drum) * gain)
+            sound.add(at, drum(one.tone.drum) * gain)
             return
+        seconds = rung.seconds(one.tone.beats)
         for number, pitch in enumerate(pitches):
-            _add(
-                sound,
-                at + number * float(one.tone.apart),
-                _held(note(voice, pitch), rung.seconds(one.tone.beats)) * gain,
-            )
+            sound.add(at + number * float(one.tone.apart), _struck(voice, pitch, seconds) * gain)
     if one.back and one.back.drum:
-        _add(sound, at, drum(one.back.drum) * levels.backing)
+        sound.add(at, drum(one.back.drum) * levels.backing)
     if one.back:
         gain = levels.backing * max(1, len(one.back.midis)) ** -levels.chord
         for midi in one.back.midis:
-            _add(sound, at, _held(note("keys", midi), rung.seconds(one.back.beats)) * gain)
+            sound.add(at, _struck("keys", midi, rung.seconds(one.back.beats)) * gain)
     if one.said:
         _add_word(sound, at, one.said.word, rung.seconds(one.said.beats), heard.language)
 
 
-def _add_word(sound: Samples, at: float, word: str, seconds: float, language: str) -> None:
+def _add_word(sound: _Tape, at: float, word: str, seconds: float, language: str) -> None:
     """Add a word so that its vowel is in time; its consonant comes before."""
     made = _held(word_sound(word, language), ANCHOR + seconds) * RECIPES.levels.voice
     start = at - ANCHOR
     # A word at the very beginning loses what would come before the file does.
-    _add(sound, max(start, 0.0), made[max(0, round(-start * RATE)) :])
+    sound.add(max(start, 0.0), made[max(0, round(-start * RATE)) :])
+
+
+@lru_cache(maxsize=64)
+def _struck(voice: Voice, pitch: int | None, seconds: float) -> Samples:
+    """Return a note that ends with its length; a drill strikes the same few again and again."""
+    return _held(note(voice, pitch), seconds)
 
 
 def _held(made: Samples, seconds: float) -> Samples:
@@ -173,9 +224,3 @@ def _held(made: Samples, seconds: float) -> Samples:
     if len(cut) > held:
         cut[held:] *= np.linspace(1, 0, len(cut) - held)
     return cut
-
-
-def _add(sound: Samples, at: float, made: Samples) -> None:
-    start = round(at * RATE)
-    end = min(len(sound), start + len(made))
-    sound[start:end] += made[: end - start]

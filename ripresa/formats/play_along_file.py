@@ -1,14 +1,16 @@
 """Play-along files as they are asked for and saved: one sound with a list of its rungs, or a numbered set."""
 
 import io
+import tempfile
 import zipfile
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Literal
+from typing import IO, Any, Literal
 
 import numpy as np
 import soundfile
+from numpy.typing import NDArray
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
@@ -18,7 +20,7 @@ from ripresa.core.playing import COUNT_A_BAR, SILENT, Accompaniment, Before, Pul
 from ripresa.core.reading import read, with_click
 from ripresa.core.rhythm import check_bpm, span_seconds
 from ripresa.formats.id3 import id3
-from ripresa.formats.play_along import BETWEEN, Heard, Rung, check_count, check_seconds, render, render_all
+from ripresa.formats.play_along import BETWEEN, Heard, Rung, check_count, check_seconds, rendered, share_of
 from ripresa.formats.recipes import Voice
 from ripresa.formats.sounds import RATE, Samples
 
@@ -56,16 +58,44 @@ class Tags:
 def write_sound(sound: Samples, kind: SoundFormat, tags: Tags = Tags()) -> bytes:
     """Return samples as a file of a format."""
     target = io.BytesIO()
-    # A second at a time: given many at once, the writer of Ogg ends the process (seen from 48 s on).
+    _write([sound], target, kind, tags)
+    own = id3(tags.title, tags.artist, str(tags.track or ""), tags.comment) if kind == "mp3" else b""
+    return own + target.getvalue()
+
+
+def save_sound(blocks: Iterable[Samples], target: Path, kind: SoundFormat, tags: Tags = Tags()) -> None:
+    """Write blocks of samples as a file of a format, each softer by the same share where one is too loud.
+
+    They lie on the disk until the loudest is known, so that a long file takes no more memory than a short one.
+    """
+    with tempfile.TemporaryFile(dir=target.parent) as spool, target.open("wb") as file:
+        peak = 0.0
+        for block in blocks:
+            peak = max(peak, float(np.abs(block).max(initial=0.0)))
+            spool.write(block.astype(np.float32).tobytes())
+        spool.seek(0)
+        share = np.float32(share_of(peak))
+        made = (np.frombuffer(read, np.float32) * share for read in iter(lambda: spool.read(4 * RATE), b""))
+        if kind == "mp3":
+            # Its tags stand before it, and the writer begins at the beginning.
+            packed = io.BytesIO()
+            _write(made, packed, kind, tags)
+            file.write(id3(tags.title, tags.artist, str(tags.track or ""), tags.comment))
+            file.write(packed.getbuffer())
+        else:
+            _write(made, file, kind, tags)
+
+
+def _write(sound: Iterable[NDArray[Any]], target: IO[bytes], kind: SoundFormat, tags: Tags) -> None:
     with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
         for name, said in (tags.named if kind != "mp3" else {}).items():
             # An empty tag is refused by the writer.
             if said:
                 setattr(file, name, said)
-        for start in range(0, len(sound), RATE):
-            file.write(sound[start : start + RATE].astype(np.float32))
-    own = id3(tags.title, tags.artist, str(tags.track or ""), tags.comment) if kind == "mp3" else b""
-    return own + target.getvalue()
+        for block in sound:
+            # A second at a time: given many at once, the writer of Ogg ends the process (seen from 48 s on).
+            for start in range(0, len(block), RATE):
+                file.write(block[start : start + RATE].astype(np.float32))
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,29 +163,28 @@ def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> No
     rungs = asked.made()
     title = asked.drill.title
     if asked.is_set:
-        target.write_bytes(_set(asked, rungs, voice, tell))
+        _save_set(asked, rungs, voice, target, tell)
         return
     tags = Tags(title, ARTIST, comment="; ".join(_contents(asked, rungs)))
-    sound = render_all(rungs, voice, asked.passes, asked.heard, tell)
-    target.write_bytes(write_sound(sound, asked.sound, tags))
+    save_sound(rendered(rungs, voice, asked.passes, asked.heard, tell), target, asked.sound, tags)
 
 
-def _set(asked: PlayAlong, rungs: Sequence[Rung], voice: Voice, tell: Callable[[int], None]) -> bytes:
-    """Return an archive of a file a rung, numbered, and a text that says what each is."""
-    packed = io.BytesIO()
+def _save_set(asked: PlayAlong, rungs: Sequence[Rung], voice: Voice, target: Path, tell: Callable[[int], None]) -> None:
+    """Write an archive of a file a rung, numbered, and a text that says what each is."""
     listed = [asked.drill.title, ""]
-    with zipfile.ZipFile(packed, "w") as archive:
+    with zipfile.ZipFile(target, "w") as archive, tempfile.TemporaryDirectory(dir=target.parent) as folder:
         for number, rung in enumerate(rungs, start=1):
             name = f"{number:02d}-{_ascii(label(rung.bpm))}-bpm.{asked.sound}"
             what = _told(asked, number - 1, rung)
             tags = Tags(f"{asked.drill.title}, {what}", ARTIST, number)
-            archive.writestr(name, write_sound(render(rung, voice, asked.passes, asked.heard), asked.sound, tags))
+            made = Path(folder) / "rung"
+            save_sound(rendered([rung], voice, asked.passes, asked.heard), made, asked.sound, tags)
+            archive.write(made, name)
             lasts = f"{plural(asked.passes, 'pass', 'passes')}, {_clock(rung.lasts(asked.passes))}"
             listed.append(f"{name}: {what}, {lasts}")
             tell(number)
         # After a mark of its encoding: titles are in every script, and some readers guess.
         archive.writestr("contents.txt", "\ufeff" + "\n".join(listed) + "\n")
-    return packed.getvalue()
 
 
 def _contents(asked: PlayAlong, rungs: Sequence[Rung]) -> Iterator[str]:

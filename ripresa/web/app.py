@@ -4,7 +4,6 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
-from flask import request
 from flask_openapi import Info, OpenAPI
 
 import ripresa
@@ -69,11 +68,7 @@ def create_app(
     guard(app, studio)
     handle_problems(app)
 
-    @app.before_request
-    def connect() -> None:
-        if request.path.startswith("/api"):
-            database.connect(reuse_if_open=True)
-
+    # It is opened by the first who asks it something: most of what the bench asks needs no data.
     @app.teardown_request
     def disconnect(_error: BaseException | None) -> None:
         if not database.is_closed():

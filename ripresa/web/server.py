@@ -1,5 +1,6 @@
 """The running server: on the loopback address only, with threads enough for one studio."""
 
+import gc
 import signal
 import socket
 import sys
@@ -45,6 +46,9 @@ def _serve(database_path: Path, port: int, fill: Callable[[], None] | None) -> N
     print(f"Data: {database_path}" if not fill else "Nothing that you change here is kept after you stop it.")
     print("Stop it with Ctrl+C.")
     sys.stdout.flush()
+    # What is loaded by now stays: nothing of it is looked through again for what could be thrown away.
+    gc.collect()
+    gc.freeze()
     # A killed demo still takes its throwaway folder with it.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     waitress.serve(

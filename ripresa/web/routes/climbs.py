@@ -17,6 +17,7 @@ from ripresa.store import climbs as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count, Id, Once
+from ripresa.web.query import Query
 from ripresa.web.shapes.climb_map import MapShape, map_shape
 from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape
 from ripresa.web.shapes.drills import DrillShape, drill_shape
@@ -38,7 +39,7 @@ class MovePath(ClimbPath):
     move_id: Id
 
 
-class SearchQuery(BaseModel):
+class SearchQuery(Query):
     """Whose climbs, everyone's if left out; those with some words in the name of student or drill; how many at most."""
 
     student_id: Id | None = None

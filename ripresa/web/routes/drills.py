@@ -18,6 +18,7 @@ from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key, Once
+from ripresa.web.query import Query
 from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_shape
 
 api = blueprint("drills")
@@ -29,13 +30,13 @@ class DrillPath(BaseModel):
     drill_id: Id
 
 
-class VersionQuery(BaseModel):
+class VersionQuery(Query):
     """Which version; the latest if left out."""
 
     version: Id | None = None
 
 
-class ArchiveQuery(BaseModel):
+class ArchiveQuery(Query):
     """Drills in use, or those put away."""
 
     archived: bool = False
@@ -47,7 +48,7 @@ class ArchiveBody(BaseModel):
     archived: bool
 
 
-class AtTempoQuery(BaseModel):
+class AtTempoQuery(Query):
     """Which version, and at which tempo."""
 
     version: Id | None = None

@@ -15,6 +15,7 @@ from ripresa.store.students import names_of_all
 from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
+from ripresa.web.query import Query
 from ripresa.work.recordings import kept_sound, played_back
 
 api = blueprint("heard_back")
@@ -26,13 +27,13 @@ class TakeOfPath(BaseModel):
     take_id: str
 
 
-class StudentQuery(BaseModel):
+class StudentQuery(Query):
     """Whose recordings; all of them without a number."""
 
     student_id: Id | None = None
 
 
-class BackQuery(BaseModel):
+class BackQuery(Query):
     """What is heard of a take that is played back."""
 
     take: bool = True

@@ -14,6 +14,7 @@ from ripresa.core.takes import MARK_WORDS, SOURCES, Mark
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
+from ripresa.web.query import Query
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.web.shapes.takes import measured_words
 from ripresa.work.log import MOST_SHOWN, Filters, Moved, PlayedTake, log_lines, log_of
@@ -22,7 +23,7 @@ from ripresa.work.log_in import MOST_TOLD, take_in
 api = blueprint("log")
 
 
-class LogQuery(BaseModel):
+class LogQuery(Query):
     """Whose log, and what of it: a climb, a mark, whose ear, from which day on."""
 
     student_id: Id
@@ -32,7 +33,7 @@ class LogQuery(BaseModel):
     since: date | None = None
 
 
-class CsvQuery(BaseModel):
+class CsvQuery(Query):
     """Whose log; everyone's if left out."""
 
     student_id: Id | None = None

@@ -25,6 +25,7 @@ from ripresa.store.identity import studio_id
 from ripresa.web.answers import answer, download, file_name
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
+from ripresa.web.query import Query
 from ripresa.web.shapes.choices import VoiceChoice
 from ripresa.web.shapes.described import described
 from ripresa.web.shapes.performance import ScoreShape, score_shape
@@ -95,7 +96,7 @@ class PracticeFileShape(Sent, frozen=True):
     voice: VoiceChoice
 
 
-class PracticeQuery(BaseModel):
+class PracticeQuery(Query):
     """Which climbs, of one student."""
 
     climb: list[Id] = Field(min_length=1, max_length=MOST_CLIMBS)

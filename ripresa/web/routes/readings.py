@@ -28,6 +28,7 @@ from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.middle import near_the_middle
 from ripresa.web.numbers import Count, Seconds
+from ripresa.web.query import Query
 from ripresa.web.shapes.described import described
 from ripresa.web.shapes.performance import ScoreShape, score_shape
 from ripresa.web.shapes.reading import ReadingShape, reading_shape
@@ -137,7 +138,7 @@ class CircuitShape(BaseModel):
     seconds: str
 
 
-class AmountQuery(BaseModel):
+class AmountQuery(Query):
     """A number as it was typed."""
 
     text: str

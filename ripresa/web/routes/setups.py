@@ -11,6 +11,7 @@ from ripresa.store import setups as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
+from ripresa.web.query import Query
 
 api = blueprint("setups", "/api/setups")
 _Device = Annotated[str, StringConstraints(max_length=200)]
@@ -22,7 +23,7 @@ class SetupPath(BaseModel):
     setup_id: Id
 
 
-class SetupQuery(BaseModel):
+class SetupQuery(Query):
     """A set-up: its source, its device, what the click is heard by, and where."""
 
     source: Source

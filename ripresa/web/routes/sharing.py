@@ -10,12 +10,13 @@ from ripresa.formats.shared_file import MOST_DRILLS, read_shared, write_shared
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key
+from ripresa.web.query import Query
 from ripresa.work.sharing import Choice, How, State, gather, look, take
 
 api = blueprint("sharing", "/api/shared")
 
 
-class ShareQuery(BaseModel):
+class ShareQuery(Query):
     """Which drills."""
 
     drill: list[Id] = Field(min_length=1, max_length=MOST_DRILLS)

@@ -13,6 +13,7 @@ from ripresa.store.sheets import KeptSheet, find_sheet
 from ripresa.web.answers import answer, download, engraver, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Once
+from ripresa.web.query import Query
 from ripresa.work.sheets import (
     LONGEST_NOTE,
     Options,
@@ -41,7 +42,7 @@ class SheetBody(Once):
     note: str = Field(default="", max_length=LONGEST_NOTE)
 
 
-class OfWhat(BaseModel):
+class OfWhat(Query):
     """A climb, or a drill."""
 
     climb_id: Id | None = None

@@ -4,17 +4,17 @@ import io
 
 import soundfile
 from flask import Response
-from pydantic import BaseModel
 
 from ripresa.formats.speaker import RATE, in_language, own_word
 from ripresa.formats.words import SOUND
 from ripresa.store.settings import studio_settings
 from ripresa.web.blueprint import blueprint
+from ripresa.web.query import Query
 
 api = blueprint("sounds", "/api/words")
 
 
-class WordQuery(BaseModel):
+class WordQuery(Query):
     """A word to be spoken."""
 
     word: str

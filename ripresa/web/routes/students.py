@@ -18,6 +18,7 @@ from ripresa.web.answers import answer, download, file_name, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.files_in import whole_file
 from ripresa.web.numbers import Id, Once
+from ripresa.web.query import Query
 from ripresa.web.shapes.student_page import StudentPageShape, WhatIfShape, page_shape, what_if_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.calendar import calendar_of
@@ -36,19 +37,19 @@ class StudentPath(BaseModel):
     student_id: Id
 
 
-class AwayQuery(BaseModel):
+class AwayQuery(Query):
     """Those in use, or those that were put away."""
 
     put_away: bool = False
 
 
-class PageQuery(BaseModel):
+class PageQuery(Query):
     """The climb whose way is shown; the one played last if left out."""
 
     climb_id: Id | None = None
 
 
-class ClimbQuery(BaseModel):
+class ClimbQuery(Query):
     """Which climb."""
 
     climb_id: Id

@@ -11,11 +11,12 @@ from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
+from ripresa.web.query import Query
 
 api = blueprint("sums")
 
 
-class SumsQuery(BaseModel):
+class SumsQuery(Query):
     """What the drawer holds, as typed."""
 
     bpm: str = "108"

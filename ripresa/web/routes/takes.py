@@ -20,6 +20,7 @@ from ripresa.store.remedies import find_remedy, remedies_of
 from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key, Once, Seconds
+from ripresa.web.query import Query
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.takes import (
     AgainShape,
@@ -64,7 +65,7 @@ class TakePath(BaseModel):
     take_id: str
 
 
-class TakesQuery(BaseModel):
+class TakesQuery(Query):
     """Whose takes, or of which climb; the last ones."""
 
     student_id: Id | None = None
@@ -159,7 +160,7 @@ class RemedyPath(BaseModel):
     remedy_id: Id
 
 
-class RemediesQuery(BaseModel):
+class RemediesQuery(Query):
     """Whose remedies, or of which climb."""
 
     student_id: Id | None = None
