@@ -153,8 +153,8 @@ def _note_messages(
                     "A note of this drill lies outside what MIDI can hold. Take fewer octaves.", field="material"
                 )
             begin = min(start + number * apart, end - 1)
-            messages.append((begin, mido.Message("note_on", note=note, velocity=velocity, channel=channel)))
-            messages.append((end, mido.Message("note_off", note=note, velocity=0, channel=channel)))
+            messages.append((begin, _message("note_on", note, velocity, channel)))
+            messages.append((end, _message("note_off", note, 0, channel)))
     return messages
 
 
@@ -175,9 +175,14 @@ def _click_messages(reading: Reading, ticks: _Ticks) -> list[tuple[int, mido.Mes
 def _struck(ticks: _Ticks, onset: Fraction, note: int, velocity: int) -> list[tuple[int, mido.Message]]:
     """Return one short stroke of a percussion sound."""
     start = ticks.at(onset)
-    on = mido.Message("note_on", note=note, velocity=velocity, channel=_PERCUSSION)
-    off = mido.Message("note_off", note=note, velocity=0, channel=_PERCUSSION)
+    on = _message("note_on", note, velocity, _PERCUSSION)
+    off = _message("note_off", note, 0, _PERCUSSION)
     return [(start, on), (start + round_half_up(_SHORT * ticks.quarter), off)]
+
+
+def _message(kind: str, note: int, velocity: int, channel: int) -> mido.Message:
+    # All of it is in range by now: to check it again is half of the time that a long drill takes.
+    return mido.Message(kind, skip_checks=True, note=note, velocity=velocity, channel=channel)
 
 
 def _track(name: str, messages: list[tuple[int, mido.Message]], end: int) -> mido.MidiTrack:
@@ -185,7 +190,7 @@ def _track(name: str, messages: list[tuple[int, mido.Message]], end: int) -> mid
     at = 0
     # At one tick a note ends before the next begins.
     for tick, message in sorted(messages, key=lambda pair: (pair[0], pair[1].type == "note_on")):
-        track.append(message.copy(time=tick - at))
+        track.append(message.copy(skip_checks=True, time=tick - at))
         at = tick
     track.append(mido.MetaMessage("end_of_track", time=max(0, end - at)))
     return track

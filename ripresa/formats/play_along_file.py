@@ -68,7 +68,7 @@ def save_sound(blocks: Iterable[Samples], target: Path, kind: SoundFormat, tags:
 
     They lie on the disk until the loudest is known, so that a long file takes no more memory than a short one.
     """
-    with tempfile.TemporaryFile(dir=target.parent) as spool, target.open("wb") as file:
+    with target.open("wb") as file, tempfile.TemporaryFile(dir=target.parent) as spool:
         peak = 0.0
         for block in blocks:
             peak = max(peak, float(np.abs(block).max(initial=0.0)))
@@ -83,10 +83,11 @@ def save_sound(blocks: Iterable[Samples], target: Path, kind: SoundFormat, tags:
             file.write(id3(tags.title, tags.artist, str(tags.track or ""), tags.comment))
             file.write(packed.getbuffer())
         else:
-            _write(made, file, kind, tags)
+            # By its name: each of its little writes would come back through here.
+            _write(made, str(target), kind, tags)
 
 
-def _write(sound: Iterable[NDArray[Any]], target: IO[bytes], kind: SoundFormat, tags: Tags) -> None:
+def _write(sound: Iterable[NDArray[Any]], target: IO[bytes] | str, kind: SoundFormat, tags: Tags) -> None:
     with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
         for name, said in (tags.named if kind != "mp3" else {}).items():
             # An empty tag is refused by the writer.

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ripresa.core.exact import division_label
 from ripresa.core.takes.figures import Figures, LegFigures
-from ripresa.core.takes.interval import SHOWN, Interval, at_most, student
+from ripresa.core.takes.interval import SHOWN, Interval, chances, student
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.limits import Limits
 
@@ -140,13 +140,9 @@ def slip_bounds(due: int, allowed: float) -> tuple[int, int]:
     >>> slip_bounds(60, 0.03), slip_bounds(400, 0.03)
     ((-1, 5), (8, 16))
     """
-    clean = -1
-    while at_most(clean + 1, due, _SLIPS_WIDE * allowed) < _RARELY:
-        clean += 1
-    shaky = clean + 1
-    while 1 - at_most(shaky - 1, due, _SLIPS_NARROW * allowed) >= _RARELY:
-        shaky += 1
-    return clean, shaky
+    clean = next(slips for slips, seen in enumerate(chances(due, _SLIPS_WIDE * allowed)) if seen >= _RARELY) - 1
+    narrow = enumerate(chances(due, _SLIPS_NARROW * allowed), start=1)
+    return clean, next(slips for slips, seen in narrow if slips > clean and 1 - seen < _RARELY)
 
 
 def _slips(figures: Figures, limits: Limits, earlier: Sequence[Figures], errs: float) -> Iterator[Checked]:

@@ -1,7 +1,8 @@
 """Figures with their uncertainty: an interval, and the quantiles that it is made with."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import islice, repeat
 from math import exp, lgamma, log, sqrt
 from statistics import NormalDist
 
@@ -61,10 +62,17 @@ def at_most(count: int, of: int, share: float) -> float:
     >>> round(at_most(0, 100, 0.03), 3)
     0.048
     """
+    return next(islice(chances(of, share), count, None)) if count >= 0 else 0.0
+
+
+def chances(of: int, share: float) -> Iterator[float]:
+    """Yield how likely it is to see none, up to one, up to two … of ``of``, without end: each from the one before."""
     if not 0 < share < 1:
-        return 1.0 if share <= 0 or count >= of else 0.0
-    terms = [
-        lgamma(of + 1) - lgamma(k + 1) - lgamma(of - k + 1) + k * log(share) + (of - k) * log(1 - share)
-        for k in range(min(count, of) + 1)
-    ]
-    return min(1.0, sum(exp(term) for term in terms))
+        yield from repeat(1.0 if share <= 0 else 0.0, of)
+        yield from repeat(1.0)
+    seen = 0.0
+    for k in range(of + 1):
+        ways = lgamma(of + 1) - lgamma(k + 1) - lgamma(of - k + 1)
+        seen += exp(ways + k * log(share) + (of - k) * log(1 - share))
+        yield min(1.0, seen)
+    yield from repeat(min(1.0, seen))
