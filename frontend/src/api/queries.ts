@@ -80,6 +80,8 @@ export const readingQuery = (drill: Drill, bpm: string | null = null) =>
     queryKey: ["reading", drill, bpm],
     queryFn: ({ signal }) => api.reading(drill, bpm, { signal }),
     staleTime: Number.POSITIVE_INFINITY,
+    // Rows that did not change are the same already: nothing has to be compared value by value.
+    structuralSharing: false,
     gcTime: 60_000,
   });
 export const writtenQuery = (body: Schemas["WrittenBody"]) =>
@@ -111,6 +113,7 @@ export const performanceQuery = (body: Schemas["PerformanceBody"]) =>
     queryKey: ["performance", body],
     queryFn: ({ signal }) => api.performance(body, { signal }),
     staleTime: Number.POSITIVE_INFINITY,
+    structuralSharing: false,
   });
 export const ladderQuery = (drillId: number, plan: Plan, overrides: Overrides | null = null) =>
   queryOptions({

@@ -44,8 +44,19 @@ export type Score = Replaced<
   }
 >;
 
+/** The rows of the last reading by what was sent of them: a row that did not change stays the very same row. */
+let known = new Map<string, Row>();
+
 export function unpackReading(sent: Schemas["ReadingShape"]): Reading {
-  return { ...sent, rows: sent.rows.map(unpackRow) };
+  const now = new Map<string, Row>();
+  const rows = sent.rows.map((one) => {
+    const key = JSON.stringify(one);
+    const row = known.get(key) ?? unpackRow(one);
+    now.set(key, row);
+    return row;
+  });
+  known = now;
+  return { ...sent, rows };
 }
 
 export function unpackRow(sent: Schemas["RowShape"]): Row {

@@ -1,22 +1,25 @@
 import { Route, Routes } from "react-router";
-import { BenchPage } from "../features/bench/BenchPage";
-import { LibraryPage } from "../features/bench/LibraryPage";
-import { ShelfPage } from "../features/bench/ShelfPage";
-import { ClimbPage } from "../features/climbs/ClimbPage";
-import { ClimbsPage } from "../features/climbs/ClimbsPage";
-import { NewClimbPage } from "../features/climbs/NewClimbPage";
-import { DeskPage } from "../features/desk/DeskPage";
-import { GroupPage } from "../features/groups/GroupPage";
-import { GuidePage } from "../features/help/GuidePage";
-import { LogPage } from "../features/log/LogPage";
-import { TakePage } from "../features/log/TakePage";
-import { SettingsPage } from "../features/settings/SettingsPage";
-import { ClimbSheet, DrillSheet } from "../features/sheets/SheetPage";
-import { ClimbOnStand } from "../features/stand/ClimbOnStand";
-import { DrillOnStand } from "../features/stand/DrillOnStand";
-import { EmptyStand } from "../features/stand/EmptyStand";
-import { StudentPage } from "../features/students/StudentPage";
-import { StudentsPage } from "../features/students/StudentsPage";
+import {
+  BenchPage,
+  ClimbOnStand,
+  ClimbPage,
+  ClimbSheet,
+  ClimbsPage,
+  DeskPage,
+  DrillOnStand,
+  DrillSheet,
+  EmptyStand,
+  GroupPage,
+  GuidePage,
+  LibraryPage,
+  LogPage,
+  NewClimbPage,
+  SettingsPage,
+  ShelfPage,
+  StudentPage,
+  StudentsPage,
+  TakePage,
+} from "./places";
 import { Shell } from "./Shell";
 
 /** Which place stands at which address. */

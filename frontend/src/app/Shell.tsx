@@ -1,14 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { Suspense, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { choicesQuery } from "../api/queries";
-import { Glossary } from "../features/help/Glossary";
-import { SumsDrawer } from "../features/sums/SumsDrawer";
 import { Key } from "../ui/Key";
 import { useNewDrill } from "../ui/useNewDrill";
-import { Keys } from "./Keys";
 import { OutboxLine } from "./OutboxLine";
+import { Glossary, Keys, loadTheRest, SumsDrawer } from "./places";
 import { useTheme } from "./useTheme";
 
 const PLACES = [
@@ -18,6 +16,15 @@ const PLACES = [
   { to: "/stand", name: "Stand" },
   { to: "/log", name: "Log" },
 ] as const;
+
+/** Is there once the place beside it is: the others are loaded then. */
+function Stands() {
+  useEffect(() => {
+    const later = setTimeout(() => void loadTheRest(), 1500);
+    return () => clearTimeout(later);
+  }, []);
+  return null;
+}
 
 /** The frame of every place: the bar at the top, the drawer of sums, the keys. */
 export function Shell() {
@@ -78,11 +85,16 @@ export function Shell() {
       </header>
       <OutboxLine />
       <main className="flex-1 w-full max-w-330 mx-auto px-3 sm:px-6 py-4">
-        <Outlet />
+        <Suspense fallback={<p role="status">…</p>}>
+          <Outlet />
+          <Stands />
+        </Suspense>
       </main>
-      {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
-      {open === "keys" && <Keys onClose={() => close("keys")} onWords={() => setOpen("words")} />}
-      {open === "words" && <Glossary onClose={() => close("words")} />}
+      <Suspense fallback={null}>
+        {open === "sums" && <SumsDrawer onClose={() => setOpen(null)} />}
+        {open === "keys" && <Keys onClose={() => close("keys")} onWords={() => setOpen("words")} />}
+        {open === "words" && <Glossary onClose={() => close("words")} />}
+      </Suspense>
     </div>
   );
 }

@@ -120,7 +120,6 @@ export class Player {
     await Promise.all([this.context.resume(), this.#words.prepareSoon(score)]);
     if (asked !== this.#stops) return null;
     this.#voice = voice;
-    this.#makeReady(score);
     const { gain } = this.#master;
     gain.cancelScheduledValues(0);
     gain.setValueAtTime(0, 0);
@@ -152,22 +151,6 @@ export class Player {
     this.endAt = Number.POSITIVE_INFINITY;
     this.#plan();
     return first;
-  }
-
-  /** Make the sounds of a score, so that planning them takes no time. */
-  #makeReady(score: Score): void {
-    for (const tone of score.tones)
-      if (tone.drum) this.#sounds.drum(tone.drum);
-      else for (const midi of pitches(tone)) this.#sounds.note(this.#voice, midi);
-    for (const { level } of [...score.lead.ticks, ...score.ticks]) {
-      const { role, timbre } = this.#clickOf(level);
-      this.#sounds.click(role, timbre);
-    }
-    if (score.pulse?.length) this.#sounds.click("pulse", this.timbre);
-    for (const { drum, midis } of score.backing ?? []) {
-      if (drum) this.#sounds.drum(drum);
-      for (const midi of midis) this.#sounds.note("keys", midi);
-    }
   }
 
   /** Go over to a changed score at the next bar line; returns the stretch that begins there. */
@@ -295,7 +278,7 @@ export class Player {
         if (one.drum) this.#start("backing", one.at, this.#sounds.drum(one.drum), 1);
         for (const midi of one.midis) {
           const share = one.midis.length ** -chord;
-          this.#start("backing", one.at, this.#sounds.note("keys", midi), share, one.seconds);
+          this.#start("backing", one.at, this.#sounds.note("keys", midi, one.seconds), share, one.seconds);
         }
         return;
       case "note":
@@ -308,7 +291,7 @@ export class Player {
           const share = this.#gains[one.level] * one.loud * (1 + one.also.length) ** -chord;
           // A rolled chord: its tones come one after the other, from the lowest.
           const at = one.at + number * one.apart;
-          this.#start("notes", at, this.#sounds.note(this.#voice, midi), share, one.seconds);
+          this.#start("notes", at, this.#sounds.note(this.#voice, midi, one.seconds), share, one.seconds);
         });
     }
   }

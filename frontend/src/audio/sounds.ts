@@ -12,6 +12,10 @@ export type Timbre = "beep" | "wood" | "tick";
 /** How loud each role of the click is beside the others, and how it sounds if not as the rest of it. */
 export type ClickRoles = Record<"strong" | "plain" | "division", { level: number; timbre: Timbre | null }>;
 
+/** A note of up to so many seconds has faded out within its first part, in seconds too. */
+const SOON_OVER = 0.35;
+const FIRST_PART = 0.5;
+
 /** Sounds of one audio context, each made once. */
 export class Sounds {
   readonly #made = new Map<string, AudioBuffer>();
@@ -21,9 +25,11 @@ export class Sounds {
     private readonly recipes: Recipes,
   ) {}
 
-  note(voice: Voice, midi: number | null): AudioBuffer {
-    const { note_seconds: seconds, pluck, partials } = this.recipes;
-    return this.#once(`${voice} ${midi}`, seconds, (samples, rate) => {
+  /** A note; of one that is let go soon only its first half second is made, a third of the work. */
+  note(voice: Voice, midi: number | null, seconds = Number.POSITIVE_INFINITY): AudioBuffer {
+    const { note_seconds: whole, pluck, partials } = this.recipes;
+    const length = seconds <= SOON_OVER ? Math.min(whole, FIRST_PART) : whole;
+    return this.#once(`${voice} ${midi} ${length}`, length, (samples, rate) => {
       const hertz = 440 * 2 ** (((midi ?? 0) - 69) / 12);
       if (midi === null) clap(samples, rate, this.recipes);
       else if (voice === "pluck") plucked(samples, rate, hertz, pluck);
@@ -80,12 +86,13 @@ function plucked(samples: Float32Array, rate: number, hertz: number, recipe: Sch
   const push = string.reduce((sum, one) => sum + one, 0) / period;
   for (let at = 0; at < period; at++) string[at] = (string[at] ?? 0) - push;
   let last = 0;
+  let place = 0;
   for (let at = 0; at < samples.length; at++) {
-    const place = at % period;
     const now = string[place] ?? 0;
     string[place] = recipe.keeps * (now + last);
     last = now;
     samples[at] = now * recipe.gain;
+    if (++place === period) place = 0;
   }
 }
 
@@ -97,10 +104,14 @@ function blown(samples: Float32Array, rate: number, hertz: number, recipe: Schem
     if (partial > rate / 2.2) return;
     const step = (2 * Math.PI * partial) / rate;
     const fade = Math.exp((-fading * (1 + index * 0.8)) / rate);
-    let level = weight * 0.5;
+    // A swing that fades follows from the two samples before it: no sine for each of them.
+    const [turn, loss] = [2 * fade * Math.cos(step), fade * fade];
+    let [before, now] = [(-weight * 0.5 * Math.sin(step)) / fade, 0];
     for (let at = 0; at < samples.length; at++) {
-      samples[at] = (samples[at] ?? 0) + Math.sin(step * at) * level;
-      level *= fade;
+      samples[at] = (samples[at] ?? 0) + now;
+      const next = turn * now - loss * before;
+      before = now;
+      now = next;
     }
   });
   for (let at = 0; at < attack * rate; at++) samples[at] = ((samples[at] ?? 0) * at) / (attack * rate);

@@ -3,10 +3,12 @@
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from itertools import chain
+from typing import Protocol
 
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Cursor, LegReading, Place, Slot, altered, slot_numbers
 from ripresa.core.reading.reading import Reading
+from ripresa.core.rhythm import Meter, Swing
 
 #: So many slots are looked through for something that comes home; what comes later is said not to.
 FARTHEST_HOME = 20_000
@@ -29,14 +31,23 @@ def unlike_legs(
     return tuple(different.values())
 
 
-def rounds(reading: Reading, leg: LegReading) -> Iterator[list[Place]]:
+class Bars(Protocol):
+    """What a leg goes on in: a reading, or a layout that nobody has to hear."""
+
+    @property
+    def meter(self) -> Meter: ...  # noqa: D102
+    @property
+    def swing(self) -> Swing: ...  # noqa: D102
+
+
+def rounds(reading: Bars, leg: LegReading) -> Iterator[list[Place]]:
     """Yield the places of a leg, round after round, without end.
 
     A round is what lies between two moments at which the divisions, or a rhythm of its own, begin anew at the same
     place in the bar. Where the divisions give the rhythm they go on and on; a rhythm that the material brings is
     played again with the seam that follows it.
     """
-    cursor = Cursor(reading.meter, reading.drill.swing)
+    cursor = Cursor(reading.meter, reading.swing)
     cursor.go_to(leg.start)
     turn = _own_turn(cursor, leg) if leg.rhythm else _division_turns(cursor, leg)
     while True:
@@ -49,7 +60,7 @@ def rounds(reading: Reading, leg: LegReading) -> Iterator[list[Place]]:
             yield from _moved(found, cursor.at - at, cursor.bar - bar)
 
 
-def _comes_alike(reading: Reading, leg: LegReading) -> bool:
+def _comes_alike(reading: Bars, leg: LegReading) -> bool:
     """Whether each round is the first, moved: all bars take turns, and nothing runs on from the round before."""
     return not reading.meter.head and (not leg.rhythm or leg.rhythm[0].number == 0)
 
@@ -61,11 +72,11 @@ def _moved(places: list[Place], beats: Fraction, bars: int) -> Iterator[list[Pla
         yield places
 
 
-def slots_on(reading: Reading, leg: LegReading, divisions: tuple[Fraction, ...]) -> Callable[[int], Place]:
+def slots_on(reading: Bars, leg: LegReading, divisions: tuple[Fraction, ...]) -> Callable[[int], Place]:
     """Return how any slot of some divisions lies, from the start of a leg on and without end: by its number, from 0."""
     going = rounds(reading, replace(leg, divisions=divisions, rhythm=()))
     known = [place for place in next(going) if place.on_grid]
-    ends = known[-1].onset + known[-1].span * reading.drill.swing.share(known[-1].division, known[-1].slot)
+    ends = known[-1].onset + known[-1].span * reading.swing.share(known[-1].division, known[-1].slot)
     begins = known[0].onset
     comes_alike = not reading.meter.head and reading.meter.phase(ends) == reading.meter.phase(begins)
     count, beats, bars = len(known), ends - begins, reading.meter.place(ends)[0] - known[0].bar
@@ -82,7 +93,7 @@ def slots_on(reading: Reading, leg: LegReading, divisions: tuple[Fraction, ...])
     return slot
 
 
-def onward(reading: Reading, leg: LegReading) -> Iterator[Place]:
+def onward(reading: Bars, leg: LegReading) -> Iterator[Place]:
     """Yield the places of a leg as it would go on, without end."""
     return chain.from_iterable(rounds(reading, leg))
 
@@ -103,5 +114,5 @@ def _own_turn(cursor: Cursor, leg: LegReading) -> Iterator[list[Place]]:
         yield found
 
 
-def _inside_bar(reading: Reading, cursor: Cursor) -> tuple[int, int, Fraction]:
+def _inside_bar(reading: Bars, cursor: Cursor) -> tuple[int, int, Fraction]:
     return reading.meter.phase(cursor.at)

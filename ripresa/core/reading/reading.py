@@ -13,18 +13,17 @@ from math import ceil
 from operator import sub
 from typing import Any
 
-from ripresa.core.drill import REDUCTIONS, Drill, Leg, Reduce
+from ripresa.core.drill import REDUCTIONS, Drill, Reduce
 from ripresa.core.drill.click import Click, ClickCycle, ClickSlot
-from ripresa.core.drill.material import NotePass
 from ripresa.core.drill.second import BALANCES
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Fraction, plural
-from ripresa.core.grid import Cursor, Event, LegReading, Place
-from ripresa.core.pitch import Instrument, Shape, instrument_named
-from ripresa.core.reading.laying import fingered, lay_leg
-from ripresa.core.reading.rows import MOST_NOTES, beside_of, played_rows, rows_of
-from ripresa.core.reading.second_hand import Laid, second_leg, with_right_home
-from ripresa.core.rhythm import Meter, leg_meters
+from ripresa.core.exact import Fraction
+from ripresa.core.grid import Event, LegReading
+from ripresa.core.pitch import Instrument, Shape
+from ripresa.core.reading.layout import lay
+from ripresa.core.reading.rows import beside_of, played_rows, rows_of
+from ripresa.core.reading.second_hand import Laid, second_leg
+from ripresa.core.rhythm import Meter, Swing
 
 
 @dataclass(frozen=True)
@@ -57,6 +56,11 @@ class Reading:
     beats: Fraction
     other: tuple[Event, ...] = ()
     beside: tuple[Fraction, ...] = ()
+
+    @property
+    def swing(self) -> Swing:
+        """How pairs are moved."""
+        return self.drill.swing
 
     @property
     def hands(self) -> tuple[tuple[Event, ...], ...]:
@@ -187,25 +191,10 @@ def worked_out(drill: Drill) -> Reading:
     >>> [str(event.onset) for event in reading.events][:4]
     ['0', '1/3', '2/3', '1']
     """
-    meters = leg_meters(drill.meter)
-    instrument = instrument_named(drill.instrument).at_level(drill.level)
-    if drill.second.is_there:
-        instrument = with_right_home(instrument)
-    passes = _passes(drill, instrument, meters)
-    touched = {id(one): fingered(drill, instrument, one) for one in passes}
-    cursor = Cursor(meters[0], drill.swing)
-    places: list[Place] = []
-    laid: list[Laid] = []
-    for index, notes in enumerate(passes):
-        if len(meters) > 1:
-            # What was laid stays; from here on the bars are those of this leg.
-            cursor.change(meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1)))
-        begin = len(places)
-        leg = lay_leg(drill, instrument, cursor, places, index, notes, touched[id(notes)])
-        laid.append(Laid(leg, places[begin:], notes))
-    legs = [one.leg for one in laid]
-    meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
-    hands = rows_of(drill, instrument, meter, laid, places)
+    made = lay(drill)
+    instrument, meter, beats = made.instrument, made.meter, made.beats
+    legs = list(made.legs)
+    hands = rows_of(drill, instrument, meter, made.laid, made.places)
     beside = beside_of(hands, drill)
     events, *others = played_rows(hands, drill, legs)
     if drill.reduce.part != "everything" or drill.hits.fills or drill.enters.hands > 1:
@@ -237,12 +226,12 @@ def worked_out(drill: Drill) -> Reading:
         instrument=instrument,
         events=events,
         legs=tuple(legs),
-        click_cycle=_click(drill.click, meter, events, beside, cursor.at),
-        second=tuple(_second(legs, passes)),
-        body=_entering(drill.body.marks(cursor.at, meter), meter, drill.enters.movement),
-        foot=_entering(drill.foot.marks(cursor.at, meter), meter, drill.enters.foot),
-        hits=_hits(drill, meter, cursor.at),
-        beats=cursor.at,
+        click_cycle=_click(drill.click, meter, events, beside, beats),
+        second=tuple(_second(legs, made.laid)),
+        body=_entering(drill.body.marks(beats, meter), meter, drill.enters.movement),
+        foot=_entering(drill.foot.marks(beats, meter), meter, drill.enters.foot),
+        hits=_hits(drill, meter, beats),
+        beats=beats,
         other=others[0] if others else (),
         beside=beside,
     )
@@ -267,12 +256,6 @@ def _hits(drill: Drill, meter: Meter, beats: Fraction) -> tuple[tuple[Fraction, 
     return tuple((at, level == "ghost") for at, level in drill.hits.laid(meter).until(beats))
 
 
-def _as_laid(name: str, cursor: Cursor) -> Meter:
-    """Return the meter of bars that were laid leg by leg; after the last they begin again."""
-    bars = cursor.meter.laid(cursor.bar - 1)
-    return Meter(name, bars, cursor.meter.counted)
-
-
 def with_click(reading: Reading, click: Click) -> Reading:
     """Return a reading under another click; all else stays.
 
@@ -292,34 +275,10 @@ def _click(
     return click.cycle(meter, slots, beats)
 
 
-def _second(legs: Sequence[LegReading], passes: Sequence[NotePass]) -> Iterator[Fraction]:
+def _second(legs: Sequence[LegReading], laid: Sequence[Laid]) -> Iterator[Fraction]:
     """Yield the onsets of the second layer, on and on through each leg."""
-    for leg, notes in zip(legs, passes, strict=True):
-        start = leg.start
+    for leg, one in zip(legs, laid, strict=True):
+        start, notes = leg.start, one.notes
         while notes.second and start < leg.start + leg.beats:
             yield from (start + at for at in notes.second if start + at < leg.start + leg.beats)
             start += notes.second_beats
-
-
-def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> list[NotePass]:
-    # Legs of one division play the same pass; a drill may have hundreds of them.
-    known: dict[tuple[Leg, int], NotePass] = {}
-    total = 0
-    found: list[NotePass] = []
-    for index, leg in enumerate(drill.legs):
-        key = leg, index % len(meters)
-        if key not in known:
-            made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register)
-            made = made.unpitched() if instrument.is_struck else made
-            known[key] = made.folded(instrument) if drill.folded else made
-        found.append(known[key])
-        # What is silent or held takes its slots too.
-        total += max(len(found[-1].notes), len(found[-1].rhythm))
-        if total > MOST_NOTES:
-            silent = len(found[-1].rhythm) > len(found[-1].notes)
-            raise OutOfRange(
-                f"This drill has more than {plural(MOST_NOTES, 'slot' if silent else 'note')}. "
-                f"Take fewer legs or {'a shorter line' if silent else 'fewer octaves'}.",
-                field="legs",
-            )
-    return found

@@ -11,7 +11,7 @@ from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event, LegReading, Place, chord_at, parse_progression
 from ripresa.core.pitch import Chord
-from ripresa.core.reading import FARTHEST_HOME, Reading, read, slots_on
+from ripresa.core.reading import FARTHEST_HOME, Bars, Reading, lay, slots_on
 from ripresa.core.reports.groups import Start, end_of, start_of
 
 #: Two tones are a step apart up to a whole tone.
@@ -86,7 +86,7 @@ class Statement:
     leads: bool | None
 
 
-def ending(reading: Reading, leg: LegReading) -> Ending:
+def ending(reading: Bars, leg: LegReading) -> Ending:
     """Return where a leg's pass is over, and how many slots of its divisions are missing to the next 1."""
     return Ending(end_of(leg, reading.meter), _missing(reading, leg))
 
@@ -144,7 +144,7 @@ def statements(reading: Reading) -> tuple[Statement, ...]:
     )
 
 
-def _missing(reading: Reading, leg: LegReading) -> int:
+def _missing(reading: Bars, leg: LegReading) -> int:
     """Return how many slots of a leg's divisions lie between the end of its pass and the next 1."""
     end = leg.start + leg.pass_beats
     line = end + reading.meter.to_bar_line(end)
@@ -198,7 +198,8 @@ def _doubled(reading: Reading, leg: LegReading, line: Line) -> Ending | None:
     try:
         twice = Leg(2 * leg.divisions[0], tuple(2 * division for division in leg.divisions[1:]))
         drill = replace(reading.drill, legs=(twice,), material=replace(line, after="open"))
-        again = read(drill)
+        # Nobody hears it: where its legs lie is all that is asked.
+        again = lay(drill)
     except RipresaError:
         # Too fine to be laid out.
         return None

@@ -1,9 +1,10 @@
+import { memo } from "react";
 import type { Reading } from "../../api/client";
 
 const MOST_LEGS = 8;
 
 /** The numbers that a drill implies, beside it, at once. */
-export function SumsColumn({ reading }: { reading: Reading }) {
+export const SumsColumn = memo(function SumsColumn({ reading }: { reading: Reading }) {
   const legs = reading.legs.slice(0, MOST_LEGS);
   const more = reading.legs.length - legs.length;
   const fits = [...new Map(reading.legs.map((leg) => [`${leg.division} ${leg.fit}`, leg])).values()];
@@ -112,4 +113,4 @@ export function SumsColumn({ reading }: { reading: Reading }) {
       </section>
     </>
   );
-}
+});

@@ -1,11 +1,11 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { Reading, Row } from "../../api/client";
 import { OppositeSwitch } from "../OppositeSwitch";
 import { useOpposite } from "../useOpposite";
 import { useWidth } from "../useWidth";
 import { fold } from "./fold";
 import { Grips } from "./Grip";
-import { geometry } from "./geometry";
+import { type Geometry, geometry, sameGeometry } from "./geometry";
 import { RailRow, type Words } from "./RailRow";
 import { useCursor } from "./useCursor";
 
@@ -36,7 +36,7 @@ type Props = {
 };
 
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
-export function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: Props) {
+export const Rail = memo(function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: Props) {
   const { stations } = reading;
   const [chosen, setView] = useState<View | null>(null);
   // A walk is all of its stations, side by side, until someone wants something else.
@@ -69,14 +69,13 @@ export function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: P
   const has = { count: true, pitch: hasPitch, sounds: transposes, group: hasGroups };
   const offered = WORDS.filter(([kind]) => has[kind]);
   const above = offered.some(([kind]) => kind === words) ? words : "count";
-  const place = useMemo(
-    () =>
-      geometry(reading.rows, reading.beats_a_bar, width, {
-        secondLine: above === "group",
-        strings: reading.strings,
-      }),
-    [reading, width, above],
-  );
+  const lastPlace = useRef<Geometry | null>(null);
+  const place = useMemo(() => {
+    const options = { secondLine: above === "group", strings: reading.strings };
+    const now = geometry(reading.rows, reading.beats_a_bar, width, options);
+    lastPlace.current = sameGeometry(lastPlace.current, now);
+    return lastPlace.current;
+  }, [reading, width, above]);
   const cursor = useCursor(shown, onPress, { c: onClick, h: onHit, o: onOrnament });
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
@@ -161,7 +160,7 @@ export function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: P
       </div>
     </div>
   );
-}
+});
 
 function inLegs(rows: readonly Row[]): Row[][] {
   const legs: Row[][] = [];

@@ -14,8 +14,18 @@ export function fold(rows: readonly Row[]): Folded[] {
   return found;
 }
 
-/** Everything that is drawn of a row but its number. */
-function looksOf({ bays, events, other, clicks, groups, breaths, lines, is_counted }: Row): string {
+const looks = new WeakMap<Row, string>();
+
+/** Everything that is drawn of a row but its number; worked out once for a row. */
+function looksOf(row: Row): string {
+  const known = looks.get(row);
+  if (known !== undefined) return known;
+  const found = drawnOf(row);
+  looks.set(row, found);
+  return found;
+}
+
+function drawnOf({ bays, events, other, clicks, groups, breaths, lines, is_counted }: Row): string {
   return JSON.stringify([
     bays,
     events.map(({ group, ...rest }) => rest),

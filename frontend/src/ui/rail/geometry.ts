@@ -46,6 +46,13 @@ export const CLOSEST = 19;
 /** The same where the words of two hands stand in one line. */
 const CLOSEST_OF_TWO = 24;
 
+/** The same as before where nothing of it changed, so that no row is drawn anew for it. */
+export function sameGeometry(before: Geometry | null, now: Geometry): Geometry {
+  const { hasRoom, x, ...numbers } = now;
+  const names = Object.keys(numbers) as (keyof typeof numbers)[];
+  return before && names.every((name) => before[name] === now[name]) ? before : now;
+}
+
 export function geometry(
   rows: readonly Row[],
   beatsABar: number,
@@ -100,8 +107,16 @@ export function isPlucked({ stroke, strings }: Row["events"][number]): boolean {
   return strings.some((one) => fingers.includes(one.finger));
 }
 
-/** How close the closest neighbours of a row stand, of both hands: places a beat. */
+const densities = new WeakMap<Row, number>();
+
+/** How close the closest neighbours of a row stand, of both hands: places a beat; worked out once for a row. */
 function density(row: Row): number {
+  const found = densities.get(row) ?? densityOf(row);
+  densities.set(row, found);
+  return found;
+}
+
+function densityOf(row: Row): number {
   const widths = row.events.map((event) => event.width);
   if (row.other.length === 0) return 1 / Math.min(...widths);
   const struck = [...row.events, ...row.other]
