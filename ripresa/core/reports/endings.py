@@ -203,7 +203,8 @@ def _doubled(reading: Reading, leg: LegReading, line: Line) -> Ending | None:
     except RipresaError:
         # Too fine to be laid out.
         return None
-    return ending(again, again.legs[0])
+    # Over before its hands enter, it is no drill.
+    return ending(again, again.legs[0]) if again.places[-1].bar >= drill.enters.hands else None
 
 
 def _leads(last: Event, following: Event, chord: Chord) -> bool:
