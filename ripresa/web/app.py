@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
-from flask_openapi import Info, OpenAPI
+from flask_openapi import Info
 
 import ripresa
 from ripresa.formats.engraver import Engraver
@@ -12,6 +12,7 @@ from ripresa.store.files import open_studio
 from ripresa.store.identity import studio_id
 from ripresa.store.recordings import sweep
 from ripresa.store.tables import database
+from ripresa.web.blueprint import Api
 from ripresa.web.guard import guard
 from ripresa.web.incoming import Incoming
 from ripresa.web.jobs import Jobs
@@ -39,7 +40,7 @@ def create_app(
     jobs: Jobs | None = None,
     engraver: Engraver | None = None,
     incoming: Incoming | None = None,
-) -> OpenAPI:
+) -> Api:
     """Return the app for the studio kept at a path.
 
     Args:
@@ -49,7 +50,7 @@ def create_app(
         jobs: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
     """
-    app = OpenAPI(
+    app = Api(
         "ripresa.web",
         info=Info(title="Ripresa", version=ripresa.__version__),
         validation_error_model=Problem,

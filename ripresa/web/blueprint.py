@@ -1,10 +1,44 @@
-"""Blueprints of the API: each says what its refusals look like."""
+"""Blueprints of the API: each says what its refusals look like, and is described when someone asks how."""
 
-from flask_openapi import APIBlueprint
+from typing import Any
+
+from flask_openapi import APIBlueprint, OpenAPI
 
 from ripresa.web.problems import Problem
 
 
-def blueprint(name: str, prefix: str = "/api") -> APIBlueprint:
+class Blueprint(APIBlueprint):
+    """Addresses under a prefix. To describe them takes longer than all else at a start, and few ever ask."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self._undescribed: list[tuple[str, Any, dict[str, Any]]] = []
+
+    def _collect_openapi_info(self, rule: str, func: Any, **options: Any) -> Any:
+        self._undescribed.append((rule, func, options))
+        return super()._collect_openapi_info(rule, func, **{**options, "doc_ui": False})
+
+    def describe(self) -> None:
+        """Describe every address, once."""
+        for rule, func, options in self._undescribed:
+            super()._collect_openapi_info(rule, func, **options)
+        self._undescribed.clear()
+
+
+class Api(OpenAPI):
+    """An app whose description is made when it is first asked for."""
+
+    @property
+    def api_doc(self) -> dict[str, Any]:
+        """The description of all addresses (OpenAPI 3.1)."""
+        for one in self.blueprints.values():
+            if isinstance(one, Blueprint):
+                one.describe()
+                self.paths.update(**one.paths)
+                self.components_schemas.update(**one.components_schemas)
+        return super().api_doc
+
+
+def blueprint(name: str, prefix: str = "/api") -> Blueprint:
     """Return a blueprint for the addresses under a prefix."""
-    return APIBlueprint(name, __name__, url_prefix=prefix, abp_responses={404: Problem, 409: Problem, 422: Problem})
+    return Blueprint(name, __name__, url_prefix=prefix, abp_responses={404: Problem, 409: Problem, 422: Problem})
