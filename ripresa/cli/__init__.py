@@ -4,18 +4,17 @@ import argparse
 import sys
 import tempfile
 from collections.abc import Callable, Sequence
-from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-import platformdirs
-
+import ripresa
 from ripresa.cli.files import amount, bytes_of, show, write
 from ripresa.cli.plans import add_commands
 from ripresa.cli.sheets import add_sheet_command
+from ripresa.cli.start import add_start, database_of
 from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
-from ripresa.core.errors import NotFound, OutOfRange, RipresaError, Unreadable
+from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import Fraction, label
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
@@ -34,7 +33,6 @@ from ripresa.formats.take_file import take_schema
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
 _SUFFIXES = (".mid", ".musicxml", ".mxl", *(f".{kind}" for kind in FORMATS))
-DEFAULT_PORT = 8765
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -51,14 +49,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return 0
 
 
-def data_folder() -> Path:
-    """Return where a teacher's own data is kept on this computer."""
-    return Path(platformdirs.user_data_dir("ripresa", appauthor=False))
-
-
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="ripresa", description="Builds, plays, measures and plans drills.")
-    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    parser = argparse.ArgumentParser(
+        prog="ripresa",
+        description="Builds, plays, measures and plans drills. Without a command it starts, and opens the browser.",
+    )
+    parser.add_argument("--version", action="version", version=f"Ripresa {ripresa.__version__}")
+    add_start(parser, opens=True)
+    commands = parser.add_subparsers(metavar="COMMAND")
 
     reading = commands.add_parser("read", help="print the reading of a drill file as JSON")
     reading.add_argument("drill", help="a drill file, or - for standard input")
@@ -84,11 +82,7 @@ def _parser() -> argparse.ArgumentParser:
 
     add_commands(commands)
 
-    serve = commands.add_parser("serve", help="start the app for a browser on this computer")
-    serve.add_argument("--port", type=int, default=DEFAULT_PORT)
-    serve.add_argument("--data", type=Path, default=None, help="folder of the data; your own data folder if left out")
-    serve.add_argument("--demo", action="store_true", help="start with a throwaway demo studio")
-    serve.set_defaults(run=_serve)
+    add_start(commands.add_parser("serve", help="start the app for a browser on this computer"), opens=False)
 
     for name, action, text in (
         ("backup", _backup, "copy all data into one file"),
@@ -96,7 +90,7 @@ def _parser() -> argparse.ArgumentParser:
     ):
         command = commands.add_parser(name, help=text)
         command.add_argument("file", type=Path)
-        command.add_argument("--data", type=Path, default=None, help="folder of the data")
+        command.add_argument("--data", type=Path, default=argparse.SUPPRESS, help="folder of the data")
         command.set_defaults(run=action)
 
     for name, printed, text in (
@@ -162,37 +156,14 @@ def _written(reading: Reading, bpm: Fraction, kind: str, chosen: argparse.Namesp
     raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 
-def _database(chosen: argparse.Namespace) -> Path:
-    folder: Path = chosen.data or data_folder()
-    if folder.exists() and not folder.is_dir():
-        raise NotFound(f"{folder} is a file. Name the folder that holds the data.")
-    return folder / DATABASE_NAME
-
-
 def _backup(chosen: argparse.Namespace) -> None:
-    backup(_database(chosen), chosen.file)
+    backup(database_of(chosen), chosen.file)
     print(f"All data is in {chosen.file}.")
 
 
 def _restore(chosen: argparse.Namespace) -> None:
-    kept = restore(chosen.file, _database(chosen))
+    kept = restore(chosen.file, database_of(chosen))
     print(f"{chosen.file} is in place." + (f" What was there before is in {kept}." if kept else ""))
-
-
-def _serve(chosen: argparse.Namespace) -> None:
-    from ripresa.web.server import serve
-
-    if not chosen.demo:
-        serve(_database(chosen), chosen.port)
-        return
-    from ripresa.demo import fill_demo_studio
-
-    with tempfile.TemporaryDirectory(prefix="ripresa-demo-") as folder:
-        serve(
-            Path(folder) / DATABASE_NAME,
-            chosen.port,
-            fill=lambda: fill_demo_studio(datetime.now().astimezone()),
-        )
 
 
 def _print_schema(_chosen: argparse.Namespace) -> None:

@@ -4,10 +4,13 @@ import gc
 import signal
 import socket
 import sys
+import webbrowser
 from collections.abc import Callable
 from pathlib import Path
+from threading import Thread
 
 import waitress
+from flask import Flask
 
 from ripresa.core.errors import Conflict, OutOfRange
 from ripresa.store.files import in_use
@@ -20,11 +23,20 @@ ADDRESS = "127.0.0.1"
 MOST_CONNECTIONS, IDLE_SECONDS = 900, 10
 
 
-def serve(database_path: Path, port: int, *, fill: Callable[[], None] | None = None) -> None:
+def serve(
+    database_path: Path,
+    port: int,
+    *,
+    fill: Callable[[], None] | None = None,
+    filled: Callable[[], None] | None = None,
+    is_demo: bool = False,
+    opens: bool = False,
+) -> None:
     """Serve the studio at a path until interrupted.
 
     Args:
-        fill: Fills a demo studio once the database is open.
+        fill: Fills the studio once the database is open; filled: called when that is kept.
+        is_demo: Whether the data is a throwaway copy. opens: Whether the browser is opened once it can be answered.
 
     Raises:
         Conflict: The port is taken.
@@ -34,16 +46,19 @@ def serve(database_path: Path, port: int, *, fill: Callable[[], None] | None = N
         raise OutOfRange(f"{port} is not a port. Use 1024 to 65535.")
     _check_free(port)
     with in_use(database_path):
-        _serve(database_path, port, fill)
+        app = create_app(database_path, is_demo=is_demo)
+        if fill:
+            with database.connection_context(), database.atomic():
+                fill()
+            if filled:
+                filled()
+        _serve(app, database_path, port, is_demo=is_demo, opens=opens)
 
 
-def _serve(database_path: Path, port: int, fill: Callable[[], None] | None) -> None:
-    app = create_app(database_path, is_demo=fill is not None)
-    if fill:
-        with database.connection_context(), database.atomic():
-            fill()
-    print(f"Ripresa is at http://localhost:{port}" + (" with a throwaway demo studio." if fill else "."))
-    print(f"Data: {database_path}" if not fill else "Nothing that you change here is kept after you stop it.")
+def _serve(app: Flask, database_path: Path, port: int, *, is_demo: bool, opens: bool) -> None:
+    home = f"http://localhost:{port}"
+    print(f"Ripresa is at {home}" + (" with a throwaway demo studio." if is_demo else "."))
+    print("Nothing that you change here is kept after you stop it." if is_demo else f"Data: {database_path}")
     print("Stop it with Ctrl+C.")
     sys.stdout.flush()
     # What is loaded by now stays: nothing of it is looked through again for what could be thrown away.
@@ -51,7 +66,7 @@ def _serve(database_path: Path, port: int, fill: Callable[[], None] | None) -> N
     gc.freeze()
     # A killed demo still takes its throwaway folder with it.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
-    waitress.serve(
+    server = waitress.create_server(
         app,
         host=ADDRESS,
         port=port,
@@ -60,8 +75,11 @@ def _serve(database_path: Path, port: int, fill: Callable[[], None] | None) -> N
         channel_timeout=IDLE_SECONDS,
         cleanup_interval=IDLE_SECONDS // 2,
         asyncore_use_poll=True,
-        _quiet=True,
     )
+    if opens:
+        # It is listening by now; a browser that takes its time holds nothing up.
+        Thread(target=webbrowser.open, args=(home,), daemon=True).start()
+    server.run()
 
 
 def _check_free(port: int) -> None:
@@ -72,5 +90,5 @@ def _check_free(port: int) -> None:
         except OSError as error:
             raise Conflict(
                 f"Port {port} is taken, perhaps by another Ripresa. Stop that one, or choose another: "
-                f"make run PORT={port + 1}."
+                f"ripresa --port {port + 1}, or make run PORT={port + 1}."
             ) from error
