@@ -6,13 +6,16 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build check check-python check-pages test attack mutants fmt types words fonts lock bench truth shots e2e clean
+.PHONY: setup demo run build dist check check-python check-pages test attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
 
 run: build ## Start with your own data.
 	@$(VENV)/ripresa serve --port $(PORT)
+
+dist: build ## One file to install where there is neither Node nor this project: dist/ripresa-….whl
+	$(VENV)/python -m tools.dist dist
 
 setup: $(STAMPS)/dev $(STAMPS)/node
 
@@ -66,6 +69,10 @@ fonts: setup ## Make the fonts that paper is set in, anew, of those that the scr
 
 bench: setup ## Time against size, as ratios in one run.
 	$(VENV)/python -m tools.bench
+
+by-hand: setup build ## How quick the app is to the hand: a browser types, starts and plays, slowed too; five minutes.
+	@GOAL=by-hand tools/need.sh browser
+	$(VENV)/python -m tools.by_hand
 
 truth: setup ## How true the measuring and the listening are, where the truth is known; a quarter of an hour.
 	@tools/need.sh large-band

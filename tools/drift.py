@@ -16,6 +16,7 @@ from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
 from ripresa.web.shapes.described import DEFAULTS
 from tools.help import glossary, guide
+from tools.notice import notice
 from tools.refusals import drill_refusals, plan_refusals, second_refusals
 from tools.soundings import examples
 
@@ -28,6 +29,7 @@ PLAN = ROOT / "docs" / "plan.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
+NOTICE = ROOT / "NOTICE"
 TABLES = FRONTEND / "src" / "api" / "tables.json"
 HELP = FRONTEND / "src" / "features" / "help" / "help.json"
 TYPES = FRONTEND / "src" / "api" / "schema.d.ts"
@@ -43,6 +45,7 @@ def main() -> int:
             PLAN: _text(plan_schemas()),
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),
+            NOTICE: notice(),
             HELP: _text({"glossary": glossary(), "guide": guide()}),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }
