@@ -16,14 +16,14 @@ from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import ScaleRun
 from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
-from ripresa.core.reading import read, sounding_of
+from ripresa.core.reading import read, sounding_of, worked_out
 from ripresa.core.takes import STAND_INS, Limits, due_notes, judge, play
 from ripresa.formats.engraver import Engraver
 from ripresa.formats.notation import write_musicxml
 from ripresa.formats.sheet import press_pages, press_pdf
 from ripresa.web.shapes.reading import reading_shape
 from ripresa.work.sheets import Options, of_drill, plan_to
-from tools import load
+from tools import goals, load
 
 
 def seconds(work: Callable[[], object], times: int = 3) -> float:
@@ -124,7 +124,7 @@ def papers() -> None:
     )
     engraver = Engraver()
     of_drill(drill, Options(shows="both"), engraver)
-    reading = seconds(lambda: read(drill))
+    reading = seconds(lambda: worked_out(drill))
     print(f"\nHand-out of {read(drill).bar_count} bars, each as many times as long as its reading ({reading:.3f} s)")
     for shows in ("rail", "both"):
         # Another title: neither the page nor its notation has been made before.
@@ -141,10 +141,11 @@ def papers() -> None:
 
 
 def main() -> None:
+    goals.main()
     scores()
     papers()
     hearing()
-    table("Reading a drill", "legs", [3, 30, 300], lambda count: lambda: read(steps(count)))
+    table("Reading a drill", "legs", [3, 30, 300], lambda count: lambda: worked_out(steps(count)))
     readings = {count: read(steps(count)) for count in (3, 30, 300)}
     table("Rail and sums of a reading", "legs", [3, 30, 300], lambda n: lambda: reading_shape(readings[n], F(84)))
     table("A reading in seconds", "legs", [3, 30, 300], lambda n: lambda: perform(readings[n], F(84)))

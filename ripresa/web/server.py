@@ -18,6 +18,8 @@ from ripresa.store.tables import database
 from ripresa.web.app import create_app
 
 ADDRESS = "127.0.0.1"
+#: So many more things that could refer to one another are made before they are looked through.
+_NEW_OBJECTS = 50_000
 #: Connections at once, and seconds after which one that says nothing is closed: a page holds up to six, and what
 #: other programs leave open keeps no one out.
 MOST_CONNECTIONS, IDLE_SECONDS = 900, 10
@@ -61,9 +63,7 @@ def _serve(app: Flask, database_path: Path, port: int, *, is_demo: bool, opens: 
     print("Nothing that you change here is kept after you stop it." if is_demo else f"Data: {database_path}")
     print("Stop it with Ctrl+C.")
     sys.stdout.flush()
-    # What is loaded by now stays: nothing of it is looked through again for what could be thrown away.
-    gc.collect()
-    gc.freeze()
+    spare_the_collector()
     # A killed demo still takes its throwaway folder with it.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     server = waitress.create_server(
@@ -80,6 +80,16 @@ def _serve(app: Flask, database_path: Path, port: int, *, is_demo: bool, opens: 
         # It is listening by now; a browser that takes its time holds nothing up.
         Thread(target=webbrowser.open, args=(home,), daemon=True).start()
     server.run()
+
+
+def spare_the_collector() -> None:
+    """Let what is loaded by now stay: nothing of it is looked through again for what could be thrown away.
+
+    A long drill is many thousands of numbers that refer to nothing: they are not looked through at each few hundred.
+    """
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(_NEW_OBJECTS, 20, 20)
 
 
 def _check_free(port: int) -> None:

@@ -5,7 +5,7 @@ column may be sent as its different texts and, for each row, which of them. Numb
 places: a tenth of a microsecond, or less of a beat than a screen can draw.
 """
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from functools import cache
 from operator import attrgetter
 from typing import Any, Generic, TypeVar, overload
@@ -44,15 +44,14 @@ class Table(Sequence[T], Generic[T]):
         found: dict[str, Any] = {"rows": len(self.rows)}
         if self.rows:
             kind: Any = type(self.rows[0])
-            for name, default, get in _columns(kind):
-                column = [get(row) for row in self.rows]
-                if column[0] == default and column.count(default) == len(column):
-                    continue
-                found[name] = _packed(column)
+            named, get = _columns(kind)
+            for (name, default), column in zip(named, zip(*map(get, self.rows), strict=True), strict=True):
+                if column[0] != default or column.count(default) != len(column):
+                    found[name] = _packed(column)
         return found
 
 
-def _packed(column: list[Any]) -> Any:
+def _packed(column: tuple[Any, ...]) -> Any:
     first, length = column[0], len(column)
     if column.count(first) == length:
         return [_rounded(first)]
@@ -70,9 +69,10 @@ def _rounded(value: Any) -> Any:
 
 
 @cache
-def _columns(row: Any) -> tuple[tuple[str, Any, Any], ...]:
-    """Return name, default and getter of each column; what has no default has one that nothing equals."""
-    return tuple(
-        (one.name, object() if one.default is msgspec.NODEFAULT else one.default, attrgetter(one.name))
-        for one in msgspec.structs.fields(row)
-    )
+def _columns(row: Any) -> tuple[tuple[tuple[str, Any], ...], Callable[[Any], tuple[Any, ...]]]:
+    """Return name and default of each column, and what takes all of them from a row; nothing equals no default."""
+    fields = msgspec.structs.fields(row)
+    named = tuple((one.name, object() if one.default is msgspec.NODEFAULT else one.default) for one in fields)
+    names = [one.name for one in fields]
+    # Of one name alone the getter would give the value itself.
+    return named, attrgetter(*names) if len(names) > 1 else lambda record: (getattr(record, names[0]),)

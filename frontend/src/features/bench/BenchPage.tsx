@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
-import { api, type Choices, type Schemas } from "../../api/client";
+import { api, type Choices, type Drill, type Schemas } from "../../api/client";
 import { adoptDraft, type DraftEntry } from "../../api/outbox";
 import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
@@ -50,6 +50,12 @@ export function BenchPage() {
   return <Bench key={id} opened={opened} choices={choices.data} />;
 }
 
+/** A drill as far as it is read: no letter of its title, or of what it is for, changes its rail and sums. */
+function heardOf(drill: Drill): Drill {
+  // One without a title is refused, with the sentence for it.
+  return { ...drill, title: drill.title.trim() && "–", purpose: "" };
+}
+
 type OpenedDrill = { kept: Schemas["DrillShape"]; draft: DraftEntry | null };
 
 function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDrill; choices: Choices }) {
@@ -66,7 +72,11 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
     const theirs = await save.takeTheirs();
     if (theirs) change(theirs, "theirs");
   };
-  const reading = useQuery({ ...readingQuery(drill), placeholderData: keepPreviousData, retry: false });
+  const reading = useQuery({
+    ...readingQuery(heardOf(drill)),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
   // What is refused leaves the last rail and sums standing.
   const shown = useLastGood(reading.data);
   const [versionsOpen, setVersionsOpen] = useState(false);

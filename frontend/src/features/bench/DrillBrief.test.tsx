@@ -301,20 +301,28 @@ describe("the brief of a drill", () => {
     await vi.waitFor(() => expect(last()).toMatchObject({ bpm: "840", breath: "102" }));
   });
 
-  it("has the server read the tempo, and shows its refusal", async () => {
+  it("has the server read a tempo that is no whole number, and shows its refusal", async () => {
     const { user, last } = opened();
     amount.mockImplementation((text: string) =>
-      text === "90"
-        ? Promise.resolve({ exact: "90", label: "90" })
+      text === "90½"
+        ? Promise.resolve({ exact: "181/2", label: "90½" })
         : Promise.reject(new Error(`“${text}” is no tempo.`)),
     );
     const field = screen.getByLabelText("tempo in bpm");
     await user.clear(field);
-    await user.type(field, "9");
-    expect((await screen.findByRole("alert")).textContent).toBe("“9” is no tempo.");
-    await user.type(field, "0");
-    await vi.waitFor(() => expect(last()?.bpm).toBe("90"));
+    expect((await screen.findByRole("alert")).textContent).toBe("“” is no tempo.");
+    await user.type(field, "90½");
+    await vi.waitFor(() => expect(last()?.bpm).toBe("181/2"));
     expect(screen.queryByRole("alert")).toBeNull();
+  });
+
+  it("takes a whole number as it stands, without asking anyone", async () => {
+    const { user, last } = opened();
+    amount.mockClear();
+    const field = screen.getByLabelText("tempo in bpm");
+    await user.type(field, "{Backspace}9");
+    await vi.waitFor(() => expect(last()?.bpm).toMatch(/9$/));
+    expect(amount).not.toHaveBeenCalled();
   });
 });
 
@@ -325,7 +333,7 @@ describe("a tempo that is answered late", () => {
     amount.mockImplementation(() => new Promise((resolve) => (reply = resolve)));
     const field = screen.getByLabelText("tempo in bpm");
     await user.clear(field);
-    await user.type(field, "9");
+    await user.type(field, "½");
     await user.selectOptions(screen.getByLabelText("scale"), "dorian");
     reply({ exact: "9", label: "9" });
     await vi.waitFor(() => expect(last()?.bpm).toBe("9"));

@@ -16,6 +16,9 @@ type Props = {
   onChange: (exact: string) => void;
 };
 
+/** What is exact as it stands, and within every bound: the server need not read it first. */
+const WHOLE = /^[1-9]\d{0,2}$/;
+
 /** A typed number that the server reads exactly: 84, 84.5, 84½. */
 export function AmountField({ label, field, what, exact, before, hint, onChange }: Props) {
   const { refuse } = useContext(BriefContext);
@@ -42,6 +45,11 @@ export function AmountField({ label, field, what, exact, before, hint, onChange 
   const type = (text: string) => {
     asked.current += 1;
     const mine = asked.current;
+    if (WHOLE.test(text)) {
+      refuse(field, null);
+      if (text !== exact) onChange(text);
+      return;
+    }
     api.amount(text, what).then(
       (amount) => {
         if (mine !== asked.current) return;
