@@ -186,8 +186,9 @@ def worked_out(drill: Drill) -> Reading:
     Raises:
         OutOfRange: It would have more than 20,000 notes.
 
+    >>> from ripresa.core.drill import Leg
     >>> from ripresa.core.drill.material import OneNote
-    >>> reading = read(Drill(material=OneNote(beats=4), legs=(Leg(Fraction(3)),)))
+    >>> reading = worked_out(Drill(material=OneNote(beats=4), legs=(Leg(Fraction(3)),)))
     >>> [str(event.onset) for event in reading.events][:4]
     ['0', '1/3', '2/3', '1']
     """
