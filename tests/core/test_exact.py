@@ -1,9 +1,11 @@
+from fractions import Fraction as Standard
+
 import pytest
 from hypothesis import given
 
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import Fraction as F
-from ripresa.core.exact import decimal, label, parse_amount, parse_exact, plural
+from ripresa.core.exact import decimal, fraction_of, label, parse_amount, parse_exact, plural
 from tests.strategies import lengths
 
 
@@ -58,3 +60,28 @@ def test_decimals_round_half_up_and_keep_their_zeros(value: F, places: int, show
 
 def test_one_is_singular() -> None:
     assert (plural(1, "bar"), plural(F(1, 2), "bar"), plural(2, "half", "halves")) == ("1 bar", "½ bars", "2 halves")
+
+
+@given(lengths)
+def test_a_text_is_read_as_the_standard_library_reads_it(value: F) -> None:
+    for text in (str(value), f"{float(value)!r}"):
+        other = Standard(text)
+        assert (fraction_of(text).numerator, fraction_of(text).denominator) == (other.numerator, other.denominator)
+
+
+@pytest.mark.parametrize("text", [str(digit) for digit in range(10)])
+def test_a_text_of_one_sign_spoils_nothing(text: str) -> None:
+    assert fraction_of(text) == int(text)
+    assert bytes(1)[0] == 0
+
+
+@given(lengths, lengths)
+def test_compiled_numbers_are_the_standard_ones(one: F, other: F) -> None:
+    first, second = Standard(one.numerator, one.denominator), Standard(other.numerator, other.denominator)
+    assert str(one) == str(first)
+    assert float(one) == float(first)
+    assert hash(one) == hash(first)
+    assert (one + other, one - other, one * other) == (first + second, first - second, first * second)
+    assert (one < other, one == other) == (first < second, first == second)
+    if other:
+        assert (one / other, one // other, one % other) == (first / second, first // second, first % second)

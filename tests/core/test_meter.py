@@ -247,3 +247,14 @@ def test_meters_that_take_turns_are_written_out() -> None:
 def test_what_needs_one_bar_is_refused_where_bars_differ(material: Material) -> None:
     with pytest.raises(OutOfRange, match="take turns"):
         read(Drill(material=material, meter="4/4 | 3/4"))
+
+
+@pytest.mark.parametrize("name", ["4/4", "3/4", "5/4", "2/2", "6/8"])
+@given(st.fractions(-8, 60, max_denominator=24).map(F))
+def test_bars_of_even_beats_are_counted_as_any_others(name: str, position: F) -> None:
+    even = METERS[name]
+    # With a bar of its own before them, the same bars go the long way.
+    long = even.after(even.bars)
+    assert long.head
+    for asked in ("place", "beats_passed", "bars_passed", "to_beat", "to_bar_line", "beat_at"):
+        assert getattr(even, asked)(position) == getattr(long, asked)(position), asked

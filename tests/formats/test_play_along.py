@@ -17,10 +17,11 @@ from ripresa.core.drill.click.made import OfTheSlots
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
-from ripresa.core.playing import COUNT_A_BAR, Before, score
+from ripresa.core.playing import COUNT_A_BAR, Before, Spoken, score
 from ripresa.core.reading import read
-from ripresa.formats.play_along import Heard, Rung, render
-from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, Tags, make_file, write_sound
+from ripresa.formats import play_along
+from ripresa.formats.play_along import Heard, Rung, render, rung_blocks
+from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, Tags, make_file, save_sound, write_sound
 from ripresa.formats.sounds import RATE, note
 from tests.strategies import legs
 
@@ -146,3 +147,46 @@ def test_one_file_says_where_each_rung_begins(tmp_path: Path) -> None:
     with soundfile.SoundFile(tmp_path / "one") as file:
         # Eight beats at 60, and three seconds between.
         assert file.comment == "0:00 60 bpm, click every beat; 0:11 120 bpm, click every beat"
+
+
+@pytest.mark.parametrize("voice", ["keys", "pluck"])
+def test_a_sound_made_block_by_block_is_the_same_sound(voice: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    made = Rung(score(read(NESTED), F(150), spoken=Spoken("beats"), back=("bass", "groove")), F(150))
+    blocks = list(rung_blocks(made, voice, 2, Heard(), 1.0))  # type: ignore[arg-type]
+    monkeypatch.setattr(play_along, "_BLOCK", 1_000)
+    small = list(rung_blocks(made, voice, 2, Heard(), 1.0))  # type: ignore[arg-type]
+    assert len(small) > 10 * len(blocks)
+    assert np.array_equal(np.concatenate(small), np.concatenate(blocks))
+    assert len(np.concatenate(small)) == round((made.lasts(2) + 1.0) * RATE)
+
+
+def test_a_file_is_as_loud_as_fits_whatever_comes_when(tmp_path: Path) -> None:
+    soft, loud = np.full(1000, 0.1), np.full(1000, 1.94)
+    for kind in ("wav", "flac"):
+        save_sound([soft, loud, soft], tmp_path / kind, kind)
+        found, _ = soundfile.read(tmp_path / kind)
+        assert np.abs(found).max() == pytest.approx(0.97, abs=1e-4)
+        assert found[0] == pytest.approx(0.05, abs=1e-4)
+        assert len(found) == 3000
+    # What fits is left as it is.
+    save_sound([soft], tmp_path / "soft", "wav")
+    assert soundfile.read(tmp_path / "soft")[0].max() == pytest.approx(0.1, abs=1e-4)
+
+
+def test_a_long_file_takes_no_more_memory_than_a_short_one(tmp_path: Path) -> None:
+    asked = "from tests.formats.test_play_along import made_in; made_in({passes}, {target!r})"
+    peaks = []
+    for passes in (1, 16):
+        command = [sys.executable, "-c", asked.format(passes=passes, target=str(tmp_path / "made.wav"))]
+        peaks.append(int(subprocess.run(command, check=True, capture_output=True, text=True).stdout))
+    # Ten minutes of samples would be 200 MB.
+    assert (tmp_path / "made.wav").stat().st_size > 50_000_000
+    assert peaks[1] - peaks[0] < 40_000
+
+
+def made_in(passes: int, target: str) -> None:
+    """Make a file, and print the most memory that this took, in kB."""
+    drill = Drill(material=OneNote(beats=16), legs=legs(2, 3), instrument="piano")
+    make_file(PlayAlong(drill, ((F(48), None),), "wav", passes=passes), Path(target), lambda _done: None)
+    status = Path("/proc/self/status").read_text().splitlines()
+    print(next(line.split()[1] for line in status if line.startswith("VmHWM")))

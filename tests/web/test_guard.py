@@ -1,7 +1,9 @@
 """What the server lets in, and the one shape of its refusals."""
 
 import re
+import sqlite3
 from pathlib import Path
+from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
@@ -10,6 +12,7 @@ from flask_openapi import OpenAPI
 from ripresa.store.identity import studio_id
 from ripresa.store.tables import database
 from ripresa.web.app import create_app
+from ripresa.web.routes.readings import AmountQuery
 
 
 @pytest.mark.parametrize("host", ["ripresa.example", "192.168.0.7:8765", "localhost.example"])
@@ -140,3 +143,28 @@ def test_every_other_address_is_the_one_page(client: FlaskClient, tmp_path: Path
     (tmp_path / "static" / "index.html").write_text("the page")
     with client.get("/bench/7") as page:
         assert page.get_data(as_text=True) == "the page"
+
+
+def test_what_needs_no_data_opens_no_database(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    opened: list[int] = []
+    connect = sqlite3.connect
+
+    def noted(*asked: Any, **more: Any) -> sqlite3.Connection:
+        opened.append(1)
+        return connect(*asked, **more)
+
+    monkeypatch.setattr(sqlite3, "connect", noted)
+    assert client.get("/api/amount?text=84½").get_json() == {"exact": "169/2", "label": "84½"}
+    assert client.post("/api/reading", json={"drill": {}}).status_code == 200
+    assert not opened
+    assert client.get("/api/students").status_code == 200
+    assert opened
+
+
+def test_an_address_is_described_once(client: FlaskClient) -> None:
+    assert AmountQuery.model_json_schema() is AmountQuery.model_json_schema()
+    assert "ref" not in AmountQuery.model_json_schema(ref_template="#/ref/{model}")
+    described = client.get("/api/openapi.json").json
+    assert described == client.get("/api/openapi.json").json
+    assert described
+    assert {"text", "what"} == {one["name"] for one in described["paths"]["/api/amount"]["get"]["parameters"]}
