@@ -151,7 +151,8 @@ def test_what_needs_no_data_opens_no_database(client: FlaskClient, monkeypatch: 
 
     def noted(*asked: Any, **more: Any) -> sqlite3.Connection:
         opened.append(1)
-        return connect(*asked, **more)
+        made: sqlite3.Connection = connect(*asked, **more)
+        return made
 
     monkeypatch.setattr(sqlite3, "connect", noted)
     assert client.get("/api/amount?text=84½").get_json() == {"exact": "169/2", "label": "84½"}
