@@ -102,3 +102,12 @@ _refuse_unknown_parts(StudentDetails)
 _refuse_unknown_parts(GroupDetails)
 _refuse_unknown_parts(Overrides)
 _refuse_unknown_parts(PracticePlan)
+
+
+def _work_out_once(*parts: type[Any]) -> None:
+    """Work out once how a part is checked: many shapes hold it, and each would work it out again."""
+    for part in parts:
+        setattr(part, "__pydantic_core_schema__", TypeAdapter(part).core_schema)  # noqa: B010
+
+
+_work_out_once(Drill, ClimbPlan, StudentDetails, Overrides)

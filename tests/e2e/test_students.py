@@ -14,7 +14,7 @@ def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Server) ->
     page.get_by_role("button", name="Hear a ready drill").click()
     page.get_by_label("bars of listening").wait_for()
     page.keyboard.press("Space")
-    expect(page.get_by_text(re.compile("Listen|Ready|bar 1"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Listen|Ready|bar 1")).first).to_be_visible()
     page.keyboard.press("Space")
     page.goto(own.home)
     page.get_by_role("button", name="Add a student").click()
@@ -154,7 +154,7 @@ def test_the_log_opens_a_take_and_a_move_is_taken_back(page: Page, demo: Server)
 def test_sound_first_hides_figures_until_they_are_asked_for(page: Page, demo: Server) -> None:
     page.goto(f"{demo.home}/settings")
     page.get_by_label("sound or sums first").select_option("yes")
-    expect(page.get_by_text("Kept.")).to_be_visible()
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
     page.goto(f"{demo.home}/stand/climb/3")
     show = page.get_by_role("button", name="Show the figures")
     expect(show).to_be_visible()
@@ -162,7 +162,7 @@ def test_sound_first_hides_figures_until_they_are_asked_for(page: Page, demo: Se
     expect(page.get_by_text("notes a second").first).to_be_visible()
     page.goto(f"{demo.home}/settings")
     page.get_by_label("sound or sums first").select_option("no")
-    expect(page.get_by_text("Kept.")).to_be_visible()
+    expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
 
 
 def test_words_and_guide_are_a_key_away(page: Page, demo: Server) -> None:
