@@ -72,7 +72,7 @@ def test_a_reading_is_ready_to_be_drawn(client: FlaskClient) -> None:
     assert (row["leg"], row["bar"], row["first"]) == (0, 1, 0)
     assert [event["x"] for event in unpacked(row["events"])] == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
     assert row["clicks"]["x"] == [0, 1, 2, 3]
-    assert row["groups"] == {"rows": 2, "x": [0, 2.5], "end": [2.5, 4], "number": [1, 2]}
+    assert row["groups"] == {"rows": 2, "x": [0, 2.5], "end": [2.5, 4], "number": {"from": 1}}
     assert [event["words"] for event in unpacked(row["events"])][:3] == ["1 C3 accent", "& D3", "2 E3"]
     assert found["legs"][2]["nps"] == "4.8"
     assert found["working"] == "72 bpm = 1.2 beats a second; × 4 = 4.8 notes a second"

@@ -20,6 +20,8 @@ def unpacked(table: dict[str, Any], name: str = "EventTable") -> list[dict[str, 
 
 
 def _at(values: Any, number: int) -> Any:
+    if isinstance(values, dict) and "from" in values:
+        return values["from"] + number
     if isinstance(values, dict):
         return values["of"][values["at"][number]]
     return values[0] if len(values) == 1 else values[number]

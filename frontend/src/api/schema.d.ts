@@ -5846,9 +5846,9 @@ export interface components {
             /** Rows */
             rows: number;
             /** X */
-            x?: number[];
+            x?: number[] | components["schemas"]["Distinct"];
             /** Width */
-            width?: number[];
+            width?: number[] | components["schemas"]["Distinct"];
         };
         /**
          * ClickTable
@@ -5858,9 +5858,27 @@ export interface components {
             /** Rows */
             rows: number;
             /** X */
-            x?: number[];
+            x?: number[] | components["schemas"]["Distinct"];
             /** Level */
-            level?: ("strong" | "plain" | "division")[] | components["schemas"]["Texts"];
+            level?: ("strong" | "plain" | "division")[] | components["schemas"]["Distinct"];
+        };
+        /**
+         * CountedFrom
+         * @description A column that counts: its first number, one more in each row.
+         */
+        CountedFrom: {
+            /** From */
+            from: number;
+        };
+        /**
+         * Distinct
+         * @description A column of few different values: these, and which of them each row has.
+         */
+        Distinct: {
+            /** Of */
+            of: (string | number | null)[];
+            /** At */
+            at: number[];
         };
         /**
          * EventTable
@@ -5870,45 +5888,43 @@ export interface components {
             /** Rows */
             rows: number;
             /** X */
-            x?: number[];
+            x?: number[] | components["schemas"]["Distinct"];
             /** Width */
-            width?: number[];
+            width?: number[] | components["schemas"]["Distinct"];
             /** Beat */
-            beat?: number[];
+            beat?: number[] | components["schemas"]["CountedFrom"];
             /** Slot */
-            slot?: number[];
+            slot?: number[] | components["schemas"]["CountedFrom"];
             /** Count */
-            count?: string[] | components["schemas"]["Texts"];
+            count?: string[] | components["schemas"]["Distinct"];
             /** Words */
-            words?: string[] | components["schemas"]["Texts"];
+            words?: string[] | components["schemas"]["Distinct"];
             /** Kind */
-            kind?: ("note" | "rest" | "air" | "hold")[] | components["schemas"]["Texts"];
+            kind?: ("note" | "rest" | "air" | "hold")[] | components["schemas"]["Distinct"];
             /** Pitch */
-            pitch?: (string | null)[] | components["schemas"]["Texts"];
+            pitch?: (string | null)[] | components["schemas"]["Distinct"];
             /** Chord */
-            chord?: (string | null)[] | components["schemas"]["Texts"];
+            chord?: (string | null)[] | components["schemas"]["Distinct"];
             /** Stroke */
-            stroke?: (string | null)[] | components["schemas"]["Texts"];
+            stroke?: (string | null)[] | components["schemas"]["Distinct"];
             /** Touch */
-            touch?: (string | null)[] | components["schemas"]["Texts"];
+            touch?: (string | null)[] | components["schemas"]["Distinct"];
             /** In Group */
             in_group?: (number | null)[];
             /** Slurred */
             slurred?: boolean[];
             /** Accent */
-            accent?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Texts"];
-            /** Group */
-            group?: (number | null)[];
+            accent?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Distinct"];
             /** Strings */
             strings?: components["schemas"]["StringShape"][][];
             /** Dead */
             dead?: boolean[];
             /** Ornament */
-            ornament?: (string | null)[] | components["schemas"]["Texts"];
+            ornament?: (string | null)[] | components["schemas"]["Distinct"];
             /** Sounds */
-            sounds?: (string | null)[] | components["schemas"]["Texts"];
+            sounds?: (string | null)[] | components["schemas"]["Distinct"];
             /** Hit */
-            hit?: (string | null)[] | components["schemas"]["Texts"];
+            hit?: (string | null)[] | components["schemas"]["Distinct"];
         };
         /**
          * GroupTable
@@ -5918,11 +5934,11 @@ export interface components {
             /** Rows */
             rows: number;
             /** X */
-            x?: number[];
+            x?: number[] | components["schemas"]["Distinct"];
             /** End */
-            end?: number[];
+            end?: number[] | components["schemas"]["Distinct"];
             /** Number */
-            number?: number[];
+            number?: number[] | components["schemas"]["CountedFrom"];
         };
         /**
          * LineShape
@@ -6008,16 +6024,6 @@ export interface components {
             fret: number;
             /** Finger */
             finger: string;
-        };
-        /**
-         * Texts
-         * @description A text column: its different texts, and which of them each row has.
-         */
-        Texts: {
-            /** Of */
-            of: (string | null)[];
-            /** At */
-            at: number[];
         };
         /**
          * Once
@@ -6254,13 +6260,13 @@ export interface components {
             /** Rows */
             rows: number;
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Seconds */
-            seconds?: number[];
+            seconds?: number[] | components["schemas"]["Distinct"];
             /** Midis */
             midis?: number[][];
             /** Drum */
-            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Texts"];
+            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Distinct"];
         };
         /**
          * BarSpanTable
@@ -6275,15 +6281,15 @@ export interface components {
             /** Rows */
             rows: number;
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Number */
-            number?: number[];
+            number?: number[] | components["schemas"]["CountedFrom"];
             /** Begin */
-            begin?: number[];
+            begin?: number[] | components["schemas"]["Distinct"];
             /** End */
-            end?: number[];
+            end?: number[] | components["schemas"]["Distinct"];
             /** Cue */
-            cue?: string[] | components["schemas"]["Texts"];
+            cue?: string[] | components["schemas"]["Distinct"];
         };
         /**
          * LayerShape
@@ -6305,9 +6311,9 @@ export interface components {
             /** Rows */
             rows: number;
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Loud */
-            loud?: number[];
+            loud?: number[] | components["schemas"]["Distinct"];
         };
         /**
          * ScoreShape
@@ -6390,11 +6396,11 @@ export interface components {
             /** Rows */
             rows: number;
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Seconds */
-            seconds?: number[];
+            seconds?: number[] | components["schemas"]["Distinct"];
             /** Word */
-            word?: string[] | components["schemas"]["Texts"];
+            word?: string[] | components["schemas"]["Distinct"];
         };
         /**
          * TimedTick
@@ -6417,9 +6423,9 @@ export interface components {
             /** Rows */
             rows: number;
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Level */
-            level?: ("strong" | "plain" | "division" | "count")[] | components["schemas"]["Texts"];
+            level?: ("strong" | "plain" | "division" | "count")[] | components["schemas"]["Distinct"];
         };
         /**
          * TimedToneTable
@@ -6433,23 +6439,23 @@ export interface components {
             /** Rows */
             rows: number;
             /** Event */
-            event?: number[];
+            event?: number[] | components["schemas"]["CountedFrom"];
             /** At */
-            at?: number[];
+            at?: number[] | components["schemas"]["Distinct"];
             /** Seconds */
-            seconds?: number[];
+            seconds?: number[] | components["schemas"]["Distinct"];
             /** Midi */
             midi?: (number | null)[];
             /** Level */
-            level?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Texts"];
+            level?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Distinct"];
             /** Also */
             also?: number[][];
             /** Loud */
-            loud?: number[];
+            loud?: number[] | components["schemas"]["Distinct"];
             /** Apart */
-            apart?: number[];
+            apart?: number[] | components["schemas"]["Distinct"];
             /** Drum */
-            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Texts"];
+            drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Distinct"];
         };
         /**
          * TimedWord

@@ -200,7 +200,6 @@ export function row(): Row {
       chord: null,
       stroke: index % 2 ? "U" : "D",
       accent: index === 0 ? "accent" : index === 3 ? "ghost" : "plain",
-      group: null,
       strings: [],
       dead: false,
       ornament: null,

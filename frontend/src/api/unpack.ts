@@ -3,7 +3,7 @@ import type { components } from "./schema";
 import defaults from "./tables.json";
 
 type Schemas = components["schemas"];
-type Texts = Schemas["Texts"];
+type Packed = unknown[] | Schemas["Distinct"] | Schemas["CountedFrom"];
 type Table = { rows: number };
 type Named = keyof typeof defaults;
 
@@ -85,14 +85,14 @@ export function unpackScore(sent: Schemas["ScoreShape"]): Score {
   };
 }
 
-/** The rows of a table: what is not sent is its default, what is sent once is so in all rows. */
+/** The rows of a table: what is not sent is its default, what is sent once is so in all rows, or counts from there. */
 export function unpack<Name extends Named>(name: Name, table: Table & Schemas[Name]): RowOf<Name>[] {
   const { rows, ...sent } = table as Table & Record<string, unknown>;
   const fresh: Record<string, unknown> = { ...defaults[name] };
   const columns: [string, (row: number) => unknown][] = [];
   for (const [column, values] of Object.entries(sent)) {
     if (Array.isArray(values) && values.length === 1) fresh[column] = values[0];
-    else columns.push([column, reader(values as unknown[] | Texts)]);
+    else columns.push([column, reader(values as Packed)]);
   }
   return Array.from({ length: rows }, (_, row) => {
     const found = { ...fresh };
@@ -101,8 +101,9 @@ export function unpack<Name extends Named>(name: Name, table: Table & Schemas[Na
   });
 }
 
-function reader(values: unknown[] | Texts): (row: number) => unknown {
+function reader(values: Packed): (row: number) => unknown {
   if (Array.isArray(values)) return (row) => values[row];
+  if ("from" in values) return (row) => values.from + row;
   return (row) => values.of[values.at[row] ?? 0];
 }
 

@@ -6,16 +6,23 @@ from types import GenericAlias, UnionType
 from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from msgspec import NODEFAULT, Struct, structs
-from pydantic import BaseModel, Field, create_model
+from pydantic import BaseModel, ConfigDict, Field, create_model
 
 from ripresa.web.shapes.table import Table
 
 
-class Texts(BaseModel):
-    """A text column: its different texts, and which of them each row has."""
+class Distinct(BaseModel):
+    """A column of few different values: these, and which of them each row has."""
 
-    of: list[str | None]
+    of: list[str | float | None]
     at: list[int]
+
+
+class CountedFrom(BaseModel):
+    """A column that counts: its first number, one more in each row."""
+
+    model_config = ConfigDict(populate_by_name=True)
+    first: int = Field(alias="from")
 
 
 @cache
@@ -40,7 +47,9 @@ def _table(row: type[Struct]) -> type[BaseModel]:
 
 def _column(hint: Any) -> Any:
     column = GenericAlias(list, (hint,))
-    return column | Texts if _is_text(hint) else column
+    if hint is int:
+        return column | CountedFrom
+    return column | Distinct if hint is float or _is_text(hint) else column
 
 
 def _is_text(hint: Any) -> bool:

@@ -44,7 +44,6 @@ class EventShape(Sent, frozen=True):
     in_group: int | None = None
     slurred: bool = False
     accent: Level = "plain"
-    group: int | None = None
     strings: tuple[StringShape, ...] = ()
     dead: bool = False
     ornament: str | None = None
@@ -200,7 +199,6 @@ def _event(reading: Reading, event: Event, start: Fraction, breaths: set[Fractio
         in_group=event.in_group,
         slurred=event.slurred,
         accent=event.accent,
-        group=event.group,
         words=_said(event, event.onset in breaths if breaths else False),
         strings=_plucked(event) if event.how.plucks else (),
         dead=event.how.dead,

@@ -1,8 +1,8 @@
 """Tables: many rows of one kind, sent column by column, in a quarter of the signs that they take one by one.
 
-A column that is not sent is its field's default in every row; one of a single value is that value in every row; a text
-column may be sent as its different texts and, for each row, which of them. Numbers with a point are cut at seven
-places: a tenth of a microsecond, or less of a beat than a screen can draw.
+A column that is not sent is its field's default in every row; one of a single value is that value in every row. It may
+be sent as its different values and, for each row, which of them; or, where it counts, as the number that it counts
+from. Numbers with a point are cut at seven places: a tenth of a microsecond, or less of a beat than a screen can draw.
 """
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
@@ -53,19 +53,18 @@ class Table(Sequence[T], Generic[T]):
 
 def _packed(column: tuple[Any, ...]) -> Any:
     first, length = column[0], len(column)
-    if column.count(first) == length:
-        return [_rounded(first)]
     if isinstance(first, float):
-        return [round(value, _PLACES) for value in column]
-    if isinstance(first, str) or (first is None and any(isinstance(value, str) for value in column)):
-        known = {text: place for place, text in enumerate(dict.fromkeys(column))}
+        column = tuple([round(value, _PLACES) for value in column])
+    if column.count(column[0]) == length:
+        return column[:1]
+    if type(first) is int and column == tuple(range(first, first + length)):
+        return {"from": first}
+    # A number of a few digits is as short as which of them it is.
+    if isinstance(first, str | float) or (first is None and any(isinstance(value, str) for value in column)):
+        known = {value: place for place, value in enumerate(dict.fromkeys(column))}
         if 2 * len(known) <= length:
-            return {"of": list(known), "at": [known[text] for text in column]}
+            return {"of": list(known), "at": [known[value] for value in column]}
     return column
-
-
-def _rounded(value: Any) -> Any:
-    return round(value, _PLACES) if isinstance(value, float) else value
 
 
 @cache

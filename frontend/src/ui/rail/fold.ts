@@ -26,14 +26,5 @@ function looksOf(row: Row): string {
 }
 
 function drawnOf({ bays, events, other, clicks, groups, breaths, lines, is_counted }: Row): string {
-  return JSON.stringify([
-    bays,
-    events.map(({ group, ...rest }) => rest),
-    other,
-    clicks,
-    groups,
-    breaths,
-    lines,
-    is_counted,
-  ]);
+  return JSON.stringify([bays, events, other, clicks, groups, breaths, lines, is_counted]);
 }

@@ -19,7 +19,6 @@ function row(division: number): Row {
     in_group: null,
     slurred: false,
     accent: "plain" as const,
-    group: null,
     strings: [],
     dead: false,
     ornament: null,
