@@ -87,16 +87,6 @@ def check_seconds(parts: Sequence[float]) -> None:
         )
 
 
-def render(rung: Rung, voice: Voice, passes: int, heard: Heard = Heard()) -> Samples:
-    """Return count-in and passes as samples from −1 to 1, 44,100 a second.
-
-    Raises:
-        OutOfRange: Fewer than 1 or more than 32 passes, or more than 20 minutes.
-    """
-    sound = np.concatenate(list(rendered([rung], voice, passes, heard)))
-    return sound * share_of(float(np.abs(sound).max()))
-
-
 def rendered(
     rungs: Sequence[Rung],
     voice: Voice,

@@ -55,14 +55,6 @@ class Tags:
         return {"title": self.title, "artist": self.artist, "comment": self.comment, "tracknumber": track}
 
 
-def write_sound(sound: Samples, kind: SoundFormat, tags: Tags = Tags()) -> bytes:
-    """Return samples as a file of a format."""
-    target = io.BytesIO()
-    _write([sound], target, kind, tags)
-    own = id3(tags.title, tags.artist, str(tags.track or ""), tags.comment) if kind == "mp3" else b""
-    return own + target.getvalue()
-
-
 def save_sound(blocks: Iterable[Samples], target: Path, kind: SoundFormat, tags: Tags = Tags()) -> None:
     """Write blocks of samples as a file of a format, each softer by the same share where one is too loud.
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import islice, repeat
+from itertools import repeat
 from math import exp, lgamma, log, sqrt
 from statistics import NormalDist
 
@@ -56,17 +56,12 @@ def interval_of(values: Sequence[float]) -> Interval | None:
     return Interval(float(array.mean()), half, count)
 
 
-def at_most(count: int, of: int, share: float) -> float:
-    """Return how likely it is to see up to ``count`` of ``of`` where each comes with probability ``share``.
+def chances(of: int, share: float) -> Iterator[float]:
+    """Yield how likely it is to see none, up to one, up to two … of ``of``, without end: each from the one before.
 
-    >>> round(at_most(0, 100, 0.03), 3)
+    >>> round(next(chances(100, 0.03)), 3)
     0.048
     """
-    return next(islice(chances(of, share), count, None)) if count >= 0 else 0.0
-
-
-def chances(of: int, share: float) -> Iterator[float]:
-    """Yield how likely it is to see none, up to one, up to two … of ``of``, without end: each from the one before."""
     if not 0 < share < 1:
         yield from repeat(1.0 if share <= 0 else 0.0, of)
         yield from repeat(1.0)
