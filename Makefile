@@ -38,8 +38,8 @@ test: check
 	@GOAL=test tools/need.sh browser
 	@tools/need.sh band
 	cd frontend && npm run --silent test
-	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e --ignore tests/dist
-	$(VENV)/pytest -n 2 --dist loadfile tests/dist tests/e2e --ignore tests/e2e/test_sound.py
+	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e --ignore tests/install
+	$(VENV)/pytest -n 2 --dist loadfile tests/install tests/e2e --ignore tests/e2e/test_sound.py
 	# What is recorded is held to the sample: nothing else runs beside it.
 	$(VENV)/pytest tests/e2e/test_sound.py
 

@@ -1,4 +1,4 @@
-import { useContext, useRef } from "react";
+import { memo, useContext, useRef } from "react";
 import type { Choice } from "../../api/client";
 import { BriefContext, useRefusal } from "./context";
 import { Refused } from "./Refused";
@@ -42,13 +42,18 @@ export function BriefSelect({ label, field, value, choices, disabled = false, on
           byPointer.current = false;
         }}
       >
-        {choices.map((choice) => (
-          <option key={choice.value} value={choice.value}>
-            {choice.label}
-          </option>
-        ))}
+        <Options choices={choices} />
       </select>
       <Refused sentence={refusal.sentence} />
     </>
   );
 }
+
+/** The words to choose from: there are hundreds in a brief, and none of them changes at a key. */
+const Options = memo(function Options({ choices }: Pick<Props, "choices">) {
+  return choices.map((choice) => (
+    <option key={choice.value} value={choice.value}>
+      {choice.label}
+    </option>
+  ));
+});
