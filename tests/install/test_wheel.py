@@ -1,4 +1,4 @@
-"""The one file to install: in a fresh environment, without Node and without this project, it starts and shows itself."""
+"""The one file to install: in a fresh environment, without Node and this project, it starts and shows itself."""
 
 import json
 import socket
