@@ -6,10 +6,13 @@ from typing import Any
 import msgspec
 from flask.testing import FlaskClient
 from hypothesis import given, settings
+from jsonschema import Draft202012Validator
 
 from ripresa.core.drill import Drill
 from ripresa.core.playing import perform
 from ripresa.core.reading import read
+from ripresa.core.shelf import SHELF
+from ripresa.formats.drill_file import plain as drill_values
 from ripresa.web.shapes.performance import score_shape
 from ripresa.web.shapes.reading import reading_shape
 from ripresa.web.shapes.sent import as_json
@@ -39,6 +42,19 @@ def test_every_row_of_every_table_comes_back(drill: Drill) -> None:
     sent = json.loads(as_json(score))
     assert unpacked(sent["tones"], "TimedToneTable") == plain(score.tones)
     assert unpacked(sent["bars"], "BarSpanTable") == plain(score.bars)
+
+
+def test_what_is_sent_is_as_it_is_described(client: FlaskClient) -> None:
+    described = client.get("/api/openapi.json").get_json()["components"]
+    held = {
+        name: Draft202012Validator({**described["schemas"][f"{name.title()}Shape"], "components": described})
+        for name in ("reading", "performance", "shelf")
+    }
+    for one in SHELF:
+        for name in ("reading", "performance"):
+            sent = client.post(f"/api/{name}", json={"drill": drill_values(one.drill)}).get_json()
+            assert not list(held[name].iter_errors(sent)), (name, one.key)
+    assert not list(held["shelf"].iter_errors(client.get("/api/shelf").get_json()))
 
 
 def test_the_columns_of_a_plain_drill_are_few(client: FlaskClient) -> None:

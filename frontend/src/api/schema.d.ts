@@ -5910,7 +5910,7 @@ export interface components {
             /** Touch */
             touch?: (string | null)[] | components["schemas"]["Distinct"];
             /** In Group */
-            in_group?: (number | null)[];
+            in_group?: (number | null)[] | components["schemas"]["CountedFrom"];
             /** Slurred */
             slurred?: boolean[];
             /** Accent */
@@ -6264,7 +6264,7 @@ export interface components {
             /** Seconds */
             seconds?: number[] | components["schemas"]["Distinct"];
             /** Midis */
-            midis?: number[][];
+            midis?: number[][] | components["schemas"]["CountedFrom"];
             /** Drum */
             drum?: (("kick" | "snare" | "hat" | "hit" | "light_hit" | "tap" | "brush" | "pad_low" | "pad_high" | "drum_low" | "drum_open" | "drum_slap" | "clap") | null)[] | components["schemas"]["Distinct"];
         };
@@ -6445,11 +6445,11 @@ export interface components {
             /** Seconds */
             seconds?: number[] | components["schemas"]["Distinct"];
             /** Midi */
-            midi?: (number | null)[];
+            midi?: (number | null)[] | components["schemas"]["CountedFrom"];
             /** Level */
             level?: ("accent" | "plain" | "ghost")[] | components["schemas"]["Distinct"];
             /** Also */
-            also?: number[][];
+            also?: number[][] | components["schemas"]["CountedFrom"];
             /** Loud */
             loud?: number[] | components["schemas"]["Distinct"];
             /** Apart */

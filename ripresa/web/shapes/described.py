@@ -47,7 +47,7 @@ def _table(row: type[Struct]) -> type[BaseModel]:
 
 def _column(hint: Any) -> Any:
     column = GenericAlias(list, (hint,))
-    if hint is int:
+    if hint is int or int in get_args(hint):
         return column | CountedFrom
     return column | Distinct if hint is float or _is_text(hint) else column
 
