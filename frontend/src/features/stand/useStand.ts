@@ -59,7 +59,8 @@ export function useStand({
   onEnd,
 }: Options) {
   const [moment, setMoment] = useState(IDLE);
-  const [isStarting, setStarting] = useState(false);
+  /** From the press of Start to whatever ends it: a moment is known a little later. */
+  const [isPlaying, setPlaying] = useState(false);
   const [message, setMessage] = useState("");
   const player = useRef<Player | null>(null);
   const session = useRef<sessions.Session>(sessions.IDLE_SESSION);
@@ -74,7 +75,7 @@ export function useStand({
     const clicks = sessions.clicksOf(session.current, moment ?? 0);
     session.current = sessions.stop(session.current, at, playing?.slipped ?? false);
     playing?.stop();
-    setStarting(false);
+    setPlaying(false);
     setMoment(IDLE);
     latest.current.onFrame(null);
     if (why) setMessage(why);
@@ -109,7 +110,7 @@ export function useStand({
     if (!given || !wanted || session.current.phase !== "idle") return;
     session.current = sessions.start(session.current, wanted);
     setMessage("");
-    setStarting(true);
+    setPlaying(true);
     player.current ??= new Player(made);
     const playing = player.current;
     playing.onLost = (why) => stop(null, LOST[why]);
@@ -135,7 +136,6 @@ export function useStand({
     session.current = sessions.started(session.current, stretch, new Date().toISOString());
     latest.current.hearing.begun(stretch, wanted);
     playing.endAt = sessions.endsAt(session.current);
-    setStarting(false);
     follow();
   }, [made, given, clickMuted, notesMuted, sound, stop, follow]);
 
@@ -213,7 +213,6 @@ export function useStand({
     return position && position.turn >= 0 ? position.within : null;
   }, []);
 
-  const isPlaying = isStarting || moment.phase !== "idle";
   return { moment, isPlaying, message, start, stop: (why = "") => stop(null, why), tap, strike, within };
 }
 
