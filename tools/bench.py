@@ -24,16 +24,7 @@ from ripresa.formats.sheet import press_pages, press_pdf
 from ripresa.web.shapes.reading import reading_shape
 from ripresa.work.sheets import Options, of_drill, plan_to
 from tools import goals, load
-
-
-def seconds(work: Callable[[], object], times: int = 3) -> float:
-    """Return the shortest of a few runs, in seconds."""
-    found = []
-    for _ in range(times):
-        began = time.perf_counter()
-        work()
-        found.append(time.perf_counter() - began)
-    return min(found)
+from tools.goals import seconds
 
 
 def table(title: str, unit: str, sizes: list[int], work: Callable[[int], Callable[[], object]]) -> None:

@@ -8,13 +8,13 @@ from pathlib import Path
 from typing import Any
 
 import ripresa
-from ripresa.cli.files import amount, bytes_of, show, write
+from ripresa.cli.files import amount, bytes_of, show, write, writing
 from ripresa.cli.plans import add_commands
 from ripresa.cli.sheets import add_sheet_command
 from ripresa.cli.start import add_start, database_of
 from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
-from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
+from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction, label
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
@@ -138,10 +138,8 @@ def _export(chosen: argparse.Namespace) -> None:
 def _sound(reading: Reading, bpm: Fraction, kind: SoundFormat, chosen: argparse.Namespace) -> None:
     blocks = rendered([Rung(score(reading, bpm), bpm)], reading.instrument.voice, 2, Heard(click=not chosen.no_click))
     tags = Tags(reading.drill.title, ARTIST, comment=f"{label(bpm)} bpm")
-    try:
+    with writing(chosen.to):
         save_sound(blocks, chosen.to, kind, tags)
-    except OSError as error:
-        raise Unreadable(f"{chosen.to} cannot be written: {error.strerror}.") from error
 
 
 def _written(reading: Reading, bpm: Fraction, kind: str, chosen: argparse.Namespace) -> bytes:

@@ -3,6 +3,8 @@
 import argparse
 import json
 import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -32,8 +34,19 @@ def write(target: Path, body: bytes) -> None:
     Raises:
         Unreadable: It cannot be written.
     """
-    try:
+    with writing(target):
         target.write_bytes(body)
+
+
+@contextmanager
+def writing(target: Path) -> Iterator[None]:
+    """Refuse what goes wrong with a file while it is written.
+
+    Raises:
+        Unreadable: It cannot be written.
+    """
+    try:
+        yield
     except OSError as error:
         raise Unreadable(f"{target} cannot be written: {error.strerror}.") from error
 

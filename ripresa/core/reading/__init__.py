@@ -7,7 +7,7 @@ from ripresa.core.reading.composite import syllables_of
 from ripresa.core.reading.count_text import count_text, on_grid
 from ripresa.core.reading.layout import lay
 from ripresa.core.reading.onward import FARTHEST_HOME, Bars, onward, rounds, slots_on, unlike_legs
-from ripresa.core.reading.reading import Reading, read, sounding_of, unreduced, with_click, worked_out
+from ripresa.core.reading.reading import Reading, gaps_around, read, sounding_of, unreduced, with_click, worked_out
 from ripresa.core.reading.second_hand import left_divisions
 
 __all__ = [
@@ -15,6 +15,7 @@ __all__ = [
     "Bars",
     "Reading",
     "count_text",
+    "gaps_around",
     "lay",
     "left_divisions",
     "on_grid",

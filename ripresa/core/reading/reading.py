@@ -82,12 +82,9 @@ class Reading:
         """The shortest gap from note to note as it goes round, in beats; None without notes."""
         return min(self.gaps(), default=None)
 
-    def gaps(self) -> Iterator[Fraction]:
-        """Yield the beats from each note to the next, from the last to the first of the next turn too."""
-        onsets = [event.onset for event in self.notes]
-        yield from map(sub, onsets[1:], onsets)
-        if onsets:
-            yield self.beats - onsets[-1] + onsets[0]
+    def gaps(self) -> list[Fraction]:
+        """Return the beats from each note to the next, from the last to the first of the next turn too."""
+        return gaps_around([event.onset for event in self.notes], self.beats)
 
     @property
     def bars(self) -> Fraction:
@@ -144,6 +141,11 @@ class Reading:
         """Yield each note with its length in beats, the held parts added; row by row."""
         for events in self.hands:
             yield from sounding_of(events)
+
+
+def gaps_around(onsets: Sequence[Fraction], beats: Fraction) -> list[Fraction]:
+    """Return the gaps between onsets, and from the last to the first where so many beats go round; none of none."""
+    return [*map(sub, onsets[1:], onsets), beats - onsets[-1] + onsets[0]] if onsets else []
 
 
 def sounding_of(events: Sequence[Event]) -> Iterator[tuple[Event, Fraction]]:

@@ -2,11 +2,10 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from operator import sub
 
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.exact import Fraction
-from ripresa.core.reading import Reading, read
+from ripresa.core.reading import Reading, gaps_around, read
 from ripresa.core.rhythm import Swing, span_seconds
 
 
@@ -71,12 +70,12 @@ def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
         if not inside:
             found.append(LegSpeed(leg.beats, (leg.beats,)))
             continue
-        even = _gaps_around([straight[index] for index in inside], leg.beats)
+        even = gaps_around([straight[index] for index in inside], leg.beats)
         shortest = min(even)
         if reading.drill.swing.ratio == 1:
             found.append(LegSpeed(shortest, (shortest,)))
             continue
-        played = _gaps_around([reading.events[index].onset for index in inside], leg.beats)
+        played = gaps_around([reading.events[index].onset for index in inside], leg.beats)
         swung = {gap for gap, one in zip(played, even, strict=True) if one == shortest}
         found.append(LegSpeed(shortest, tuple(sorted(swung, reverse=True))))
     return tuple(found)
@@ -94,8 +93,3 @@ def _straight_onsets(reading: Reading) -> list[Fraction]:
     # Two strokes of the hands may be one only where they swing.
     onsets = [event.onset for event in read(straight).events]
     return onsets if len(onsets) == len(played) else played
-
-
-def _gaps_around(onsets: list[Fraction], beats: Fraction) -> list[Fraction]:
-    """Return the gaps between onsets, and from the last to the first where so many beats go round."""
-    return [*map(sub, onsets[1:], onsets), beats - onsets[-1] + onsets[0]]

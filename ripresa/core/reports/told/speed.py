@@ -14,7 +14,7 @@ def working(bpm: Fraction, per_beat: Fraction) -> str:
 
 def closest_told(reading: Reading, bpm: Fraction) -> str:
     """Return how close the closest notes are, and at which division they stand: ``at 4 a beat, 119.0 ms …``."""
-    gaps = list(reading.gaps())
+    gaps = reading.gaps()
     if not gaps:
         return ""
     shortest = min(gaps)
