@@ -1,8 +1,4 @@
-"""The compiled fractions, as this house uses them: never of a text.
-
-Of a text of one character ``Fraction("6")`` writes into memory that the whole process shares (versions up to 1.24:
-``b"\\0" * 1`` is the interpreter's own, and the parser fills it in). ``ripresa.core.exact.fraction_of`` reads texts.
-"""
+"""The compiled fractions, as ``ripresa.core.fraction`` makes them: of numbers."""
 
 import fractions
 from decimal import Decimal

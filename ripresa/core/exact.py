@@ -1,8 +1,7 @@
 """Exact numbers: beats, tempi and divisions as fractions, and how they are written.
 
 ``Exact`` is the type of every such field of a drill. It travels as text
-(``"7/3"``); ``ripresa.formats.wire`` teaches the validator how, so that the
-core need not know it.
+(``"7/3"``), which its mark says and ``ripresa.formats.wire`` does.
 """
 
 import fractions
@@ -12,9 +11,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 
-from quicktions import Fraction as Fraction
-
 from ripresa.core.errors import Unreadable
+from ripresa.core.fraction import Fraction as Fraction
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +51,7 @@ _VULGAR = {
 def fraction_of(text: str) -> Fraction:
     """Return the number that a text holds, as the standard library reads it: ``"7/3"``, ``"84"``, ``"0.5"``.
 
-    The only way from a text to a fraction: ``Fraction`` itself must not be given one (``stubs/quicktions.pyi``).
+    The only way from a text to a fraction: ``Fraction`` itself refuses one.
 
     Raises:
         ValueError: It holds none.

@@ -1,4 +1,6 @@
+from decimal import Decimal
 from fractions import Fraction as Standard
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -69,10 +71,18 @@ def test_a_text_is_read_as_the_standard_library_reads_it(value: F) -> None:
         assert (fraction_of(text).numerator, fraction_of(text).denominator) == (other.numerator, other.denominator)
 
 
-@pytest.mark.parametrize("text", [str(digit) for digit in range(10)])
-def test_a_text_of_one_sign_spoils_nothing(text: str) -> None:
-    assert fraction_of(text) == int(text)
+@pytest.mark.parametrize("text", ["6", "1/2", "0.5", "", b"6", bytearray(b"6"), None, [6]])
+def test_a_number_is_never_made_of_a_text(text: object) -> None:
+    with pytest.raises(TypeError, match=r"Fraction takes numbers, not .*fraction_of reads a text"):
+        F(text)  # type: ignore[arg-type]
+    # The byte that the compiled constructor would have written into: all that is empty in this process shares it.
     assert bytes(1)[0] == 0
+
+
+@pytest.mark.parametrize("number", [3, F(3), Standard(3), Decimal(3), 3.0, True + 2])
+def test_a_number_is_made_of_any_number(number: Any) -> None:
+    assert F(number) == 3
+    assert isinstance(F(number) + 1, F)
 
 
 @given(lengths, lengths)
