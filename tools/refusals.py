@@ -4,9 +4,6 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any
 
-from pydantic import TypeAdapter
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import RULES, TARGETS, ClimbPlan
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import ACCENTS
@@ -19,6 +16,7 @@ from ripresa.core.exact import Fraction
 from ripresa.core.kind import Kind, bounds_of
 from ripresa.core.reading import read
 from ripresa.formats.drill_file import from_plain, plain
+from ripresa.formats.wire import adapter
 
 #: What no text of a drill takes.
 BAD_TEXT = "§ 99 ;"
@@ -64,12 +62,12 @@ def second_refusals() -> Iterator[dict[str, Any]]:
 
 def plan_refusals() -> Iterator[dict[str, Any]]:
     """Yield plans that are refused, with the field that is blamed."""
-    plans = TypeAdapter(ClimbPlan)
+    plans = adapter(ClimbPlan)
     plan = plans.dump_python(ClimbPlan(start=Fraction(72)), mode="json")
     groups: dict[str, tuple[Kind[Any], ...]] = {"target": TARGETS, "rule": RULES}
     for part, kinds in groups.items():
         for kind in kinds:
-            fresh = TypeAdapter(type(kind.fresh)).dump_python(kind.fresh, mode="json")
+            fresh = adapter(type(kind.fresh)).dump_python(kind.fresh, mode="json")
             for field in (name for name in kind.fields if name not in NOT_TYPED):
                 # A list that is typed may be emptied; a number may be anything.
                 values: tuple[Any, ...] = ([],) if isinstance(fresh[field], list) else ("0", "100000")

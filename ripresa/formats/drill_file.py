@@ -9,15 +9,15 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Unreadable
 from ripresa.formats.sentences import explain
+from ripresa.formats.wire import WireSchema, adapter
 
 FORMAT = "ripresa.drill/1"
 LARGEST_FILE = 1_000_000
 
-_DRILL = TypeAdapter(Drill)
+_DRILL: TypeAdapter[Drill] = adapter(Drill)
 
 
 def write_drill(drill: Drill) -> str:
@@ -80,7 +80,7 @@ def from_plain(values: object) -> Drill:
 
 def schema() -> dict[str, Any]:
     """Return the JSON Schema of a drill file."""
-    found = _DRILL.json_schema()
+    found = _DRILL.json_schema(schema_generator=WireSchema)
     found["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     found["title"] = "Ripresa drill file"
     found["properties"] = {"format": {"const": FORMAT}, **found["properties"]}

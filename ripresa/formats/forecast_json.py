@@ -5,11 +5,10 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from ripresa.core.errors import OutOfRange
 from ripresa.core.plans import CleanTake, Forecast, forecast
 from ripresa.formats.log_csv_in import LoggedRow, ReadLog
+from ripresa.formats.wire import WireSchema, adapter
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,7 +97,7 @@ def by_drill_and_click(rows: Iterable[LoggedRow]) -> dict[tuple[str, str], list[
 
 def forecast_schema() -> dict[str, Any]:
     """Return the JSON Schema of what is printed."""
-    return _VALUES.json_schema()
+    return _VALUES.json_schema(schema_generator=WireSchema)
 
 
 def _of_one(rows: Sequence[LoggedRow], student: str | None) -> tuple[list[LoggedRow], str]:
@@ -121,4 +120,4 @@ def _values(drill: str, click: str, found: Forecast) -> SeriesValues:
     return SeriesValues(drill, click, found.takes, found.days, weeks, found.silent)
 
 
-_VALUES = TypeAdapter(ForecastValues)
+_VALUES = adapter(ForecastValues)

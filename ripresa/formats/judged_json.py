@@ -6,7 +6,7 @@ docs/take-format.md says what each number is; ``judged_schema`` is the schema of
 from collections.abc import Iterable
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import ConfigDict
 
 from ripresa.core.exact import division_label
 from ripresa.core.takes import (
@@ -27,11 +27,12 @@ from ripresa.core.takes import (
     TogetherFigures,
     remedies,
 )
+from ripresa.formats.wire import Shape
 
 _MS, _PERCENT, _PLAIN = 1000.0, 100.0, 1.0
 
 
-class _Shape(BaseModel):
+class _Shape(Shape):
     model_config = ConfigDict(extra="forbid")
 
 

@@ -2,12 +2,13 @@
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import ConfigDict, Field
 
 from ripresa.core.listening import Listened
+from ripresa.formats.wire import Shape
 
 
-class _Shape(BaseModel):
+class _Shape(Shape):
     model_config = ConfigDict(extra="forbid")
 
 

@@ -6,20 +6,21 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+from pydantic import ConfigDict, Field, ValidationError
 
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.plans import DayKind, PracticePlan, Spread, parse_date, spread
 from ripresa.formats.reading_json import number
 from ripresa.formats.sentences import explain
+from ripresa.formats.wire import Shape, WireSchema, adapter
 
 FORMAT = "ripresa.plan/1"
 LARGEST_FILE = 2_000_000
 _Day = Annotated[str, Field(max_length=40)]
 
 
-class _Shape(BaseModel):
+class _Shape(Shape):
     """What a plan may hold, and nothing else."""
 
     model_config = ConfigDict(extra="forbid")
@@ -162,7 +163,7 @@ def plan_schema() -> dict[str, Any]:
 
 def planned_schema() -> dict[str, Any]:
     """Return the JSON Schema of what is printed of one."""
-    return _VALUES.json_schema()
+    return _VALUES.json_schema(schema_generator=WireSchema)
 
 
-_VALUES = TypeAdapter(PlannedValues)
+_VALUES = adapter(PlannedValues)

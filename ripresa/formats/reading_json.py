@@ -3,13 +3,12 @@
 from dataclasses import dataclass
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from ripresa.core.climbs import Rung
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
 from ripresa.core.reports import sums, warnings
+from ripresa.formats.wire import WireSchema, adapter
 
 Number = int | float
 
@@ -125,7 +124,7 @@ def rung_values(rungs: tuple[Rung, ...]) -> Any:
 
 def climb_schema() -> dict[str, Any]:
     """Return the JSON Schema of printed rungs."""
-    return _RUNGS.json_schema()
+    return _RUNGS.json_schema(schema_generator=WireSchema)
 
 
-_RUNGS = TypeAdapter(list[RungValues])
+_RUNGS = adapter(list[RungValues])

@@ -7,14 +7,14 @@ import json
 import re
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
+from pydantic import AwareDatetime, ConfigDict, Field, ValidationError
 
 from ripresa.core.changes import Part
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import RipresaError, Unreadable
 from ripresa.core.studio import LONGEST_NOTE
 from ripresa.formats.sentences import explain
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 
 FORMAT = "ripresa.results/1"
 LARGEST_FILE = 20_000_000
@@ -26,7 +26,7 @@ _Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e7, le=1e7)]
 _Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
 
 
-class _Shape(BaseModel):
+class _Shape(Shape):
     """What a part of the file may hold; what a later Ripresa adds is passed over."""
 
     model_config = ConfigDict(extra="ignore")

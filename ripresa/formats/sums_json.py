@@ -6,8 +6,6 @@ docs/commands.md says what each number is; ``sums_schema`` is the schema of all 
 from dataclasses import asdict
 from typing import Any
 
-from pydantic import TypeAdapter
-
 from ripresa.core.drill.material import Line, Strum
 from ripresa.core.exact import Fraction, division_label
 from ripresa.core.grid import LegReading
@@ -58,6 +56,7 @@ from ripresa.formats.sums_shape import (
     WalkFigures,
     Where,
 )
+from ripresa.formats.wire import WireSchema, adapter
 
 
 def sums_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
@@ -67,7 +66,7 @@ def sums_values(reading: Reading, bpm: Fraction) -> dict[str, Any]:
 
 def sums_schema() -> dict[str, Any]:
     """Return the JSON Schema of what ``sums_values`` returns."""
-    return TypeAdapter(SumsFile).json_schema()
+    return adapter(SumsFile).json_schema(schema_generator=WireSchema)
 
 
 def sums_file(reading: Reading, found: Sums, bpm: Fraction) -> SumsFile:

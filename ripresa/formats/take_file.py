@@ -7,7 +7,7 @@ import json
 from collections.abc import Iterator
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import ConfigDict, Field, ValidationError
 
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.playing import most_due
@@ -29,7 +29,7 @@ from ripresa.core.takes import (
     too_long,
 )
 from ripresa.formats.sentences import explain
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 
 FORMAT = "ripresa.take/1"
 LARGEST_LINE = 8_000_000
@@ -39,7 +39,7 @@ MOST_PASSES = 1000
 _Number = Annotated[float, Field(allow_inf_nan=False)]
 
 
-class _Shape(BaseModel):
+class _Shape(Shape):
     """What a line may hold, and nothing else."""
 
     model_config = ConfigDict(extra="forbid")

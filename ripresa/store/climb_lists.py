@@ -7,7 +7,6 @@ from datetime import datetime
 
 from peewee import SQL
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.studio import Climb
 from ripresa.store.climbs import climb_rows, to_climb
 from ripresa.store.tables import (

@@ -9,12 +9,12 @@ from uuid import uuid4
 from peewee import Case, fn
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Overrides, overridden, told_overrides
 from ripresa.core.climbs import ClimbPlan, Decision, LaidRungs, laid_rungs
 from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Climb, KeptDrill, Move
+from ripresa.formats.wire import adapter
 from ripresa.store.drills import to_drill, version_row
 from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student
@@ -32,8 +32,8 @@ from ripresa.store.tables import (
 from ripresa.store.takes import click_of, place
 from ripresa.store.unread import one, readable
 
-_PLAN = TypeAdapter(ClimbPlan)
-_OVERRIDES = TypeAdapter(Overrides)
+_PLAN: TypeAdapter[ClimbPlan] = adapter(ClimbPlan)
+_OVERRIDES: TypeAdapter[Overrides] = adapter(Overrides)
 _NOTHING = Overrides()
 _DECISIONS = get_args(Decision)
 #: Takes that are placed in one statement.

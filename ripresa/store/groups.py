@@ -4,14 +4,14 @@ from datetime import datetime
 
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.errors import Conflict, NotFound
 from ripresa.core.studio import Group, GroupDetails
+from ripresa.formats.wire import adapter
 from ripresa.store.once import once
 from ripresa.store.tables import GroupRow, Row, database
 from ripresa.store.unread import one, readable
 
-_BODY: TypeAdapter[GroupDetails] = TypeAdapter(GroupDetails)
+_BODY: TypeAdapter[GroupDetails] = adapter(GroupDetails)
 
 
 def all_groups() -> list[Group]:

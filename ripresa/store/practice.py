@@ -8,14 +8,14 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.takes import Fault, Mark
+from ripresa.formats.wire import adapter
 from ripresa.store.tables import MomentField, database, moment
 from ripresa.store.takes import part_of
 
-_FAULTS: TypeAdapter[tuple[Fault, ...]] = TypeAdapter(tuple[Fault, ...])
+_FAULTS: TypeAdapter[tuple[Fault, ...]] = adapter(tuple[Fault, ...])
 _kept = MomentField().db_value
 
 

@@ -5,16 +5,16 @@ from datetime import datetime
 from peewee import fn
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.errors import NotFound
 from ripresa.core.studio import KeptRemedy
 from ripresa.core.takes import Remedy
+from ripresa.formats.wire import adapter
 from ripresa.store.drills import version_row
 from ripresa.store.once import once
 from ripresa.store.tables import RemedyRow, Row, VersionRow, moment
 from ripresa.store.unread import one, readable
 
-_REMEDY: TypeAdapter[Remedy] = TypeAdapter(Remedy)
+_REMEDY: TypeAdapter[Remedy] = adapter(Remedy)
 #: Remedies that are listed: the last ones.
 MOST_LISTED = 50
 

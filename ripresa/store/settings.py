@@ -2,11 +2,11 @@
 
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.studio import StudioSettings
+from ripresa.formats.wire import adapter
 from ripresa.store.tables import SettingRow, database
 
-_SETTINGS: TypeAdapter[StudioSettings] = TypeAdapter(StudioSettings)
+_SETTINGS: TypeAdapter[StudioSettings] = adapter(StudioSettings)
 _KEY = "studio"
 
 

@@ -5,13 +5,13 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.errors import NotFound
 from ripresa.core.studio import Delay, Setup
+from ripresa.formats.wire import adapter
 from ripresa.store.tables import Row, SetupRow, database
 from ripresa.store.unread import readable
 
-_DELAY: TypeAdapter[Delay] = TypeAdapter(Delay)
+_DELAY: TypeAdapter[Delay] = adapter(Delay)
 #: Set-ups that are kept; the one that was made first goes for a new one.
 MOST_SETUPS = 200
 

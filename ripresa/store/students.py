@@ -7,11 +7,11 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict, NotFound
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, Student, StudentDetails
+from ripresa.formats.wire import adapter
 from ripresa.store.once import once
 from ripresa.store.recordings import sweep
 from ripresa.store.tables import (
@@ -28,9 +28,9 @@ from ripresa.store.tables import (
 )
 from ripresa.store.unread import one, readable
 
-_CLICKS: TypeAdapter[tuple[Click, ...]] = TypeAdapter(tuple[Click, ...])
-_PLAN: TypeAdapter[PracticePlan] = TypeAdapter(PracticePlan)
-_DETAILS: TypeAdapter[StudentDetails] = TypeAdapter(StudentDetails)
+_CLICKS: TypeAdapter[tuple[Click, ...]] = adapter(tuple[Click, ...])
+_PLAN: TypeAdapter[PracticePlan] = adapter(PracticePlan)
+_DETAILS: TypeAdapter[StudentDetails] = adapter(StudentDetails)
 #: Details that have columns of their own; the others lie in one, as JSON.
 _COLUMNS = ("name", "instrument", "lesson_weekday", "lesson_time")
 

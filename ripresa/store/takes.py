@@ -11,7 +11,6 @@ from typing import Any
 from peewee import IntegrityError
 from pydantic import TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.climbs import LaidRungs, rung_of
 from ripresa.core.drill.click import Click, click_words
@@ -19,18 +18,19 @@ from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.exact import Fraction, fraction_of
 from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
+from ripresa.formats.wire import adapter
 from ripresa.store.drills import version_row
 from ripresa.store.recordings import sweep
 from ripresa.store.tables import MomentField, MoveRow, RecordingRow, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
-_FIGURES = TypeAdapter(Figures)
-_CLICK: TypeAdapter[Click] = TypeAdapter(Click)
-_NOTES: TypeAdapter[tuple[HeardNote, ...]] = TypeAdapter(tuple[HeardNote, ...])
-_PART: TypeAdapter[Part] = TypeAdapter(Part)
-_EAR: TypeAdapter[Ear] = TypeAdapter(Ear)
-_FAULTS: TypeAdapter[tuple[Fault, ...]] = TypeAdapter(tuple[Fault, ...])
-_OFFERS: TypeAdapter[tuple[Offer, ...]] = TypeAdapter(tuple[Offer, ...])
+_FIGURES = adapter(Figures)
+_CLICK: TypeAdapter[Click] = adapter(Click)
+_NOTES: TypeAdapter[tuple[HeardNote, ...]] = adapter(tuple[HeardNote, ...])
+_PART: TypeAdapter[Part] = adapter(Part)
+_EAR: TypeAdapter[Ear] = adapter(Ear)
+_FAULTS: TypeAdapter[tuple[Fault, ...]] = adapter(tuple[Fault, ...])
+_OFFERS: TypeAdapter[tuple[Offer, ...]] = adapter(tuple[Offer, ...])
 _COUNTS = ("due", "matched", "missed", "extra", "bias_count")
 _FIGURES_SHOWN = ("bias", "bias_half", "spread", "drift_percent", "drift_bpm")
 _PLAIN = (

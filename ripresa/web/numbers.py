@@ -2,7 +2,9 @@
 
 from typing import Annotated
 
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import Field, StringConstraints
+
+from ripresa.formats.wire import Shape
 
 #: The number of a row: what JavaScript holds exactly, and well below what SQLite does.
 Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
@@ -14,7 +16,7 @@ Seconds = Annotated[float, Field(ge=-1e7, le=1e7)]
 Key = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 
 
-class Once(BaseModel):
+class Once(Shape):
     """A key for one press: what is asked for with the same key again is made once."""
 
     key: Key | None = None

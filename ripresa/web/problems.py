@@ -6,11 +6,12 @@ import sqlite3
 from flask import Flask, Response
 from flask_openapi import OpenAPI
 from peewee import DatabaseError, IntegrityError, OperationalError
-from pydantic import BaseModel, ValidationError
+from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ripresa.core.errors import Conflict, NotFound, OutOfRange, RipresaError, Unkept, Unreadable
 from ripresa.formats.sentences import explain
+from ripresa.formats.wire import Shape
 from ripresa.store.trouble import cause, trouble
 
 _STATUS: dict[type[RipresaError], int] = {OutOfRange: 422, Unreadable: 422, NotFound: 404, Conflict: 409, Unkept: 503}
@@ -23,7 +24,7 @@ _SENTENCES = {
 log = logging.getLogger(__name__)
 
 
-class Problem(BaseModel):
+class Problem(Shape):
     """A refusal: a sentence to show as it stands, and the field to blame."""
 
     message: str

@@ -3,10 +3,10 @@
 from functools import cache
 from typing import Any
 
-from pydantic import BaseModel
+from ripresa.formats.wire import Shape
 
 
-class Query(BaseModel):
+class Query(Shape):
     """The parameters of an address. Each request asks how they are described, and that never changes."""
 
     @classmethod

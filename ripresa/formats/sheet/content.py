@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 
 from ripresa.core.reports import Run
 from ripresa.core.studio import Paper
+from ripresa.formats.wire import adapter
 
 Shows = Literal["rail", "notation", "both"]
 SHOWS: dict[Shows, tuple[str, str]] = {
@@ -103,7 +104,7 @@ class Sheet:
         return replace(self, issued=f"sheet {number} · {self.issued}")
 
 
-_ADAPTER: TypeAdapter[Sheet] = TypeAdapter(Sheet)
+_ADAPTER: TypeAdapter[Sheet] = adapter(Sheet)
 
 
 def write_sheet(sheet: Sheet) -> str:

@@ -3,15 +3,15 @@
 from collections.abc import Sequence
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Overrides, Turned, overridden
 from ripresa.core.climbs import ClimbPlan, Decision, Order
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, short
 from ripresa.core.studio import Climb
 from ripresa.core.takes import Limits
+from ripresa.formats.wire import Shape
 from ripresa.store import climb_lists, drills
 from ripresa.store import climbs as store
 from ripresa.web.answers import answer, now
@@ -27,7 +27,7 @@ from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, lad
 api = blueprint("climbs")
 
 
-class ClimbPath(BaseModel):
+class ClimbPath(Shape):
     """Which climb."""
 
     climb_id: Id
@@ -47,7 +47,7 @@ class SearchQuery(Query):
     most: int = Field(default=60, ge=1, le=200)
 
 
-class LadderBody(BaseModel):
+class LadderBody(Shape):
     """A plan over a drill, to look at first."""
 
     drill_id: Id
@@ -80,20 +80,20 @@ class SetBody(Once):
     over: Overrides = Overrides()
 
 
-class SetPath(BaseModel):
+class SetPath(Shape):
     """Which set of variants."""
 
     set_key: str
 
 
-class VersionBody(BaseModel):
+class VersionBody(Shape):
     """Another version of the drill; ``based_on`` is the revision of the climb."""
 
     version: Id
     based_on: Id
 
 
-class SetToMakeShape(BaseModel):
+class SetToMakeShape(Shape):
     """The variants of a set before it is started, how long once through takes, and what it cannot have."""
 
     names: list[str]
@@ -114,7 +114,7 @@ class MoveBody(Once):
     reason: str = ""
 
 
-class ClicksBody(BaseModel):
+class ClicksBody(Shape):
     """Another click ladder for a climb.
 
     ``from_rung`` is the rung that it stood on, ``based_on`` the revision of the climb.
@@ -126,14 +126,14 @@ class ClicksBody(BaseModel):
     based_on: Id
 
 
-class LimitsBody(BaseModel):
+class LimitsBody(Shape):
     """What takes of a climb are held to; ``based_on`` is the revision of the climb."""
 
     limits: Limits
     based_on: Id
 
 
-class ClimbList(BaseModel):
+class ClimbList(Shape):
     """Climbs, and how many there are of the kind."""
 
     climbs: list[ClimbShape]

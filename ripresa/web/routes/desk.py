@@ -1,8 +1,8 @@
 """The desk: today's lessons, the words that wait, the week."""
 
 from flask import Response
-from pydantic import BaseModel
 
+from ripresa.formats.wire import Shape
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
@@ -13,7 +13,7 @@ from ripresa.work.desk import Lesson, desk_of
 api = blueprint("desk")
 
 
-class LessonShape(BaseModel):
+class LessonShape(Shape):
     """A student with the climb that stands nearest, the last one played, else the newest; what matters today."""
 
     time: str
@@ -23,7 +23,7 @@ class LessonShape(BaseModel):
     words: LessonWordsShape | None
 
 
-class DayShape(BaseModel):
+class DayShape(Shape):
     """Minutes played on a day, and whether it is today or still to come."""
 
     name: str
@@ -33,7 +33,7 @@ class DayShape(BaseModel):
     is_ahead: bool
 
 
-class GroupToday(BaseModel):
+class GroupToday(Shape):
     """A group that has its lesson today."""
 
     id: int
@@ -42,7 +42,7 @@ class GroupToday(BaseModel):
     members: int
 
 
-class DeskShape(BaseModel):
+class DeskShape(Shape):
     """All that the desk shows; ``unread`` names what of the data cannot be read."""
 
     weekday: str

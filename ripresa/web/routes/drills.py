@@ -4,7 +4,6 @@ from dataclasses import replace
 from typing import Any
 
 from flask import Response
-from pydantic import BaseModel
 
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
@@ -12,7 +11,7 @@ from ripresa.core.rhythm import Counting
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import pack, write_musicxml
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import drills as store
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, download, file_name, now
@@ -24,7 +23,7 @@ from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_s
 api = blueprint("drills")
 
 
-class DrillPath(BaseModel):
+class DrillPath(Shape):
     """Which drill."""
 
     drill_id: Id
@@ -42,7 +41,7 @@ class ArchiveQuery(Query):
     archived: bool = False
 
 
-class ArchiveBody(BaseModel):
+class ArchiveBody(Shape):
     """Whether a drill is put away."""
 
     archived: bool
@@ -62,7 +61,7 @@ class NewDrill(Once):
     writer: Key | None = None
 
 
-class ChangedDrill(BaseModel):
+class ChangedDrill(Shape):
     """A change, the version it was made from, and the open page that made it.
 
     What the same page has kept since that version is no conflict: its answer was lost on the way.
@@ -79,13 +78,13 @@ class FileBody(Once):
     text: str
 
 
-class DrillList(BaseModel):
+class DrillList(Shape):
     """The library, the last changed first."""
 
     drills: list[DrillLine]
 
 
-class VersionList(BaseModel):
+class VersionList(Shape):
     """Versions of one drill, the latest first."""
 
     versions: list[DrillShape]

@@ -1,14 +1,13 @@
 """Groups: a class, its members and their parts; one drill handed to all."""
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part, told_part
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.exact import Fraction
 from ripresa.core.studio import Group, GroupDetails
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import groups as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
@@ -21,7 +20,7 @@ from ripresa.work.groups import hand_out, members_of
 api = blueprint("groups")
 
 
-class GroupPath(BaseModel):
+class GroupPath(Shape):
     """Which group."""
 
     group_id: Id
@@ -33,14 +32,14 @@ class GroupBody(Once):
     details: GroupDetails
 
 
-class ChangedGroup(BaseModel):
+class ChangedGroup(Shape):
     """What is written down about a group, and the revision that it was made from."""
 
     details: GroupDetails
     based_on: Id
 
 
-class StartOf(BaseModel):
+class StartOf(Shape):
     """Where one member starts, in bpm."""
 
     student_id: Id
@@ -55,7 +54,7 @@ class HandOutBody(Once):
     starts: list[StartOf] = Field(default_factory=list, max_length=60)
 
 
-class MemberShape(BaseModel):
+class MemberShape(Shape):
     """A member, the part of a drill that is theirs, and that in words; and the climb played last."""
 
     student: StudentShape
@@ -64,7 +63,7 @@ class MemberShape(BaseModel):
     climb: ClimbShape | None
 
 
-class StudentGroupShape(BaseModel):
+class StudentGroupShape(Shape):
     """A group with its members; those who are gone are left out."""
 
     id: int
@@ -75,19 +74,19 @@ class StudentGroupShape(BaseModel):
     revision: int
 
 
-class GroupList(BaseModel):
+class GroupList(Shape):
     """All groups, by name."""
 
     groups: list[StudentGroupShape]
 
 
-class HandedOut(BaseModel):
+class HandedOut(Shape):
     """The climbs that were started, in the order of the members."""
 
     climbs: list[ClimbShape]
 
 
-class DeletedGroup(BaseModel):
+class DeletedGroup(Shape):
     """What was deleted, by name."""
 
     name: str

@@ -3,12 +3,12 @@
 from typing import Any, Literal
 
 from flask import Response, send_file
-from pydantic import BaseModel
 
 from ripresa.core.errors import NotFound
 from ripresa.core.exact import plural
 from ripresa.formats.play_along import Heard
 from ripresa.formats.recording import wav
+from ripresa.formats.wire import Shape
 from ripresa.store import recordings as store
 from ripresa.store import takes as kept_takes
 from ripresa.store.students import names_of_all
@@ -21,7 +21,7 @@ from ripresa.work.recordings import kept_sound, played_back
 api = blueprint("heard_back")
 
 
-class TakeOfPath(BaseModel):
+class TakeOfPath(Shape):
     """Which take."""
 
     take_id: str
@@ -41,7 +41,7 @@ class BackQuery(Query):
     notes: bool = False
 
 
-class BackShape(BaseModel):
+class BackShape(Shape):
     """How a take can be played back, and until when its recording is kept; empty where it is not."""
 
     kind: Literal["recorded", "notes", "none"]
@@ -49,7 +49,7 @@ class BackShape(BaseModel):
     sentence: str
 
 
-class KeptShape(BaseModel):
+class KeptShape(Shape):
     """A recording that is kept."""
 
     take_id: str
@@ -61,7 +61,7 @@ class KeptShape(BaseModel):
     until: str
 
 
-class KeptList(BaseModel):
+class KeptList(Shape):
     """Recordings that are kept, the newest first, and what they are together."""
 
     recordings: list[KeptShape]

@@ -5,12 +5,14 @@ from datetime import date
 from itertools import islice
 from typing import Literal
 
-from flask import Response, stream_with_context
-from pydantic import BaseModel, Field
+from flask import Response
+from pydantic import Field
 
 from ripresa.core.exact import label, plural, short
 from ripresa.core.plans import told
 from ripresa.core.takes import MARK_WORDS, SOURCES, Mark
+from ripresa.formats.wire import Shape
+from ripresa.store.tables import asked_row_by_row
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
@@ -39,7 +41,7 @@ class CsvQuery(Query):
     student_id: Id | None = None
 
 
-class EntryShape(BaseModel):
+class EntryShape(Shape):
     """A take or a move, as a line of the log."""
 
     at: str
@@ -57,7 +59,7 @@ class EntryShape(BaseModel):
     move_id: int | None
 
 
-class LogWeekShape(BaseModel):
+class LogWeekShape(Shape):
     """A week of a log: what was played in it."""
 
     name: str
@@ -68,7 +70,7 @@ class LogWeekShape(BaseModel):
     notes: int
 
 
-class WeakShape(BaseModel):
+class WeakShape(Shape):
     """A weak place of a drill, with how often it was met lately, and before."""
 
     title: str
@@ -76,35 +78,35 @@ class WeakShape(BaseModel):
     before: str
 
 
-class LogClimbShape(BaseModel):
+class LogClimbShape(Shape):
     """A climb to filter by."""
 
     id: int
     title: str
 
 
-class LogFileBody(BaseModel):
+class LogFileBody(Shape):
     """A log as CSV, for a student."""
 
     student_id: Id
     text: str = Field(max_length=6_000_000)
 
 
-class LeftOutRow(BaseModel):
+class LeftOutRow(Shape):
     """A row that was left out, and why."""
 
     line: int
     why: str
 
 
-class TakenInShape(BaseModel):
+class TakenInShape(Shape):
     """What came of a log that was read in."""
 
     sentence: str
     left_out: list[LeftOutRow]
 
 
-class PlayedShape(BaseModel):
+class PlayedShape(Shape):
     """A take as a point: when, how fast at the drill's fastest division, and how it went."""
 
     at: str
@@ -114,7 +116,7 @@ class PlayedShape(BaseModel):
     title: str
 
 
-class OwnPartShape(BaseModel):
+class OwnPartShape(Shape):
     """A part of a drill that was practised by itself, and how far it has come."""
 
     title: str
@@ -123,7 +125,7 @@ class OwnPartShape(BaseModel):
     last_clean: str
 
 
-class LogShape(BaseModel):
+class LogShape(Shape):
     """A student's log, the newest first; points oldest first."""
 
     student: StudentShape
@@ -193,7 +195,7 @@ def read_in(body: LogFileBody) -> Response:
 def save_log(query: CsvQuery) -> Response:
     """The log as CSV, sent while it is written."""
     lines = log_lines(query.student_id)
-    response = Response(stream_with_context(batched(lines)), mimetype="text/csv; charset=utf-8")
+    response = Response(asked_row_by_row(batched(lines)), mimetype="text/csv; charset=utf-8")
     response.headers.set("Content-Disposition", "attachment", filename="ripresa-log.csv")
     return response
 

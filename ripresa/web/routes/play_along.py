@@ -4,7 +4,7 @@ from functools import partial
 from typing import Any, cast
 
 from flask import Response, current_app, send_file
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import Conflict
@@ -13,7 +13,7 @@ from ripresa.core.playing import Accompaniment, Before, Pulse, Spoken
 from ripresa.formats.play_along import MOST_RUNGS, Heard
 from ripresa.formats.play_along_file import FORMATS, PlayAlong, SoundFormat, make_file
 from ripresa.formats.recipes import Timbre
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import drills
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, file_name
@@ -25,14 +25,14 @@ from ripresa.web.numbers import Count, Id
 api = blueprint("play_along", "/api/play-along")
 
 
-class RungBody(BaseModel):
+class RungBody(Shape):
     """A tempo to render at, with its click if not the drill's own."""
 
     bpm: WireExact
     click: Click | None = None
 
 
-class PlayAlongBody(BaseModel):
+class PlayAlongBody(Shape):
     """What to render: a drill at one tempo after the other, and what is heard of it."""
 
     drill_id: Id
@@ -50,13 +50,13 @@ class PlayAlongBody(BaseModel):
     is_set: bool = False
 
 
-class JobPath(BaseModel):
+class JobPath(Shape):
     """Which file."""
 
     key: str
 
 
-class JobShape(BaseModel):
+class JobShape(Shape):
     """How far a file is: steps done of all, what is going on, and whether it can be fetched."""
 
     key: str

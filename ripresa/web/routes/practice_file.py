@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, current_app
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.changes import Part
 from ripresa.core.climbs import Rung
@@ -19,7 +19,7 @@ from ripresa.core.studio import Climb, care_for
 from ripresa.formats.practice_file import MOST_RUNGS, write_practice_file
 from ripresa.formats.recipes import RECIPES, Recipes
 from ripresa.formats.results_file import read_results
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import climbs
 from ripresa.store.identity import studio_id
 from ripresa.web.answers import answer, download, file_name
@@ -102,21 +102,21 @@ class PracticeQuery(Query):
     climb: list[Id] = Field(min_length=1, max_length=MOST_CLIMBS)
 
 
-class ResultsBody(BaseModel):
+class ResultsBody(Shape):
     """Results as text: the file, or a message that they were pasted into; on whose log they were dropped."""
 
     text: str
     student_id: Id | None = None
 
 
-class LeftOutShape(BaseModel):
+class LeftOutShape(Shape):
     """A take that could not be kept, and why."""
 
     what: str
     why: str
 
 
-class ResultsShape(BaseModel):
+class ResultsShape(Shape):
     """What became of results."""
 
     sentence: str

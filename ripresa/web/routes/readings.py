@@ -1,7 +1,7 @@
 """Readings and performances of a drill that need not be kept yet."""
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.changes import (
     Overrides,
@@ -23,7 +23,7 @@ from ripresa.core.playing import Accompaniment, Before, Pulse, Spoken, guess_of
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, tapped_bpm
 from ripresa.core.takes import unheard_words, usual_sound
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.middle import near_the_middle
@@ -38,14 +38,14 @@ from ripresa.work.practise import Practice, practise
 api = blueprint("readings")
 
 
-class ReadingBody(BaseModel):
+class ReadingBody(Shape):
     """A drill, and a tempo if not its own."""
 
     drill: Drill
     bpm: WireExact | None = None
 
 
-class PerformanceBody(BaseModel):
+class PerformanceBody(Shape):
     """A drill at a tempo, with what comes before it and another click if wanted.
 
     For practice: a part of it by itself, in turn with the teacher, or at a slow share of the tempo.
@@ -99,7 +99,7 @@ class PerformanceShape(Sent, frozen=True):
     cues: list[str]
 
 
-class GuessBody(BaseModel):
+class GuessBody(Shape):
     """A drill as it goes round, and when in its turn beat 1 was taken to be, in seconds from its beginning."""
 
     drill: Drill
@@ -108,14 +108,14 @@ class GuessBody(BaseModel):
     at: Seconds
 
 
-class GuessShape(BaseModel):
+class GuessShape(Shape):
     """Whether it was beat 1, and how far off it was, in a sentence."""
 
     is_right: bool
     told: str
 
 
-class CircuitBody(BaseModel):
+class CircuitBody(Shape):
     """A drill, the list it is turned through, and a tempo for its time."""
 
     drill: Drill
@@ -123,14 +123,14 @@ class CircuitBody(BaseModel):
     bpm: WireExact | None = None
 
 
-class StationShape(BaseModel):
+class StationShape(Shape):
     """One of a circuit: what it is called, and what is laid over the drill."""
 
     name: str
     over: Overrides
 
 
-class CircuitShape(BaseModel):
+class CircuitShape(Shape):
     """A drill turned through a list, in order; what the list has too and this drill cannot be; its time, said."""
 
     stations: list[StationShape]
@@ -145,7 +145,7 @@ class AmountQuery(Query):
     what: str = "bpm"
 
 
-class Amount(BaseModel):
+class Amount(Shape):
     """The number, exact, and how it is shown."""
 
     exact: WireExact
@@ -230,7 +230,7 @@ def make_circuit(body: CircuitBody) -> Response:
     )
 
 
-class TapsBody(BaseModel):
+class TapsBody(Shape):
     """Moments in seconds at which a beat was tapped."""
 
     taps: list[Seconds] = Field(max_length=500)

@@ -7,9 +7,8 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, request
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
@@ -20,7 +19,7 @@ from ripresa.formats.listened_json import OnsetLine, QualityLine, quality_line
 from ripresa.formats.midi_take import midi_take
 from ripresa.formats.recording import recorded
 from ripresa.formats.sound_in import read_sound
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact, adapter
 from ripresa.store.drills import find_drill
 from ripresa.web.answers import answer, incoming, now
 from ripresa.web.blueprint import blueprint
@@ -35,31 +34,31 @@ from ripresa.work.recordings import (
 from ripresa.work.takes import Played, asked, stand_in_plays
 
 api = blueprint("recordings")
-_NOTES: TypeAdapter[tuple[HeardNote, ...]] = TypeAdapter(tuple[HeardNote, ...])
+_NOTES: TypeAdapter[tuple[HeardNote, ...]] = adapter(tuple[HeardNote, ...])
 MOST_CLICKS = 50_000
 _MIDI = (".mid", ".midi")
 
 
-class PiecePath(BaseModel):
+class PiecePath(Shape):
     """Which piece of which recording."""
 
     key: Key
     number: int
 
 
-class RecordingPath(BaseModel):
+class RecordingPath(Shape):
     """Which recording on its way in."""
 
     key: Key
 
 
-class PieceShape(BaseModel):
+class PieceShape(Shape):
     """How many bytes have come."""
 
     bytes: int
 
 
-class ListenBody(BaseModel):
+class ListenBody(Shape):
     """What was played when a recording was made.
 
     Args:
@@ -78,7 +77,7 @@ class ListenBody(BaseModel):
     latency_ms: float | None = Field(default=None, ge=-1000, le=1000, allow_inf_nan=False)
 
 
-class ListenedShape(BaseModel):
+class ListenedShape(Shape):
     """What was heard: onsets in seconds of the recording, its quality, and clicks under which nothing is heard."""
 
     quality: QualityLine
@@ -87,21 +86,21 @@ class ListenedShape(BaseModel):
     click_is_heard: bool
 
 
-class RoundBody(BaseModel):
+class RoundBody(Shape):
     """Clicks that went out of the loudspeaker and came back into the microphone, in seconds of the recording."""
 
     rate: int = Field(ge=1, le=1_000_000)
     clicks: list[Seconds] = Field(max_length=500)
 
 
-class RoundShape(BaseModel):
+class RoundShape(Shape):
     """What the devices add, in ms, and the half-width of that."""
 
     latency_ms: float
     half_width_ms: float
 
 
-class TakeFileBody(BaseModel):
+class TakeFileBody(Shape):
     """A file that came in, and what it is to be a take of."""
 
     key: Key

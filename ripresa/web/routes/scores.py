@@ -1,7 +1,7 @@
 """Scores that others wrote: what parts a MIDI or MusicXML file has, and bars of one taken as a drill."""
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import plural
@@ -9,6 +9,7 @@ from ripresa.core.reading import read
 from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.parts import MOST_BARS, Part, drill_of
+from ripresa.formats.wire import Shape
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
@@ -22,13 +23,13 @@ LARGEST_FILE = 5_000_000
 _MIDI_START = b"MThd"
 
 
-class ScoreFile(BaseModel):
+class ScoreFile(Shape):
     """A file: its bytes in base 64."""
 
     base64: str
 
 
-class PartShape(BaseModel):
+class PartShape(Shape):
     """A part: its name, how many bars it has, what may be chosen of it at once, and all of it in words."""
 
     name: str
@@ -37,7 +38,7 @@ class PartShape(BaseModel):
     words: str
 
 
-class PartList(BaseModel):
+class PartList(Shape):
     """The parts that have notes."""
 
     parts: list[PartShape]
@@ -52,7 +53,7 @@ class TakeBars(ScoreFile, Once):
     title: str = Field(max_length=200)
 
 
-class TakenShape(BaseModel):
+class TakenShape(Shape):
     """The new drill, and what had to be changed, in sentences."""
 
     kept: DrillShape

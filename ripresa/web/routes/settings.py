@@ -8,10 +8,9 @@ from pathlib import Path
 from typing import Any
 
 from flask import Response, current_app
-from pydantic import BaseModel
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.studio import StudioSettings
+from ripresa.formats.wire import Shape
 from ripresa.store import settings as store
 from ripresa.store.files import backup, sizes_of
 from ripresa.web.answers import answer, now
@@ -22,13 +21,13 @@ api = blueprint("settings")
 _PIECE = 1_000_000
 
 
-class SettingsBody(BaseModel):
+class SettingsBody(Shape):
     """What is set."""
 
     settings: StudioSettings
 
 
-class DataShape(BaseModel):
+class DataShape(Shape):
     """The data: its folder, its size in words, and how many of each it holds."""
 
     folder: str
@@ -40,7 +39,7 @@ class DataShape(BaseModel):
     is_demo: bool
 
 
-class SettingsShape(BaseModel):
+class SettingsShape(Shape):
     """What is set, and the data."""
 
     settings: StudioSettings

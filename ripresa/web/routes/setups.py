@@ -3,10 +3,11 @@
 from typing import Annotated
 
 from flask import Response
-from pydantic import BaseModel, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
 from ripresa.core.studio import Delay, Setup, Way
 from ripresa.core.takes import Source
+from ripresa.formats.wire import Shape
 from ripresa.store import setups as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
@@ -17,7 +18,7 @@ api = blueprint("setups", "/api/setups")
 _Device = Annotated[str, StringConstraints(max_length=200)]
 
 
-class SetupPath(BaseModel):
+class SetupPath(Shape):
     """Which set-up."""
 
     setup_id: Id
@@ -48,7 +49,7 @@ class SetupBody(SetupQuery):
     pads: dict[str, str] | None = Field(default=None, max_length=32)
 
 
-class SetupShape(BaseModel):
+class SetupShape(Shape):
     """A set-up, and what is known of it: the delay that is taken off, in ms, how it is told, and whether it is old."""
 
     id: int | None
@@ -65,7 +66,7 @@ class SetupShape(BaseModel):
     pads: dict[str, str]
 
 
-class SetupList(BaseModel):
+class SetupList(Shape):
     """Every set-up, the newest first."""
 
     setups: list[SetupShape]

@@ -3,10 +3,11 @@
 from typing import Any
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.exact import plural
 from ripresa.formats.shared_file import MOST_DRILLS, read_shared, write_shared
+from ripresa.formats.wire import Shape
 from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key
@@ -22,13 +23,13 @@ class ShareQuery(Query):
     drill: list[Id] = Field(min_length=1, max_length=MOST_DRILLS)
 
 
-class SharedText(BaseModel):
+class SharedText(Shape):
     """A file of drills, as text."""
 
     text: str
 
 
-class LookedShape(BaseModel):
+class LookedShape(Shape):
     """A drill of a file beside the one of its title that is here.
 
     ``state``: new here, the same, or it differs, and then in what. ``beside``: its remedies and variants by name.
@@ -42,14 +43,14 @@ class LookedShape(BaseModel):
     here_id: int | None
 
 
-class LookedList(BaseModel):
+class LookedList(Shape):
     """The drills of a file, in its order, and how they stand to those here, in a sentence."""
 
     drills: list[LookedShape]
     sentence: str
 
 
-class ChoiceShape(BaseModel):
+class ChoiceShape(Shape):
     """What becomes of a drill of the file, by its place from 0."""
 
     index: int = Field(ge=0, lt=MOST_DRILLS)
@@ -64,7 +65,7 @@ class TakeShared(SharedText):
     key: Key
 
 
-class TakenDrills(BaseModel):
+class TakenDrills(Shape):
     """How many drills were kept, in a sentence."""
 
     sentence: str

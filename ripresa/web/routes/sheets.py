@@ -4,11 +4,12 @@ from base64 import b64encode
 from typing import Any, cast
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from ripresa.core.studio import Paper
 from ripresa.formats.notation import Form
 from ripresa.formats.sheet import Sheet, Shows, as_text, press_pages, press_pdf
+from ripresa.formats.wire import Shape
 from ripresa.store.sheets import KeptSheet, find_sheet
 from ripresa.web.answers import answer, download, engraver, file_name, now
 from ripresa.web.blueprint import blueprint
@@ -49,7 +50,7 @@ class OfWhat(Query):
     drill_id: Id | None = None
 
 
-class IssuedShape(BaseModel):
+class IssuedShape(Shape):
     """A sheet that was issued."""
 
     id: int
@@ -58,21 +59,21 @@ class IssuedShape(BaseModel):
     issued_at: str
 
 
-class IssuedList(BaseModel):
+class IssuedList(Shape):
     """The sheets that were issued, the newest first; how what stands now differs from that one, in words."""
 
     sheets: list[IssuedShape]
     differs: str
 
 
-class PagesShape(BaseModel):
+class PagesShape(Shape):
     """A sheet as it looks: its pages as pictures (data addresses of PNG), and all of it as text."""
 
     pages: list[str]
     text: str
 
 
-class SheetPath(BaseModel):
+class SheetPath(Shape):
     """Which sheet."""
 
     sheet_id: Id

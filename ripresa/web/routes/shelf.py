@@ -3,12 +3,12 @@
 from functools import cache
 
 from flask import Response
-from pydantic import BaseModel
 
 from ripresa.core.exact import plural
 from ripresa.core.pitch import instrument_named
 from ripresa.core.reading import read
 from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
+from ripresa.formats.wire import Shape
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
@@ -21,7 +21,7 @@ from ripresa.web.shapes.sent import Sent
 api = blueprint("shelf")
 
 
-class ShelfPath(BaseModel):
+class ShelfPath(Shape):
     """Which ready drill."""
 
     key: str

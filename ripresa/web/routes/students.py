@@ -4,15 +4,15 @@ from datetime import timedelta
 from typing import Any
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import ClimbPlan
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import Fraction
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, StudentDetails
 from ripresa.formats.calendar_ics import read_lessons
+from ripresa.formats.wire import Shape
 from ripresa.store import students as store
 from ripresa.web.answers import answer, download, file_name, incoming, now
 from ripresa.web.blueprint import blueprint
@@ -31,7 +31,7 @@ api = blueprint("students")
 _BACK, _AHEAD = 7, 365
 
 
-class StudentPath(BaseModel):
+class StudentPath(Shape):
     """Which student."""
 
     student_id: Id
@@ -61,46 +61,46 @@ class StudentBody(Once):
     details: StudentDetails
 
 
-class ChangedStudent(BaseModel):
+class ChangedStudent(Shape):
     """What is written down about a student, and the revision that it was made from."""
 
     details: StudentDetails
     based_on: Id
 
 
-class OwnClicksBody(BaseModel):
+class OwnClicksBody(Shape):
     """A click ladder, and the revision of the student that it was made from; empty takes the own one away."""
 
     clicks: list[Click]
     based_on: Id
 
 
-class PlanBody(BaseModel):
+class PlanBody(Shape):
     """A plan of practice, and the revision of the student that it was made from; none takes it away."""
 
     plan: PracticePlan | None
     based_on: Id
 
 
-class StandBody(BaseModel):
+class StandBody(Shape):
     """How the stand is set for a student."""
 
     stand: StandSettings
 
 
-class AwayBody(BaseModel):
+class AwayBody(Shape):
     """Whether a student is put away."""
 
     put_away: bool
 
 
-class CalendarBody(BaseModel):
+class CalendarBody(Shape):
     """A calendar file."""
 
     base64: str = Field(max_length=6_000_000)
 
 
-class FoundLesson(BaseModel):
+class FoundLesson(Shape):
     """Entries of a calendar of one name: their days, and their time of day where it is always the same."""
 
     title: str
@@ -108,20 +108,20 @@ class FoundLesson(BaseModel):
     time: str
 
 
-class FoundCalendar(BaseModel):
+class FoundCalendar(Shape):
     """What of a calendar could be lessons, by name; what was left out."""
 
     entries: list[FoundLesson]
     left_out: list[str]
 
 
-class StudentList(BaseModel):
+class StudentList(Shape):
     """The roster, by name."""
 
     students: list[StudentShape]
 
 
-class Deleted(BaseModel):
+class Deleted(Shape):
     """What was deleted, by name."""
 
     name: str
@@ -217,14 +217,14 @@ def find_lessons(body: CalendarBody) -> Response:
     return answer(FoundCalendar(entries=list(titles.values()), left_out=list(found.left_out)))
 
 
-class RecapSection(BaseModel):
+class RecapSection(Shape):
     """A part of a recap."""
 
     title: str
     lines: list[str]
 
 
-class RecapShape(BaseModel):
+class RecapShape(Shape):
     """A lesson in a few lines: its parts, and all of it as text for a message."""
 
     title: str

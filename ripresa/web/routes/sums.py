@@ -3,10 +3,10 @@
 from dataclasses import asdict
 
 from flask import Response
-from pydantic import BaseModel
 
 from ripresa.core.exact import parse_amount
 from ripresa.core.reports import Asked, small_sums
+from ripresa.formats.wire import Shape
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
@@ -28,7 +28,7 @@ class SumsQuery(Query):
     click: str = "two_and_four"
 
 
-class TempoRow(BaseModel):
+class TempoRow(Shape):
     """A division: the exact tempo for a speed, and the whole bpm with the speed that it gives."""
 
     division: str
@@ -37,7 +37,7 @@ class TempoRow(BaseModel):
     gives: str
 
 
-class SumsShape(BaseModel):
+class SumsShape(Shape):
     """The answers, in sentences and rows."""
 
     speed: str

@@ -5,16 +5,15 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from flask import Response
-from pydantic import BaseModel, BeforeValidator, Field
+from pydantic import BeforeValidator, Field
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.climbs import MOST_RUNGS
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.studio import LONGEST_NOTE, Ear
 from ripresa.core.takes import HeardNote, Source, StandIn, measure_latency
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import takes as store
 from ripresa.store.remedies import find_remedy, remedies_of
 from ripresa.web.answers import answer, incoming, now
@@ -59,7 +58,7 @@ def _eared(ear: object) -> object:
     return {"mark": ear} if isinstance(ear, str) else ear
 
 
-class TakePath(BaseModel):
+class TakePath(Shape):
     """Which take."""
 
     take_id: str
@@ -73,7 +72,7 @@ class TakesQuery(Query):
     most: int = Field(default=50, ge=1, le=500)
 
 
-class NoteShape(BaseModel):
+class NoteShape(Shape):
     """A note as a source heard it: seconds from the first beat of the first pass; velocity, or dB."""
 
     at: float = Field(allow_inf_nan=False)
@@ -87,7 +86,7 @@ class NoteShape(BaseModel):
         return HeardNote(self.at, self.key, self.pitch, self.level, self.until)
 
 
-class RecordedShape(BaseModel):
+class RecordedShape(Shape):
     """The recording of a take: its key, samples a second, and where the first beat lies in it, in seconds."""
 
     key: Key
@@ -95,7 +94,7 @@ class RecordedShape(BaseModel):
     zero: Seconds
 
 
-class TakeBody(BaseModel):
+class TakeBody(Shape):
     """A take as it was played.
 
     Times in seconds from the start of the first turn of the loop; latency in ms. ``onsets`` are moments alone, as
@@ -129,32 +128,32 @@ class TakeBody(BaseModel):
     recording: RecordedShape | None = None
 
 
-class JudgedTake(BaseModel):
+class JudgedTake(Shape):
     """A take with its figures, and the climb as it stands after it."""
 
     take: TakeShape
     climb: ClimbShape | None
 
 
-class TakeList(BaseModel):
+class TakeList(Shape):
     """Takes, oldest first."""
 
     takes: list[TakeLineShape]
 
 
-class DeletedTake(BaseModel):
+class DeletedTake(Shape):
     """The take that is gone."""
 
     id: str
 
 
-class NoteBody(BaseModel):
+class NoteBody(Shape):
     """A note on a take."""
 
     note: str = Field(max_length=LONGEST_NOTE)
 
 
-class RemedyPath(BaseModel):
+class RemedyPath(Shape):
     """Which remedy."""
 
     remedy_id: Id
@@ -167,13 +166,13 @@ class RemediesQuery(Query):
     climb_id: Id | None = None
 
 
-class RemedyList(BaseModel):
+class RemedyList(Shape):
     """Remedies that were taken."""
 
     remedies: list[KeptRemedyShape]
 
 
-class StandInBody(BaseModel):
+class StandInBody(Shape):
     """Who stands in, and what is to be played, from when to when in seconds."""
 
     drill: Drill
@@ -184,14 +183,14 @@ class StandInBody(BaseModel):
     part: Part | None = None
 
 
-class Heard(BaseModel):
+class Heard(Shape):
     """Notes as they were heard, in order, and when the stretch ends, in seconds."""
 
     notes: list[NoteShape]
     end: float
 
 
-class EarBody(BaseModel):
+class EarBody(Shape):
     """What a person says of a take."""
 
     ear: Ear
@@ -204,14 +203,14 @@ class RemedyBody(Once):
     bpm: WireExact | None = None
 
 
-class LatencyBody(BaseModel):
+class LatencyBody(Shape):
     """Clicks as they sounded and taps as they arrived, in seconds on one clock."""
 
     due: list[Seconds] = Field(max_length=500)
     played: list[Seconds] = Field(max_length=500)
 
 
-class Latency(BaseModel):
+class Latency(Shape):
     """The delay of a source in ms, and the half-width of that."""
 
     latency_ms: float

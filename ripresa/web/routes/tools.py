@@ -3,13 +3,12 @@
 from typing import Literal
 
 from flask import Response
-from pydantic import BaseModel
 
 from ripresa.core.changes import Tool, Where, changed, differences, others, turned
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.answers import answer
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
@@ -34,7 +33,7 @@ _SAID: tuple[Tool, ...] = (
 )
 
 
-class ToolBody(BaseModel):
+class ToolBody(Shape):
     """A drill, what to do with it, and where: the beat that ``arrive`` leads to, or that ``cells`` changes.
 
     ``press`` turns the place with the number ``event``, ``click`` the click there;
@@ -51,7 +50,7 @@ class ToolBody(BaseModel):
     value: Literal[4, 8, 16, 32] = 16
 
 
-class ToolResult(BaseModel):
+class ToolResult(Shape):
     """The drill that it became, and what is another thing than before, in sentences.
 
     ``turned`` are the numbers of the notes whose stroke goes the other way than it did at their place.
@@ -62,7 +61,7 @@ class ToolResult(BaseModel):
     turned: list[int]
 
 
-class CompareBody(BaseModel):
+class CompareBody(Shape):
     """A drill, at its own tempo if no other is said; and what it is held against."""
 
     drill: Drill
@@ -70,7 +69,7 @@ class CompareBody(BaseModel):
     bpm: WireExact | None = None
 
 
-class ComparedShape(BaseModel):
+class ComparedShape(Shape):
     """Another drill to hear, its name, and what differs, in sentences."""
 
     name: str
@@ -78,7 +77,7 @@ class ComparedShape(BaseModel):
     told: list[str]
 
 
-class CompareShape(BaseModel):
+class CompareShape(Shape):
     """What a drill can be heard against in one press; with ``other`` that one alone."""
 
     others: list[ComparedShape]

@@ -1,14 +1,14 @@
 """Drills written out: notation engraved for the screen, and where the notes lie."""
 
 from flask import Response
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part, practised
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.reports import Keys, Neck
 from ripresa.formats.notation import Form
+from ripresa.formats.wire import Shape
 from ripresa.web.answers import answer, engraver
 from ripresa.web.blueprint import blueprint
 from ripresa.work.written import lies, write_out
@@ -18,7 +18,7 @@ api = blueprint("written")
 NARROWEST, WIDEST = 280, 2400
 
 
-class WrittenBody(BaseModel):
+class WrittenBody(Shape):
     """A drill, or a part of it as it is practised, and how it is to be drawn: staves, width in pixels."""
 
     drill: Drill
@@ -27,7 +27,7 @@ class WrittenBody(BaseModel):
     width: int = Field(default=900, ge=NARROWEST, le=WIDEST)
 
 
-class WrittenShape(BaseModel):
+class WrittenShape(Shape):
     """The picture (SVG), which event is drawn for which that comes again, and the picture in words.
 
     A note of event 12 has an id that begins with ``e12-``.
@@ -38,13 +38,13 @@ class WrittenShape(BaseModel):
     words: str
 
 
-class LiesBody(BaseModel):
+class LiesBody(Shape):
     """A drill."""
 
     drill: Drill
 
 
-class NeckDotShape(BaseModel):
+class NeckDotShape(Shape):
     """A place on the neck: string (1 the thinnest), fret, finger (0 open), note, whether it is the tonic."""
 
     string: int
@@ -54,7 +54,7 @@ class NeckDotShape(BaseModel):
     is_home: bool
 
 
-class NeckShape(BaseModel):
+class NeckShape(Shape):
     """One position: its name, the frets that are shown, its places, and all of it in words."""
 
     name: str
@@ -64,7 +64,7 @@ class NeckShape(BaseModel):
     words: str
 
 
-class KeyDotShape(BaseModel):
+class KeyDotShape(Shape):
     """A key that is played: keys above the lowest shown, note, fingers of each hand, whether it is the tonic."""
 
     above: int
@@ -74,7 +74,7 @@ class KeyDotShape(BaseModel):
     is_home: bool
 
 
-class KeysShape(BaseModel):
+class KeysShape(Shape):
     """The keys that are shown, from a white one to a white one: whether each is black; those played; in words."""
 
     black: list[bool]
@@ -82,14 +82,14 @@ class KeysShape(BaseModel):
     words: str
 
 
-class NamesShape(BaseModel):
+class NamesShape(Shape):
     """A note of a wind as it is written and as it sounds."""
 
     written: str
     sounding: str
 
 
-class LiesShape(BaseModel):
+class LiesShape(Shape):
     """Where the notes of a drill lie, on how many strings, and the staves that can be drawn."""
 
     forms: list[Form]

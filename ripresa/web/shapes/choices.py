@@ -1,7 +1,5 @@
 """What there is to choose from, as the pages get it: each with a name and why one would."""
 
-from pydantic import BaseModel
-
 from ripresa.core.climbs import ClimbPlan, Moving, RungRule, Target
 from ripresa.core.drill import (
     Drill,
@@ -17,10 +15,10 @@ from ripresa.core.drill.second import Plays
 from ripresa.core.studio import StudentDetails, StudioSettings
 from ripresa.core.takes import Evenness, StandIn
 from ripresa.formats.recipes import Recipes
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 
 
-class Choice(BaseModel):
+class Choice(Shape):
     """One thing to choose: its value, its name, and why one would."""
 
     value: str
@@ -73,7 +71,7 @@ class FigureChoice(Choice):
     schools: dict[str, str]
 
 
-class StandInChoice(BaseModel):
+class StandInChoice(Shape):
     """A ready stand-in player."""
 
     value: str
@@ -81,14 +79,14 @@ class StandInChoice(BaseModel):
     player: StandIn
 
 
-class WordPlace(BaseModel):
+class WordPlace(Shape):
     """Where a word lies in the file of all words, in seconds."""
 
     start: float
     seconds: float
 
 
-class VoiceChoice(BaseModel):
+class VoiceChoice(Shape):
     """The spoken words that ship: where each lies in their file, and how many seconds into it its vowel is."""
 
     words: dict[str, WordPlace]
@@ -161,7 +159,7 @@ class PresetChoice(Choice):
     evenness: Evenness
 
 
-class Choices(BaseModel):
+class Choices(Shape):
     """Everything that a brief offers."""
 
     materials: list[MaterialKind]

@@ -2,20 +2,17 @@
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.climbs import (
     Place,
     Played,
     SpeedMap,
 )
 from ripresa.core.exact import Fraction, decimal, division_label, label
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.shapes.climbs import TreadState, tread_state
 
 
-class PlaceShape(BaseModel):
+class PlaceShape(Shape):
     """A place of the map; ``weight`` 0 to 1 by its speed, ``inside`` the band, ``rung`` that stands there."""
 
     bpm: WireExact
@@ -29,7 +26,7 @@ class PlaceShape(BaseModel):
     played: Played
 
 
-class WayShape(BaseModel):
+class WayShape(Shape):
     """A rung on the map: its column and its row as they are counted there, in parts where it lies between."""
 
     rung: int
@@ -38,7 +35,7 @@ class WayShape(BaseModel):
     state: TreadState
 
 
-class MapShape(BaseModel):
+class MapShape(Shape):
     """The map of a climb: rows from the most notes a beat down, the way through it, the twins of the present speed."""
 
     tempi: list[str]

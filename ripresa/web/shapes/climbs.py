@@ -4,9 +4,6 @@ from collections.abc import Mapping, Sequence
 from functools import lru_cache
 from typing import Literal, NamedTuple
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part
 from ripresa.core.climbs import (
     TARGETS,
@@ -27,7 +24,7 @@ from ripresa.core.exact import Fraction, decimal, label, short
 from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark, limit_words
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.web.shapes.takes import KeptRemedyShape, kept_remedy_shape
 from ripresa.work.climbs import Ladder, Stood
@@ -35,7 +32,7 @@ from ripresa.work.climbs import Ladder, Stood
 TreadState = Literal["done", "now", "ahead", "target"]
 
 
-class TreadShape(BaseModel):
+class TreadShape(Shape):
     """One rung: ``height`` from 0 (start) to 1 (target); the marks of its takes in order; the click that is due.
 
     ``breaths`` says how many a turn takes; empty where breath does not matter. ``part`` is what is practised of the
@@ -57,7 +54,7 @@ class TreadShape(BaseModel):
     words: str
 
 
-class LadderShape(BaseModel):
+class LadderShape(Shape):
     """The rungs that a plan makes, before anyone climbs them, and its two rules in words."""
 
     treads: list[TreadShape]
@@ -67,7 +64,7 @@ class LadderShape(BaseModel):
     moving_words: str
 
 
-class WordShape(BaseModel):
+class WordShape(Shape):
     """Up, stay or back, and why."""
 
     decision: Decision
@@ -76,7 +73,7 @@ class WordShape(BaseModel):
     sentence: str
 
 
-class ClimbShape(BaseModel):
+class ClimbShape(Shape):
     """A climb as it stands; ``waiting`` is a word that has not been answered."""
 
     id: int

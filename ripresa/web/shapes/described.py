@@ -8,17 +8,18 @@ from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 from msgspec import NODEFAULT, Struct, structs
 from pydantic import BaseModel, ConfigDict, Field, create_model
 
+from ripresa.formats.wire import Shape
 from ripresa.web.shapes.table import Table
 
 
-class Distinct(BaseModel):
+class Distinct(Shape):
     """A column of few different values: these, and which of them each row has."""
 
     of: list[str | float | None]
     at: list[int]
 
 
-class CountedFrom(BaseModel):
+class CountedFrom(Shape):
     """A column that counts: its first number, one more in each row."""
 
     model_config = ConfigDict(populate_by_name=True)
@@ -29,7 +30,7 @@ class CountedFrom(BaseModel):
 def described(shape: type[Struct]) -> type[BaseModel]:
     """Return the model that describes a shape: the same fields, for the description of the API."""
     fields: dict[str, Any] = {name: (hint, ...) for name, hint in _hints(shape).items()}
-    return create_model(shape.__name__, __doc__=shape.__doc__, __module__=shape.__module__, **fields)
+    return create_model(shape.__name__, __base__=Shape, __doc__=shape.__doc__, __module__=shape.__module__, **fields)
 
 
 #: The tables that were described, by their names, and what a column that is not sent stands for.
@@ -42,7 +43,7 @@ def _table(row: type[Struct]) -> type[BaseModel]:
     columns: dict[str, Any] = {name: (_column(hint), Field(default_factory=list)) for name, hint in _hints(row).items()}
     name = row.__name__.removesuffix("Shape") + "Table"
     DEFAULTS[name] = {one.name: one.default for one in structs.fields(row) if one.default is not NODEFAULT}
-    return create_model(name, __doc__=row.__doc__, __module__=__name__, rows=(int, ...), **columns)
+    return create_model(name, __base__=Shape, __doc__=row.__doc__, __module__=__name__, rows=(int, ...), **columns)
 
 
 def _column(hint: Any) -> Any:

@@ -1,16 +1,14 @@
 """The shapes of kept drills."""
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill import Drill
 from ripresa.core.exact import division_label, label
 from ripresa.core.pitch import instrument_named
 from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import KeptDrill
+from ripresa.formats.wire import Shape
 
 
-class DrillShape(BaseModel):
+class DrillShape(Shape):
     """A version of a drill."""
 
     id: int
@@ -19,7 +17,7 @@ class DrillShape(BaseModel):
     saved_at: str
 
 
-class DrillLine(BaseModel):
+class DrillLine(Shape):
     """A drill in a list: what tells it from the others."""
 
     id: int

@@ -2,15 +2,14 @@
 
 from collections.abc import Sequence
 
-from pydantic import BaseModel
-
 from ripresa.core.drill.second import BALANCES, Balance
 from ripresa.core.exact import division_label, plural
 from ripresa.core.reading import Reading
 from ripresa.core.takes import HAND_WORDS, Figures, Interval, LegFigures, Limits, LostBeat, Point, SeamFigures
+from ripresa.formats.wire import Shape
 
 
-class FigureShape(BaseModel):
+class FigureShape(Shape):
     """A figure in words, its uncertainty, and how many notes it rests on."""
 
     label: str
@@ -18,7 +17,7 @@ class FigureShape(BaseModel):
     count: int
 
 
-class DotShape(BaseModel):
+class DotShape(Shape):
     """A note of a slot: ms from the fit; its event in the reading, −1 where that is not known; in words."""
 
     ms: float
@@ -26,7 +25,7 @@ class DotShape(BaseModel):
     turn: int
 
 
-class SlotShape(BaseModel):
+class SlotShape(Shape):
     """One slot of the beat."""
 
     slot: int
@@ -37,7 +36,7 @@ class SlotShape(BaseModel):
     dots: list[DotShape]
 
 
-class LegDotsShape(BaseModel):
+class LegDotsShape(Shape):
     """Where each slot of one division fell, within which limits."""
 
     division: str
@@ -46,14 +45,14 @@ class LegDotsShape(BaseModel):
     slots: list[SlotShape]
 
 
-class SeamShape(BaseModel):
+class SeamShape(Shape):
     """A change: how it was met."""
 
     name: str
     sentence: str
 
 
-class PointShape(BaseModel):
+class PointShape(Shape):
     """A point of the line through a take: seconds, ms from the player's own middle, and its note."""
 
     at: float
@@ -62,7 +61,7 @@ class PointShape(BaseModel):
     turn: int
 
 
-class TakeMarkShape(BaseModel):
+class TakeMarkShape(Shape):
     """Something that is marked on the line through a take: a change, or where a beat was lost."""
 
     at: float
@@ -71,14 +70,14 @@ class TakeMarkShape(BaseModel):
     event: int
 
 
-class HandShape(BaseModel):
+class HandShape(Shape):
     """What one hand, pick direction or syllable does."""
 
     symbol: str
     sentence: str
 
 
-class FiguresShape(BaseModel):
+class FiguresShape(Shape):
     """What a take measured."""
 
     due: int

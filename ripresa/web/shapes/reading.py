@@ -1,6 +1,5 @@
 """The shape of a reading: rows for the rail, and the sums column, at a tempo."""
 
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import is_pressable
 from ripresa.core.drill.accents import Walk
 from ripresa.core.drill.material import Cells, FingerOrder, LongNotes, Picked, own_rhythm

@@ -2,14 +2,12 @@
 
 from datetime import date, timedelta
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.plans import MODEL, TASKS, DayKind, Forecast, PlannedDay, PracticePlan, Task, TaskKind, WhatIf, told
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.rhythm import meter_named
 from ripresa.core.takes import Mark
+from ripresa.formats.wire import Shape
 from ripresa.web.shapes.climbs import ClimbShape, climb_shape
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.work.lessons import NextLesson
@@ -17,7 +15,7 @@ from ripresa.work.standing import Stands, nps_of
 from ripresa.work.students import StudentPage, fresh_plan, next_words
 
 
-class PlannedDayShape(BaseModel):
+class PlannedDayShape(Shape):
     """A day of the weeks: minutes played, minutes still planned, what it is; ``words`` says all of it."""
 
     date: str
@@ -29,7 +27,7 @@ class PlannedDayShape(BaseModel):
     words: str
 
 
-class WeekShape(BaseModel):
+class WeekShape(Shape):
     """Seven days from a Monday on, and what they come to."""
 
     name: str
@@ -37,7 +35,7 @@ class WeekShape(BaseModel):
     sentence: str
 
 
-class TaskShape(BaseModel):
+class TaskShape(Shape):
     """A task of today, and the climb it is of."""
 
     kind: TaskKind
@@ -48,7 +46,7 @@ class TaskShape(BaseModel):
     climb_id: int | None
 
 
-class PlanShape(BaseModel):
+class PlanShape(Shape):
     """The plan of a student as it stands; ``fits`` is the date by which all of it would fit, empty where it does."""
 
     plan: PracticePlan
@@ -62,7 +60,7 @@ class PlanShape(BaseModel):
     sentence: str
 
 
-class SpeedPointShape(BaseModel):
+class SpeedPointShape(Shape):
     """A judged take as a point: when, how fast, how it went."""
 
     at: str
@@ -71,7 +69,7 @@ class SpeedPointShape(BaseModel):
     mark: Mark
 
 
-class ExpectedShape(BaseModel):
+class ExpectedShape(Shape):
     """The range of a week to come: ``at`` its last day, n/s between which four of five clean bests lie."""
 
     at: str
@@ -81,7 +79,7 @@ class ExpectedShape(BaseModel):
     high: float
 
 
-class GoingShape(BaseModel):
+class GoingShape(Shape):
     """Where a climb is going: its points, the target, the widening range, and that in words."""
 
     climb_id: int
@@ -94,7 +92,7 @@ class GoingShape(BaseModel):
     is_silent: bool
 
 
-class StandsShape(BaseModel):
+class StandsShape(Shape):
     """A climb at a glance: the last clean tempo and speed, the click, and what is weak, with how often."""
 
     climb: ClimbShape
@@ -104,7 +102,7 @@ class StandsShape(BaseModel):
     weak: list[str]
 
 
-class AskedShape(BaseModel):
+class AskedShape(Shape):
     """A note since the last lesson."""
 
     at: str
@@ -112,7 +110,7 @@ class AskedShape(BaseModel):
     by: str
 
 
-class LessonWordsShape(BaseModel):
+class LessonWordsShape(Shape):
     """What matters in the next lesson."""
 
     day: str
@@ -122,7 +120,7 @@ class LessonWordsShape(BaseModel):
     asked: list[AskedShape]
 
 
-class StudentPageShape(BaseModel):
+class StudentPageShape(Shape):
     """All that the page of a student shows."""
 
     student: StudentShape
@@ -138,7 +136,7 @@ class StudentPageShape(BaseModel):
     care: list[str]
 
 
-class WhatIfRow(BaseModel):
+class WhatIfRow(Shape):
     """A rule in the replays: weeks and shaky share as ranges in words."""
 
     rule: str
@@ -147,7 +145,7 @@ class WhatIfRow(BaseModel):
     shaky: str
 
 
-class WhatIfShape(BaseModel):
+class WhatIfShape(Shape):
     """The log of a climb, replayed; ``silent`` says why there is nothing."""
 
     silent: str

@@ -1,16 +1,14 @@
 """The shape of a student."""
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import plural
 from ripresa.core.pitch import instrument_named
 from ripresa.core.plans import parse_days, told_days
 from ripresa.core.studio import Student, StudentDetails
+from ripresa.formats.wire import Shape
 
 
-class StudentShape(BaseModel):
+class StudentShape(Shape):
     """A student, with the name of the instrument as it is said."""
 
     id: int

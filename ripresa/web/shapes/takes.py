@@ -2,9 +2,6 @@
 
 from typing import Any, Literal
 
-from pydantic import BaseModel
-
-import ripresa.formats.wire  # noqa: F401 - teaches pydantic how the core's types travel
 from ripresa.core.changes import Part, window_of, with_division
 from ripresa.core.drill import Drill
 from ripresa.core.exact import label, plural
@@ -24,13 +21,13 @@ from ripresa.core.takes import (
     due_notes,
     fault_name,
 )
-from ripresa.formats.wire import WireExact
+from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.shapes.figures import FiguresShape, TakeMarkShape, drift_words, figures_shape, ms_shape
 from ripresa.work.remedies import offered
 from ripresa.work.takes import Again, Kept
 
 
-class OfferShape(BaseModel):
+class OfferShape(Shape):
     """What fits better than what was asked, in one press."""
 
     kind: Literal["tempo", "division", "again", "by_ear", "evenness", "first_note"]
@@ -40,7 +37,7 @@ class OfferShape(BaseModel):
     drill: Drill | None
 
 
-class RemedyShape(BaseModel):
+class RemedyShape(Shape):
     """What a fault leads to: how it is put on the stand."""
 
     key: str
@@ -67,7 +64,7 @@ class KeptRemedyShape(RemedyShape):
     is_clean: bool
 
 
-class TakeLineShape(BaseModel):
+class TakeLineShape(Shape):
     """A take in a list: all but its pictures, which are asked for one take at a time."""
 
     id: str
@@ -103,7 +100,7 @@ class TakeShape(TakeLineShape):
     figures: FiguresShape | None
 
 
-class AgainShape(BaseModel):
+class AgainShape(Shape):
     """What today's rule says of a kept take, beside what was said then."""
 
     then: TakeShape
