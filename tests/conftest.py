@@ -1,13 +1,12 @@
 """The few fixtures: a clock that stands, a studio in a file, the app and its client."""
 
-import struct
 from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
-from flask_openapi import OpenAPI
 from hypothesis import settings
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps
@@ -20,8 +19,9 @@ from ripresa.core.studio import Climb, KeptDrill, Student, StudentDetails, Take
 from ripresa.formats.engraver import Engraver
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio
-from ripresa.store.tables import database
+from ripresa.store.tables import asking, database
 from ripresa.web.app import create_app
+from ripresa.web.blueprint import Api
 from tests.strategies import legs
 
 # How long an example takes says how busy the machine is; speed is what `make bench` is for. The same examples each
@@ -57,13 +57,6 @@ TAKE = Take(
 )
 
 
-@pytest.fixture(autouse=True)
-def shared_memory() -> Iterator[None]:
-    """A fraction made of a text of one character spoils what all share: ``stubs/quicktions.pyi`` says how."""
-    yield
-    assert struct.pack("b", 0)[0] == 0, "A Fraction was made of a text. Use fraction_of."
-
-
 class Clock:
     """A clock that stands until it is moved."""
 
@@ -82,24 +75,31 @@ def clock() -> Clock:
     return Clock()
 
 
+@contextmanager
+def opened(path: Path) -> Iterator[None]:
+    """Ask the studio at a path while the block runs."""
+    with asking(open_studio(path)), database.connection_context():
+        yield
+
+
 @pytest.fixture
 def store(tmp_path: Path) -> Iterator[Path]:
     """An empty, open studio; its path."""
     path = tmp_path / DATABASE_NAME
-    open_studio(path)
-    database.connect()
-    yield path
-    if not database.is_closed():
-        database.close()
+    with asking(open_studio(path)):
+        database.connect()
+        yield path
+        if not database.is_closed():
+            database.close()
 
 
 @pytest.fixture
-def app(tmp_path: Path, clock: Clock) -> OpenAPI:
+def app(tmp_path: Path, clock: Clock) -> Api:
     return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static")
 
 
 @pytest.fixture
-def client(app: OpenAPI) -> FlaskClient:
+def client(app: Api) -> FlaskClient:
     return app.test_client()
 
 
@@ -129,7 +129,6 @@ class Studio:
 
 
 @pytest.fixture
-def studio(app: OpenAPI) -> Studio:
-    assert app is not None
-    with database.connection_context():
+def studio(app: Api) -> Studio:
+    with app.at_studio():
         return Studio()

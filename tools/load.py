@@ -33,8 +33,7 @@ PLACES = {
 
 def fill(path: Path, takes: int) -> None:
     """Make a studio of 200 students with ten climbs each, and so many takes over three years."""
-    create_app(path)
-    with database.connection_context(), database.atomic():
+    with create_app(path).at_studio(), database.atomic():
         fill_demo_studio(NOW)
     with closing(sqlite3.connect(path)) as opened, opened:
         opened.execute("PRAGMA synchronous = off")

@@ -9,13 +9,12 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
-from peewee import DatabaseError, SqliteDatabase
+from peewee import DatabaseError
 
 from ripresa.core.errors import Conflict, NotFound, Unreadable
 from ripresa.store.migrations import CURRENT, migrate
-from ripresa.store.tables import database
+from ripresa.store.tables import StudioDatabase, database
 from ripresa.store.trouble import cause, trouble
-from ripresa.store.unread import forget
 
 DATABASE_NAME = "ripresa.sqlite3"
 #: What a damaged database ends in; SQLite’s own sentences about one may hold its damaged text.
@@ -24,8 +23,8 @@ _COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
 
-def open_studio(path: Path) -> SqliteDatabase:
-    """Open (and if needed make) the database at a path, migrated, for the whole process.
+def open_studio(path: Path) -> StudioDatabase:
+    """Return the database at a path, made if there is none, and migrated; ``asking`` asks it.
 
     Write-ahead log, so that reading never waits; foreign keys on; full sync,
     so that a take that was answered for is on the disk.
@@ -36,7 +35,7 @@ def open_studio(path: Path) -> SqliteDatabase:
         Conflict: It was kept by a newer version.
     """
     _make_folder(path.parent)
-    opened = SqliteDatabase(
+    opened = StudioDatabase(
         str(path), pragmas={"journal_mode": "wal", "foreign_keys": 1, "synchronous": "full", "busy_timeout": 5000}
     )
     try:
@@ -46,8 +45,6 @@ def open_studio(path: Path) -> SqliteDatabase:
         raise trouble(cause(error), path) from error
     finally:
         opened.close()
-    database.initialize(opened)
-    forget()
     return opened
 
 

@@ -118,7 +118,7 @@ def sweep(now: datetime | None) -> None:
 
 
 def _folder() -> Path:
-    return Path(database.obj.database).parent / FOLDER_NAME
+    return Path(database.studio.database).parent / FOLDER_NAME
 
 
 def _name(take_id: str) -> str:

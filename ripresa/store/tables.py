@@ -1,7 +1,10 @@
 """The tables, as peewee sees them. Their shape is made and changed in ``migrations`` alone."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, TypeVar
 
 from peewee import (
     AutoField,
@@ -10,10 +13,87 @@ from peewee import (
     ForeignKeyField,
     IntegerField,
     Model,
+    SqliteDatabase,
     TextField,
 )
 
-database = DatabaseProxy()
+T = TypeVar("T")
+
+
+class StudioDatabase(SqliteDatabase):
+    """The database of one studio; ``unread`` names the rows that could not be read since it was opened."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.unread: dict[str, None] = {}
+
+
+_NONE_ASKED = "No studio is asked here. Do this within asking(open_studio(path))."
+_asked: ContextVar[StudioDatabase | None] = ContextVar("asked", default=None)
+
+
+class _Asked(DatabaseProxy):
+    """The database that is asked here and now: two apps in one process each answer from their own."""
+
+    @property
+    def obj(self) -> StudioDatabase | None:
+        """The studio that ``asking`` names; none outside of it."""
+        return _asked.get()
+
+    @obj.setter
+    def obj(self, value: None) -> None:
+        """Hold nothing: there is no database for the whole process."""
+
+    @property
+    def studio(self) -> StudioDatabase:
+        """The studio that is asked.
+
+        Raises:
+            RuntimeError: None is.
+        """
+        found = self.obj
+        if found is None:
+            raise RuntimeError(_NONE_ASKED)
+        return found
+
+    def __getattr__(self, name: str) -> Any:
+        if self.obj is None:
+            # Of this kind, so that whoever looks at all that stands in a module may ask what this has.
+            raise AttributeError(_NONE_ASKED)
+        return getattr(self.obj, name)
+
+
+database = _Asked()
+
+
+@contextmanager
+def asking(studio: StudioDatabase) -> Iterator[None]:
+    """Ask a studio, and no other, while the block runs, in this thread."""
+    token = _asked.set(studio)
+    try:
+        yield
+    finally:
+        _asked.reset(token)
+
+
+def asked_row_by_row(rows: Iterator[T]) -> Iterator[T]:
+    """Yield rows from the studio that is asked now, also when they are taken after whoever asked is done."""
+    studio = database.studio
+
+    def each() -> Iterator[T]:
+        try:
+            while True:
+                with asking(studio):
+                    try:
+                        row = next(rows)
+                    except StopIteration:
+                        return
+                yield row
+        finally:
+            if not studio.is_closed():
+                studio.close()
+
+    return each()
 
 
 class MomentField(TextField):
@@ -49,7 +129,7 @@ class Table(Model):
     """A table of the studio's database."""
 
     class Meta:
-        """Bound when a database is opened."""
+        """Bound to the studio that is asked."""
 
         database = database
         legacy_table_names = False

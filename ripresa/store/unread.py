@@ -5,13 +5,12 @@ from collections.abc import Callable, Iterable, Iterator
 from typing import TypeVar
 
 from ripresa.core.errors import RipresaError, Unreadable
-from ripresa.store.tables import Row
+from ripresa.store.tables import Row, database
 
 T = TypeVar("T")
 #: What a damaged text or number ends in when it is turned into a value of the core.
 _DAMAGE = (RipresaError, ValueError, TypeError, LookupError, ArithmeticError, AttributeError)
 MOST_NAMED = 50
-_met: dict[str, None] = {}
 
 
 def readable(what: str, rows: Iterable[Row], value: Callable[[Row], T]) -> Iterator[T]:
@@ -43,18 +42,14 @@ def one(what: str, row: Row, value: Callable[[Row], T]) -> T:
 
 def unread() -> tuple[str, ...]:
     """Return the names of the rows that could not be read since the data was opened."""
-    return tuple(_met)
-
-
-def forget() -> None:
-    """Begin anew, with other data."""
-    _met.clear()
+    return tuple(database.studio.unread)
 
 
 def _note(name: str, error: Exception) -> None:
-    if name not in _met and len(_met) < MOST_NAMED:
+    met = database.studio.unread
+    if name not in met and len(met) < MOST_NAMED:
         logging.getLogger("ripresa").warning("%s cannot be read: %s", name, error)
-        _met[name] = None
+        met[name] = None
 
 
 def _name(what: str, row: Row) -> str:

@@ -11,7 +11,6 @@ from ripresa.formats.engraver import Engraver
 from ripresa.store.files import open_studio
 from ripresa.store.identity import studio_id
 from ripresa.store.recordings import sweep
-from ripresa.store.tables import database
 from ripresa.web.blueprint import Api
 from ripresa.web.guard import guard
 from ripresa.web.incoming import Incoming
@@ -57,23 +56,17 @@ def create_app(
         validation_error_callback=refuse_malformed,
         doc_prefix="/api",
         static_folder=None,
+        studio=open_studio(database_path),
     )
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
     app.config.update(CLOCK=clock, DEMO=is_demo, DATABASE=database_path, PRACTICE=practice)
     app.config.update(JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver(), INCOMING=incoming or Incoming())
-    open_studio(database_path)
-    with database.connection_context():
+    with app.at_studio():
         studio = studio_id()
         sweep(clock())
     guard(app, studio)
     handle_problems(app)
-
-    # It is opened by the first who asks it something: most of what the bench asks needs no data.
-    @app.teardown_request
-    def disconnect(_error: BaseException | None) -> None:
-        if not database.is_closed():
-            database.close()
 
     for blueprint in ALL:
         app.register_api(blueprint)

@@ -1,9 +1,13 @@
 """Blueprints of the API: each says what its refusals look like, and is described when someone asks how."""
 
+from collections.abc import Iterator
+from contextlib import ExitStack, contextmanager
 from typing import Any
 
+from flask import g
 from flask_openapi import APIBlueprint, OpenAPI
 
+from ripresa.store.tables import StudioDatabase, asking, database
 from ripresa.web.problems import Problem
 
 
@@ -26,7 +30,32 @@ class Blueprint(APIBlueprint):
 
 
 class Api(OpenAPI):
-    """An app whose description is made when it is first asked for."""
+    """An app for one studio, whose description is made when it is first asked for."""
+
+    def __init__(self, *args: Any, studio: StudioDatabase, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self._studio = studio
+        self.before_request(self._ask)
+        self.teardown_request(self._answered)
+
+    def _ask(self) -> None:
+        """Ask the studio of this app until there is an answer."""
+        g.asking = ExitStack()
+        g.asking.enter_context(asking(self._studio))
+
+    def _answered(self, _error: BaseException | None) -> None:
+        asked: ExitStack | None = g.pop("asking", None)
+        if asked is not None:
+            with asked:
+                # Opened by the first question: most of what the bench asks needs no data.
+                if not database.is_closed():
+                    database.close()
+
+    @contextmanager
+    def at_studio(self) -> Iterator[None]:
+        """Keep and find in the studio of this app while the block runs, outside of any request."""
+        with asking(self._studio), database.connection_context():
+            yield
 
     @property
     def api_doc(self) -> dict[str, Any]:

@@ -50,7 +50,7 @@ def serve(
     with in_use(database_path):
         app = create_app(database_path, is_demo=is_demo)
         if fill:
-            with database.connection_context(), database.atomic():
+            with app.at_studio(), database.atomic():
                 fill()
             if filled:
                 filled()

@@ -8,6 +8,12 @@ from pathlib import Path
 
 import pytest
 
+from ripresa.core.changes import Overrides
+from ripresa.core.climbs import ClimbPlan
+from ripresa.core.drill import Drill
+from ripresa.core.exact import AsText, ByKind
+from ripresa.core.kind import Between
+
 HERE = Path(__file__).parents[2]
 CORE = HERE / "ripresa" / "core"
 ROOMS = sorted(
@@ -43,9 +49,28 @@ def test_nobody_reaches_behind_what_a_subject_lists() -> None:
 
 
 def test_all_fractions_are_of_one_type() -> None:
+    allowed = {"quicktions": "ripresa/core/fraction.py", "fractions": "ripresa/core/exact.py"}
     others = [
-        str(path)
-        for path in sorted((HERE / "ripresa").rglob("*.py"))
-        if path.name != "exact.py" and re.search(r"^(import|from) (fractions|quicktions)\b", path.read_text(), re.M)
+        f"{path}: {name}"
+        for path in sorted(one for folder in ("ripresa", "tools", "tests") for one in (HERE / folder).rglob("*.py"))
+        for name in re.findall(r"^\s*(?:import|from) (fractions|quicktions)\b", path.read_text(), re.M)
+        if path.relative_to(HERE).as_posix() != allowed[name]
+        if name == "quicktions" or path.is_relative_to(HERE / "ripresa")
     ]
     assert not others
+
+
+def test_nothing_of_others_is_changed_to_make_values_travel() -> None:
+    """Marks of the core know nothing of who reads them, and a value travels without any import made for its effect."""
+    for mark in (AsText, ByKind, Between):
+        assert not [name for name in vars(mark) if "pydantic" in name]
+    for part in (Drill, ClimbPlan, Overrides):
+        assert not [name for name in vars(part) if "pydantic" in name]
+    patched = [
+        f"{path}: {found.group()}"
+        for path in sorted((HERE / "ripresa").rglob("*.py"))
+        for found in re.finditer(
+            r"setattr\([A-Z]\w*,|import ripresa\.\S+ +# noqa|^[A-Z]\w+\.\w+ = ", path.read_text(), re.M
+        )
+    ]
+    assert not patched

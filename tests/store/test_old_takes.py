@@ -5,8 +5,7 @@ import sqlite3
 from pathlib import Path
 
 from ripresa.store import migrations, takes
-from ripresa.store.files import open_studio
-from ripresa.store.tables import database
+from tests.conftest import opened
 
 OLD_FIGURES = {
     "due": 40,
@@ -74,8 +73,7 @@ def old_studio(path: Path, onsets: str) -> None:
 def test_takes_of_old_are_read_with_their_notes_figures_and_marks(tmp_path: Path) -> None:
     path = tmp_path / "old.sqlite3"
     old_studio(path, "[0.01, 0.2]")
-    open_studio(path)
-    try:
+    with opened(path):
         clean, none, ear = (takes.find_take(f"old-take-{number}") for number in range(3))
         assert [note.at for note in clean.notes] == [0.01, 0.2]
         assert (clean.mark, clean.machine, none.mark, ear.mark, ear.machine) == (
@@ -97,15 +95,10 @@ def test_takes_of_old_are_read_with_their_notes_figures_and_marks(tmp_path: Path
         assert figures.legs[0].slots[0].dots[1].offset == -0.002
         assert figures.seams[0].name == "3 → 4"
         assert [line.mark for line in takes.every_take()] == ["clean", "none", "shaky"]
-    finally:
-        database.close()
 
 
 def test_a_take_of_old_that_is_damaged_stops_nothing(tmp_path: Path) -> None:
     path = tmp_path / "old.sqlite3"
     old_studio(path, "[0.01, ")
-    open_studio(path)
-    try:
+    with opened(path):
         assert len(list(takes.every_take())) == 3
-    finally:
-        database.close()

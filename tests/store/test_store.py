@@ -16,7 +16,7 @@ from ripresa.store import climbs, drills, students, takes
 from ripresa.store.files import backup, open_studio, restore
 from ripresa.store.migrations import _STEPS, CURRENT, version_of
 from ripresa.store.tables import TakeRow, database
-from tests.conftest import NOW, TAKE, Studio
+from tests.conftest import NOW, TAKE, Studio, opened
 from tests.strategies import legs
 
 STAIRS = Drill(title="Stairs", legs=legs("1/2", 3), bpm=F(169, 2))
@@ -78,9 +78,8 @@ def test_data_of_the_first_shape_is_brought_along(tmp_path: Path) -> None:
         )
         first.execute("PRAGMA user_version = 1")
         first.commit()
-    open_studio(path)
-    with database.connection_context():
-        assert version_of(database.obj) == CURRENT
+    with opened(path):
+        assert version_of(database.studio) == CURRENT
         assert [one.drill for one in drills.all_drills()] == [STAIRS]
 
 
@@ -164,15 +163,14 @@ def test_the_database_is_kept_with_care(store: Path) -> None:
     assert store.exists()
     assert database.execute_sql("PRAGMA journal_mode").fetchone()[0] == "wal"
     assert database.execute_sql("PRAGMA foreign_keys").fetchone()[0] == 1
-    assert version_of(database.obj) == CURRENT
+    assert version_of(database.studio) == CURRENT
 
 
 def test_opening_again_changes_nothing(store: Path) -> None:
     drills.add_drill(STAIRS, NOW)
     database.close()
-    open_studio(store)
-    database.connect()
-    assert drills.all_drills()[0].drill == STAIRS
+    with opened(store):
+        assert drills.all_drills()[0].drill == STAIRS
 
 
 def test_data_of_a_newer_ripresa_is_left_alone(store: Path) -> None:
@@ -198,11 +196,9 @@ def test_a_backup_comes_back_and_what_was_there_is_kept(store: Path, tmp_path: P
     database.close()
     before = restore(copy, store)
     assert before is not None
-    open_studio(store)
-    with database.connection_context():
+    with opened(store):
         assert [one.drill.title for one in drills.all_drills()] == ["Stairs"]
-    open_studio(before)
-    with database.connection_context():
+    with opened(before):
         assert len(drills.all_drills()) == 2
 
 

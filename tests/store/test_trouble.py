@@ -13,7 +13,7 @@ from ripresa.store import drills
 from ripresa.store.files import backup, in_use, open_studio, restore
 from ripresa.store.tables import database
 from ripresa.store.trouble import trouble
-from tests.conftest import NOW
+from tests.conftest import NOW, opened
 
 
 def failed(code: int) -> sqlite3.OperationalError:
@@ -105,8 +105,7 @@ def test_a_damaged_database_is_told_and_can_be_replaced_by_a_backup(store: Path,
     kept = restore(copy, store)
     assert kept is not None
     assert kept.read_bytes() == damaged
-    open_studio(store)
-    with database.connection_context():
+    with opened(store):
         assert [one.drill.title for one in drills.all_drills()] == ["Kept"]
 
 
@@ -117,8 +116,7 @@ def test_a_backup_of_any_name_comes_back(store: Path, tmp_path: Path, name: str)
     backup(store, copy)
     database.close()
     restore(copy, store)
-    open_studio(store)
-    with database.connection_context():
+    with opened(store):
         assert [one.drill.title for one in drills.all_drills()] == ["Kept"]
 
 
@@ -138,8 +136,7 @@ def test_a_copy_with_a_log_is_read_where_nothing_can_be_written_beside_it(store:
     # As on a stick that is write-protected: what SQLite would put beside it cannot be made.
     stick.with_name("stick-shm").mkdir()
     restore(stick, store)
-    open_studio(store)
-    with database.connection_context():
+    with opened(store):
         assert [one.drill.title for one in drills.all_drills()] == ["Kept"]
 
 

@@ -6,10 +6,10 @@ from typing import Any
 import pytest
 import schemathesis
 from flask.testing import FlaskClient
-from flask_openapi import OpenAPI
 
 from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain
+from ripresa.web.blueprint import Api
 from tests.conftest import Studio
 from tools.attack.described import MODES, operations, send_cases
 from tools.attack.mutate import mutated, requests
@@ -28,9 +28,7 @@ def test_good_requests_that_were_turned_over(client: FlaskClient, studio: Studio
 
 
 @pytest.mark.parametrize("mode", MODES)
-def test_requests_by_the_description_of_the_api(
-    app: OpenAPI, studio: Studio, mode: schemathesis.GenerationMode
-) -> None:
+def test_requests_by_the_description_of_the_api(app: Api, studio: Studio, mode: schemathesis.GenerationMode) -> None:
     assert studio
 
     def send(case: Any) -> None:

@@ -7,6 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from ripresa.store.tables import database
+from ripresa.web.blueprint import Api
 from tests.conftest import Clock, Studio
 from tests.web.test_takes import send, take
 
@@ -14,7 +15,7 @@ PLACES = ("/api/desk", "/api/students", "/api/drills", "/api/climbs", "/api/take
 
 
 @pytest.fixture
-def damaged(client: FlaskClient, studio: Studio, clock: Clock, damage: str) -> FlaskClient:
+def damaged(app: Api, client: FlaskClient, studio: Studio, clock: Clock, damage: str) -> FlaskClient:
     """A studio of two climbs with a take and a move, one row of it damaged."""
     plan = {"start": "60", "target": {"kind": "bpm", "bpm": "80"}}
     client.post("/api/drills", json={"drill": {"title": "Another"}})
@@ -24,7 +25,7 @@ def damaged(client: FlaskClient, studio: Studio, clock: Clock, damage: str) -> F
         send(client, take(studio, number))
     clock.forward(minutes=1)
     client.post("/api/climbs/1/moves", json={"decision": "stay", "from_rung": 1, "take_id": "take-00000000"})
-    with database.connection_context():
+    with app.at_studio():
         database.execute_sql(damage)
     return client
 

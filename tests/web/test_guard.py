@@ -7,11 +7,10 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from flask_openapi import OpenAPI
 
 from ripresa.store.identity import studio_id
-from ripresa.store.tables import database
 from ripresa.web.app import create_app
+from ripresa.web.blueprint import Api
 from ripresa.web.routes.readings import AmountQuery
 
 
@@ -56,8 +55,7 @@ def test_a_page_of_another_studio_is_refused(client: FlaskClient, tmp_path: Path
 
 def test_a_studio_stays_itself_and_another_is_another(tmp_path: Path) -> None:
     def studio_in(folder: str) -> str:
-        create_app(tmp_path / folder / "ripresa.sqlite3")
-        with database.connection_context():
+        with create_app(tmp_path / folder / "ripresa.sqlite3").at_studio():
             return studio_id()
 
     first = studio_in("own")
@@ -111,7 +109,7 @@ def test_too_much_is_refused(client: FlaskClient) -> None:
     assert refused.status_code == 413
 
 
-def test_a_bug_of_ours_is_said_without_a_trace(app: OpenAPI) -> None:
+def test_a_bug_of_ours_is_said_without_a_trace(app: Api) -> None:
     @app.get("/api/broken")
     def broken() -> str:
         raise ZeroDivisionError

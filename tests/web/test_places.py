@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from ripresa.store.tables import database
+from ripresa.store.tables import StudioDatabase
 from tests.conftest import Clock, Studio
 from tests.web.test_takes import send, take
 
@@ -194,13 +194,13 @@ def test_the_desk_asks_as_often_for_many_students_as_for_few(
     client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     asked: list[str] = []
-    execute = database.obj.execute_sql
+    execute: Any = StudioDatabase.execute_sql
 
-    def noted(sql: str, *rest: object) -> object:
+    def noted(studio: StudioDatabase, sql: str, *rest: object) -> object:
         asked.append(sql)
-        return execute(sql, *rest)
+        return execute(studio, sql, *rest)
 
-    monkeypatch.setattr(database.obj, "execute_sql", noted)
+    monkeypatch.setattr(StudioDatabase, "execute_sql", noted)
 
     def questions() -> int:
         asked.clear()

@@ -9,12 +9,11 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from flask_openapi import OpenAPI
 
 from ripresa.formats.practice_file import LARGEST
 from ripresa.store.identity import studio_id
-from ripresa.store.tables import database
 from ripresa.web.app import create_app
+from ripresa.web.blueprint import Api
 from tests.conftest import Studio
 from tests.web.test_click_ladder import BEAT, NONE, change
 
@@ -23,7 +22,7 @@ TAKE = "taketake-0001"
 
 
 @pytest.fixture
-def page(app: OpenAPI, tmp_path: Path) -> OpenAPI:
+def page(app: Api, tmp_path: Path) -> Api:
     """The app with a page of its own to put practice files into."""
     (tmp_path / "practice.html").write_text(PAGE, "utf-8")
     app.config["PRACTICE"] = tmp_path
@@ -35,9 +34,9 @@ def json_of(answer: Any, status: int = 200) -> Any:
     return answer.json
 
 
-def results(studio: Studio, **changed: object) -> dict[str, Any]:
+def results(client: FlaskClient, studio: Studio, **changed: object) -> dict[str, Any]:
     """Return results of one take on the first rung: eight eighths, each a hundredth late."""
-    with database.connection_context():
+    with client.application.at_studio():  # type: ignore[attr-defined]
         ours = studio_id()
     beat = 60 / 84
     take = {
@@ -89,7 +88,7 @@ def test_the_sentence_is_the_drill_whatever_click_its_last_rung_has(client: Flas
     assert "Click every beat at" in "".join(run["text"] for run in climb["brief"])
 
 
-def test_the_file_is_one_page_with_its_words_and_its_contents(page: OpenAPI, studio: Studio) -> None:
+def test_the_file_is_one_page_with_its_words_and_its_contents(page: Api, studio: Studio) -> None:
     answer = page.test_client().get(f"/api/practice-file.html?climb={studio.climb.id}")
     assert answer.status_code == 200
     assert len(answer.data) < LARGEST
@@ -123,14 +122,14 @@ def test_a_file_is_for_one_student(client: FlaskClient, studio: Studio) -> None:
 
 def test_without_a_built_page_there_is_a_sentence(tmp_path: Path) -> None:
     app = create_app(tmp_path / "studio.sqlite3", practice=tmp_path)
-    with database.connection_context():
+    with app.at_studio():
         studio = Studio()
     answer = app.test_client().get(f"/api/practice-file.html?climb={studio.climb.id}")
     assert "make build" in json_of(answer, 404)["message"]
 
 
 def test_takes_that_come_back_are_judged_as_any_take(client: FlaskClient, studio: Studio) -> None:
-    found = json_of(send(client, results(studio)))
+    found = json_of(send(client, results(client, studio)))
     assert found["sentence"] == "1 take of Mira Sund came back and is judged."
     assert found["question"] == "Is the & late?"
     log = json_of(client.get(f"/api/log?student_id={studio.student.id}"))
@@ -142,19 +141,19 @@ def test_takes_that_come_back_are_judged_as_any_take(client: FlaskClient, studio
 
 
 def test_what_comes_twice_counts_once(client: FlaskClient, studio: Studio) -> None:
-    send(client, results(studio))
-    again = json_of(send(client, f"Hello, here they are:\n{json.dumps(results(studio))}\nSee you!"))
+    send(client, results(client, studio))
+    again = json_of(send(client, f"Hello, here they are:\n{json.dumps(results(client, studio))}\nSee you!"))
     assert (again["kept"], again["again"]) == (0, 1)
     assert again["sentence"].endswith("1 take had come before, and counts once.")
     assert json_of(client.get(f"/api/log?student_id={studio.student.id}"))["takes"] == 1
 
 
 def test_what_was_only_heard_needs_the_students_word(client: FlaskClient, studio: Studio) -> None:
-    found = json_of(send(client, results(studio, notes=[], mark="clean")))
+    found = json_of(send(client, results(client, studio, notes=[], mark="clean")))
     assert found["kept"] == 1
     take = json_of(client.get(f"/api/takes/{TAKE}"))
     assert (take["source"], take["mark"]) == ("by_ear", "clean")
-    silent = json_of(send(client, results(studio, id="taketake-0002", notes=[])))
+    silent = json_of(send(client, results(client, studio, id="taketake-0002", notes=[])))
     assert "needs a mark" in silent["left_out"][0]["why"]
 
 
@@ -170,7 +169,7 @@ def test_what_was_only_heard_needs_the_students_word(client: FlaskClient, studio
 def test_a_take_that_is_not_ours_is_told_and_the_others_are_kept(
     client: FlaskClient, studio: Studio, changed: dict[str, Any], why: str
 ) -> None:
-    values = results(studio)
+    values = results(client, studio)
     values["takes"].append({**values["takes"][0], "id": "taketake-0002", **changed})
     found = json_of(send(client, values))
     assert found["kept"] == 1
@@ -196,14 +195,14 @@ def test_what_are_no_results_is_refused(client: FlaskClient, studio: Studio, tex
 
 
 def test_another_students_and_another_studios_results_are_told(client: FlaskClient, studio: Studio) -> None:
-    other = send(client, results(studio), student_id=studio.other.id)
+    other = send(client, results(client, studio), student_id=studio.other.id)
     assert json_of(other, 422)["message"] == (
         "These results are Mira Sund’s, and this is the log of Oskar Vane. Drop them there."
     )
-    assert "another studio" in json_of(send(client, {**results(studio), "studio": "elsewhere"}), 422)["message"]
+    assert "another studio" in json_of(send(client, {**results(client, studio), "studio": "elsewhere"}), 422)["message"]
 
 
 @pytest.mark.parametrize("number", ["1e999", "-5", '"a"', "NaN"])
 def test_hostile_numbers_are_refused(client: FlaskClient, studio: Studio, number: str) -> None:
-    text = json.dumps(results(studio)).replace('"start": 0', f'"start": {number}')
+    text = json.dumps(results(client, studio)).replace('"start": 0', f'"start": {number}')
     assert send(client, text).status_code == 422

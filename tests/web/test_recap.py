@@ -20,7 +20,7 @@ def test_a_recap_says_what_was_played_what_stands_and_what_comes_next(client: Fl
     # The clock of the tests stands on this day.
     today = json_of(client.get(f"/api/students/{studio.student.id}/recap"))["title"]
     assert today.startswith("Mira Sund, ")
-    assert json_of(send(client, results(studio, played_at=_today(client), mark="clean")))["kept"] == 1
+    assert json_of(send(client, results(client, studio, played_at=_today(client), mark="clean")))["kept"] == 1
     found = json_of(client.get(f"/api/students/{studio.student.id}/recap"))
     sections = {one["title"]: one["lines"] for one in found["sections"]}
     assert sections["Played"] == ["Slip steps: 1 take at ♩ = 84, 1 clean."]

@@ -3,6 +3,7 @@
 import io
 from dataclasses import replace
 from datetime import timedelta
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -19,6 +20,7 @@ from ripresa.formats.recording import BEFORE, played, wav
 from ripresa.formats.sounds import RATE, click
 from ripresa.store import students
 from ripresa.store.recordings import recordings
+from ripresa.web.blueprint import Api
 from ripresa.web.incoming import Incoming
 from tests.conftest import NOW, Clock, Studio
 from tests.web.test_takes import take
@@ -185,10 +187,16 @@ def test_what_is_no_take_says_why(client: FlaskClient, studio: Studio, name: str
     assert says in answer.get_json()["message"]
 
 
-def allowed(studio: Studio, days: int, guardian: bool) -> None:
-    found = students.find_student(studio.student.id)
-    details = replace(found.details, keep_days=days, guardian=Guardian(recordings=guardian))
-    students.change_student(studio.student.id, details, found.revision)
+def allowed(app: Api, studio: Studio, days: int, guardian: bool) -> None:
+    with app.at_studio():
+        found = students.find_student(studio.student.id)
+        details = replace(found.details, keep_days=days, guardian=Guardian(recordings=guardian))
+        students.change_student(studio.student.id, details, found.revision)
+
+
+def kept_file(app: Api) -> Path:
+    with app.at_studio():
+        return recordings()[0].file
 
 
 def record(client: FlaskClient, studio: Studio) -> str:
@@ -201,23 +209,25 @@ def record(client: FlaskClient, studio: Studio) -> str:
     return str(sent["id"])
 
 
-def test_recordings_are_kept_only_where_asked_and_never_against_a_guardian(client: FlaskClient, studio: Studio) -> None:
+def test_recordings_are_kept_only_where_asked_and_never_against_a_guardian(
+    app: Api, client: FlaskClient, studio: Studio
+) -> None:
     for days, guardian in ((0, True), (30, False)):
-        allowed(studio, days, guardian)
+        allowed(app, studio, days, guardian)
         record(client, studio)
         assert client.get("/api/recordings").get_json()["recordings"] == []
         client.delete("/api/takes/take-00000001")
 
 
 def test_a_kept_recording_is_played_back_runs_out_and_can_be_deleted(
-    client: FlaskClient, studio: Studio, clock: Clock
+    app: Api, client: FlaskClient, studio: Studio, clock: Clock
 ) -> None:
-    allowed(studio, 30, guardian=True)
+    allowed(app, studio, 30, guardian=True)
     take_id = record(client, studio)
     found = client.get("/api/recordings").get_json()
     assert [one["take_id"] for one in found["recordings"]] == [take_id]
     assert found["sentence"].startswith("1 recording, ")
-    file = recordings()[0].file
+    file = kept_file(app)
     assert file.is_file()
     assert client.get(f"/api/takes/{take_id}/back").get_json()["until"] == (NOW + timedelta(days=30)).isoformat()
     # Gone from where it came in: what is kept is played back.
@@ -231,10 +241,12 @@ def test_a_kept_recording_is_played_back_runs_out_and_can_be_deleted(
 
 
 @pytest.mark.parametrize("way", ["take", "all", "student"])
-def test_a_kept_recording_goes_with_its_take_and_by_one_press(client: FlaskClient, studio: Studio, way: str) -> None:
-    allowed(studio, 30, guardian=True)
+def test_a_kept_recording_goes_with_its_take_and_by_one_press(
+    app: Api, client: FlaskClient, studio: Studio, way: str
+) -> None:
+    allowed(app, studio, 30, guardian=True)
     take_id = record(client, studio)
-    file = recordings()[0].file
+    file = kept_file(app)
     match way:
         case "take":
             assert client.delete(f"/api/takes/{take_id}").status_code == 200

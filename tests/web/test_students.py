@@ -9,6 +9,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from ripresa.store.tables import database
+from ripresa.web.blueprint import Api
 from tests.conftest import NOW, Clock, Studio
 from tests.web.test_places import PLAN
 from tests.web.test_takes import send, take
@@ -112,14 +113,16 @@ def test_a_student_is_put_away_and_taken_back(client: FlaskClient, studio: Studi
     assert names() == ["Mira Sund", "Oskar Vane"]
 
 
-def test_a_student_is_deleted_with_everything_and_nothing_of_others(client: FlaskClient, studio: Studio) -> None:
+def test_a_student_is_deleted_with_everything_and_nothing_of_others(
+    app: Api, client: FlaskClient, studio: Studio
+) -> None:
     send(client, take(studio))
     client.post(f"/api/climbs/{studio.climb.id}/moves", json={"decision": "up", "from_rung": 1})
     other = client.post("/api/climbs", json={"student_id": studio.other.id, "drill_id": 1, "plan": PLAN}).get_json()
     assert client.delete(f"/api/students/{studio.student.id}").get_json() == {"name": "Mira Sund"}
     assert client.get(f"/api/students/{studio.student.id}").status_code == 404
     assert [one["id"] for one in client.get("/api/climbs").get_json()["climbs"]] == [other["id"]]
-    with database.connection_context():
+    with app.at_studio():
         left = {
             table: database.execute_sql(f"SELECT count(*) FROM {table}").fetchone()[0]
             for table in ("take", "move", "climb", "student", "drill")

@@ -7,7 +7,7 @@ from flask.testing import FlaskClient
 from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import expected_onsets
 from ripresa.core.reading import read
-from ripresa.store import drills
+from ripresa.formats.drill_file import from_plain
 from tests.conftest import NOW, Clock, Studio
 
 
@@ -295,7 +295,7 @@ def test_threes_for_fours_offer_the_drill_in_threes(client: FlaskClient, studio:
         "legs": [{"division": "2"}, {"division": "4"}],
     }
     kept = client.post("/api/drills", json={"drill": drill}).get_json()
-    reading = read(drills.find_drill(kept["id"]).drill)
+    reading = read(from_plain(kept["drill"]))
     ends = 8 * float(reading.loop_beats * 60 / 84)
     due = expected_onsets(reading, F(84), 0.0, ends)
     events = [reading.events[index] for _, index in due]

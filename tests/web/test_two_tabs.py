@@ -1,13 +1,13 @@
 """Two tabs, late answers and presses that arrive twice: nobody overwrites anybody, and nothing is done twice."""
 
+import sqlite3
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from flask_openapi import OpenAPI
 
-from ripresa.store.tables import database
+from ripresa.web.blueprint import Api
 from tests.conftest import Clock, Studio
 from tests.web.test_click_ladder import BACK, BEAT, change
 from tests.web.test_takes import onsets, send, take
@@ -60,7 +60,7 @@ def test_a_move_names_a_take_of_its_climb(client: FlaskClient, studio: Studio, i
     assert (refused.status_code, refused.get_json()["message"]) == (404, "This climb has no such take.")
 
 
-def test_the_same_take_in_one_moment_is_one_take(app: OpenAPI, studio: Studio) -> None:
+def test_the_same_take_in_one_moment_is_one_take(app: Api, studio: Studio) -> None:
     body = take(studio)
     with ThreadPoolExecutor(8) as tabs:
         answers = list(tabs.map(lambda _: app.test_client().post("/api/takes", json=body).status_code, range(8)))
@@ -115,10 +115,19 @@ def test_a_late_take_of_a_rung_that_is_gone_locks_no_climb(client: FlaskClient, 
     assert client.get(f"/api/climbs/{studio.climb.id}").get_json()["treads"][4]["marks"] == ["clean"]
 
 
-def test_a_full_disk_is_told_and_what_was_kept_is_safe(client: FlaskClient, studio: Studio) -> None:
-    database.connect()
-    database.execute_sql("PRAGMA max_page_count = 1")
-    refused = client.post("/api/takes", json=take(studio, note="x" * 2000))
+def test_a_full_disk_is_told_and_what_was_kept_is_safe(
+    client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    connect = sqlite3.connect
+
+    def full(*asked: Any, **more: Any) -> sqlite3.Connection:
+        made: sqlite3.Connection = connect(*asked, **more)
+        made.execute("PRAGMA max_page_count = 1")
+        return made
+
+    with monkeypatch.context() as patched:
+        patched.setattr("peewee.sqlite3.connect", full)
+        refused = client.post("/api/takes", json=take(studio, note="x" * 2000))
     assert refused.status_code == 503
     assert refused.get_json()["message"].startswith("The disk is full: Ripresa’s data cannot be kept there.")
     assert send(client, take(studio))["take"]["mark"] == "clean"
