@@ -6,7 +6,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build dist check check-python check-pages test attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
+.PHONY: setup demo run build dist check check-python check-pages test search corpus attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -53,6 +53,12 @@ fmt: setup
 
 types: setup ## Make the API's description and its TypeScript types, and the drill file's schema, anew.
 	$(VENV)/python -m tools.drift --write
+
+search: setup ## Let the properties look for drills that break them, other ones each time; before a release.
+	RIPRESA_SEARCH=1 $(VENV)/pytest -n 2 --dist worksteal -m hypothesis tests/core tests/formats tests/web
+
+corpus: setup ## Make the drills anew that the tests share.
+	$(VENV)/python -m tools.corpus
 
 attack: setup build ## Attack the app for up to ten minutes: hostile requests and files, kills, full disks.
 	$(VENV)/python -m tools.attack

@@ -22,13 +22,13 @@ from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import asking, database
 from ripresa.web.app import create_app
 from ripresa.web.blueprint import Api
-from tests.strategies import legs
+from tests.strategies import IS_SEARCH, legs
 
 # How long an example takes says how busy the machine is; speed is what `make bench` is for. The same examples each
-# time: a test that fails was broken by what was changed. `--hypothesis-profile search` looks for others.
-settings.register_profile("ripresa", deadline=None, derandomize=True)
-settings.register_profile("search", deadline=None)
-settings.load_profile("ripresa")
+# time: a test that fails was broken by what was changed. `make search` looks for others.
+settings.register_profile("ripresa", deadline=None, derandomize=True, database=None)
+settings.register_profile("search", deadline=None, print_blob=True)
+settings.load_profile("search" if IS_SEARCH else "ripresa")
 
 #: A Wednesday.
 NOW = datetime(2026, 5, 6, 15, 0, tzinfo=UTC)

@@ -1,6 +1,14 @@
-"""The one home of generators: drills of every kind that the core can read, and numbers of the job."""
+"""The one home of generators: drills of every kind that the core can read, and numbers of the job.
 
+To make a drill takes ten times as long as to check a law on it. So the tests take theirs from a corpus that
+``tools.corpus`` made of these very generators (``make corpus``); ``make search`` lets them make others, each time.
+"""
+
+import json
+import os
 from fractions import Fraction as Standard
+from functools import cache
+from pathlib import Path
 from typing import Any
 
 from hypothesis import strategies as st
@@ -84,6 +92,11 @@ from ripresa.core.kind import bounds_of
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, LEVELS, SCALES, TONICS
 from ripresa.core.reading import read
 from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
+from ripresa.formats.drill_file import from_plain
+
+#: Whether drills are made anew at each run instead of taken from the corpus.
+IS_SEARCH = bool(os.environ.get("RIPRESA_SEARCH"))
+CORPUS = Path(__file__).parent / "corpus.jsonl"
 
 
 def fractions(least: F | int, most: int, parts: int) -> st.SearchStrategy[F]:
@@ -395,28 +408,51 @@ PARTS: dict[str, st.SearchStrategy[Any]] = {
 drill_parts = st.fixed_dictionaries(PARTS)
 
 
-def drills_with(material: st.SearchStrategy[Any]) -> st.SearchStrategy[Drill]:
-    """Return drills of some materials that can be read."""
+def made_with(material: st.SearchStrategy[Any]) -> st.SearchStrategy[Drill]:
+    """Return drills of some materials that can be read, made anew."""
     parts = st.fixed_dictionaries({**PARTS, "material": material})
     return parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[return-value]
 
 
-def for_two_hands(reduce: Reduce | None = None) -> st.SearchStrategy[Drill]:
-    """Return drills for two hands that can be read."""
+def made_for_two_hands() -> st.SearchStrategy[Drill]:
+    """Return drills for two hands that can be read, made anew."""
     keys = {
         "material": st.one_of(scale_runs, arpeggios, sequences, counts, cells, slot_lines, one_notes),
         "instrument": st.sampled_from(["any", "piano"]),
         "hands": st.just(NoHands()),
         "second": two_hands,
         "way_in": st.just(()),
-        "reduce": st.just(reduce or Reduce()),
+        "reduce": st.just(Reduce()),
     }
     parts = st.fixed_dictionaries({**PARTS, **keys})
     return parts.map(_made).filter(lambda drill: drill is not None)  # type: ignore[return-value]
 
 
-#: Drills of every kind that can be read.
-drills = drills_with(materials)
+#: What each part of the corpus is made by: every kind of material, and two hands.
+MAKERS: dict[str, st.SearchStrategy[Drill]] = {
+    **{kind: made_with(material) for kind, material in MATERIALS.items()},
+    "two hands": made_for_two_hands(),
+}
+
+
+@cache
+def kept_drills(kind: str) -> list[Drill]:
+    """Return the drills of a part of the corpus, the same ones for all who ask."""
+    rows = (json.loads(line) for line in CORPUS.read_text("utf-8").split("\n")[1:] if line)
+    return [from_plain(row["drill"]) for row in rows if row["kind"] == kind]
+
+
+def drills_of(*kinds: str) -> st.SearchStrategy[Drill]:
+    """Return drills of some kinds that can be read: those of the corpus, or others where one searches."""
+    if IS_SEARCH:
+        return st.one_of(*(MAKERS[kind] for kind in kinds))
+    return st.deferred(lambda: st.sampled_from([drill for kind in kinds for drill in kept_drills(kind)]))
+
+
+#: Drills of every kind of material.
+drills = drills_of(*MATERIALS)
+#: Drills for two hands.
+two_handed = drills_of("two hands")
 
 
 def legs(*values: int | str) -> tuple[Leg, ...]:

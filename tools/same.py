@@ -30,7 +30,7 @@ from ripresa.formats.sums_json import sums_values
 from ripresa.web.shapes.reading import reading_shape
 from ripresa.web.shapes.sent import Sent
 from ripresa.web.shapes.table import Table
-from tests import strategies
+from tests.strategies import made_for_two_hands, made_with, materials
 
 Answer = Callable[[Drill, Reading], object]
 DRAWN = 450
@@ -44,7 +44,7 @@ def drawn() -> Iterator[Drill]:
         yield Drill(material=ScaleRun(octaves=2), legs=legs, bpm=F(84))
     yield Drill(material=Line(text="1 b3 5' x r 4 >2 ~7 " * 60), legs=(Leg(F(4)), Leg(F(3))))
     yield Drill(material=Count(text="1 e & a 2 trip let (3) & 4/5 .2 .3 | " * 12 + "1"))
-    for strategy, share in ((strategies.drills, 0.8), (strategies.for_two_hands(), 0.2)):
+    for strategy, share in ((made_with(materials), 0.8), (made_for_two_hands(), 0.2)):
         found: list[Drill] = []
         run = settings(
             max_examples=int(DRAWN * share),

@@ -13,8 +13,7 @@ from ripresa.core.grid import Event
 from ripresa.core.playing import ROLL, perform
 from ripresa.core.reading import read
 from ripresa.core.reports import loads, paragraphs, picking, sums
-from tests.strategies import drills_with, legs
-from tests.strategies import picked as any_picked
+from tests.strategies import drills_of, legs
 
 
 def drill(chords: str, pattern: str, division: int = 2, **rest: object) -> Drill:
@@ -142,7 +141,7 @@ def test_what_cannot_be_picked_is_refused_at_its_place(one: object, says: str, f
 
 
 @settings(max_examples=60)
-@given(drills_with(any_picked))
+@given(drills_of("picked"))
 def test_what_is_plucked_is_what_is_heard(one: Drill) -> None:
     reading = read(one)
     strings = (reading.instrument.strings or (52, 57, 62, 67, 71, 76))[::-1]

@@ -15,7 +15,7 @@ from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, STRING_SETS, parse_chord, parse_tonic, shape_on
 from ripresa.core.reading import read
-from tests.strategies import drills, for_two_hands, legs
+from tests.strategies import drills, legs, two_handed
 
 RUN = Drill(material=ScaleRun(octaves=2), legs=legs(6))
 
@@ -217,7 +217,7 @@ def test_two_hands_are_compared_with_both_of_their_rows() -> None:
 
 
 @settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
-@given(for_two_hands(), for_two_hands())
+@given(two_handed, two_handed)
 def test_any_two_drills_are_compared_in_sentences(one: Drill, other: Drill) -> None:
     for sentence in differences(read(one), read(other), F(60)):
         assert sentence.endswith(".")

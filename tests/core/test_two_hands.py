@@ -17,7 +17,7 @@ from ripresa.core.grid import Event
 from ripresa.core.playing import at_step, perform
 from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Against, against, paragraphs, sums, thumbs
-from tests.strategies import for_two_hands, legs
+from tests.strategies import legs, two_handed
 
 TAPS = OneKey("", "repeated")
 
@@ -234,7 +234,7 @@ def tiles(events: tuple[Event, ...], beats: F) -> None:
 
 
 @settings(max_examples=80)
-@given(for_two_hands())
+@given(two_handed)
 def test_both_hands_tile_the_same_time(drill: Drill) -> None:
     reading = read(drill)
     for events in reading.hands:
@@ -245,7 +245,7 @@ def test_both_hands_tile_the_same_time(drill: Drill) -> None:
 
 
 @settings(max_examples=60)
-@given(for_two_hands())
+@given(two_handed)
 def test_the_composite_strikes_where_either_hand_does(drill: Drill) -> None:
     whole, one = read(drill), read(replace(drill, reduce=Reduce("composite")))
     tiles(one.events, whole.beats)
@@ -254,7 +254,7 @@ def test_the_composite_strikes_where_either_hand_does(drill: Drill) -> None:
 
 
 @settings(max_examples=60)
-@given(for_two_hands())
+@given(two_handed)
 def test_a_hand_alone_is_its_row_of_both(drill: Drill) -> None:
     whole = read(drill)
     for symbol, row in zip("RL", whole.hands, strict=True):
@@ -265,7 +265,7 @@ def test_a_hand_alone_is_its_row_of_both(drill: Drill) -> None:
 
 
 @settings(max_examples=60)
-@given(for_two_hands())
+@given(two_handed)
 def test_what_is_told_of_two_hands_is_counted_in_their_events(drill: Drill) -> None:
     reading = read(drill)
     whole = unreduced(reading)

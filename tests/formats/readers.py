@@ -49,7 +49,8 @@ def by_music21(body: bytes, staves: int) -> list[Found]:
             for one in part.flatten().notes:
                 if isinstance(one, music21.harmony.ChordSymbol) or _is_second(one):
                     continue
-                keys = tuple(sorted({pitch.midi for pitch in one.pitches}))
+                # Its own MIDI number is folded into the range of MIDI.
+                keys = tuple(sorted({round(pitch.ps) for pitch in one.pitches}))
                 start, length = F(one.offset), F(one.quarterLength)
                 # Its own joining of ties leaves some chains of three in two.
                 if one.tie and one.tie.type != "start":
