@@ -11,12 +11,13 @@ from hypothesis import strategies as st
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated
 from ripresa.core.drill.material import Line, OneNote, ScaleRun
+from ripresa.core.drill.material.run import Shape
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import breath_plan, breath_sums, breaths_by_rung, slowest_of_one_breath, sums
-from ripresa.core.reports.breath import _ONE_MORE, _price, _starts, _stretches, _Sung, needed_bpm
+from ripresa.core.reports.breath import _ONE_MORE, _is_leading, _price, _starts, _stretches, _Sung, needed_bpm
 from tests.strategies import drills, legs
 
 
@@ -109,6 +110,26 @@ def test_one_does_not_breathe_before_a_leading_note_nor_after_it() -> None:
     before = [event.pitch.name for event in sums(read(replace(rising, breath=F(6))), F(60)).breath_marks if event.pitch]
     assert before
     assert not {"B4", "B5", "C5", "C6"} & set(before)
+
+
+@pytest.mark.parametrize(
+    ("scale", "shape", "leading"),
+    [
+        ("major", "up", ["B3"]),
+        ("harmonic_minor", "up", ["B3"]),
+        # A seventh that is a whole tone under the tonic leads nowhere, and neither does one that goes down.
+        ("natural_minor", "up", []),
+        ("mixolydian", "up", []),
+        ("major", "down", []),
+    ],
+)
+def test_the_seventh_leads_where_it_rises_by_a_semitone_to_the_tonic(
+    scale: str, shape: Shape, leading: list[str]
+) -> None:
+    reading = read(Drill(material=ScaleRun(scale=scale, shape=shape, octaves=1), legs=legs(1), closing="own"))
+    ((_, stretch),) = _stretches(reading)
+    found = [one.event.pitch for number, one in enumerate(stretch) if _is_leading(reading, stretch, number)]
+    assert [pitch.name for pitch in found if pitch] == leading
 
 
 def test_the_turn_is_the_place_to_breathe() -> None:

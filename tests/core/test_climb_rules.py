@@ -38,6 +38,8 @@ from ripresa.core.climbs import (
 from ripresa.core.drill.click import NamedClick
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
+from ripresa.core.rhythm import Settings
+from ripresa.core.rhythm.tempo import NUMBERED
 from ripresa.core.takes import Mark
 from tests.strategies import fractions
 
@@ -50,6 +52,18 @@ def test_eight_up_four_back_touches_120_after_15_steps() -> None:
     found = tempi(ladder(ZigZag(F(8), F(4))))
     assert len(found) - 1 == 15
     assert found == (84, 92, 88, 96, 92, 100, 96, 104, 100, 108, 104, 112, 108, 116, 112, 120)
+
+
+@pytest.mark.parametrize("settings", ["whole", "halves", "numbered"])
+@pytest.mark.parametrize("goal", [97, 98, 101, 119])
+def test_a_zigzag_ends_on_its_goal_whatever_can_be_set(settings: Settings, goal: int) -> None:
+    """Steps go by what a metronome can be set to; the target is the target, and no step goes beyond it."""
+    plan = ladder(ZigZag(F(8), F(4)), target=goal, settings=settings)
+    found = tempi(plan)
+    assert found[-1] == max(found) == goal
+    assert found.count(F(goal)) == 1
+    if settings == "numbered":
+        assert set(found[1:-1]) <= {F(one) for one in NUMBERED}
 
 
 def test_five_checkpoints_from_84_to_120_are_of_one_ratio() -> None:

@@ -4,7 +4,8 @@ from dataclasses import replace
 
 import pytest
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import Articulated, ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.errors import OutOfRange
@@ -25,6 +26,7 @@ from ripresa.core.takes import (
     unheard_words,
     usual_sound,
 )
+from ripresa.core.takes.unheard import _under
 from ripresa.formats.sound_in import read_sound
 from ripresa.formats.words import SOUND
 from tests.strategies import legs
@@ -142,6 +144,23 @@ def test_what_cannot_be_heard_is_said_before_the_take() -> None:
     assert "hears none of its notes begin" in unheard_words(read(soft))
     # On a guitar D is a stroke down, and heard well.
     assert unheard_words(read(replace(soft, instrument="guitar"))) == ""
+
+
+@pytest.mark.parametrize(
+    ("division", "away", "under"),
+    [
+        # Within 40 ms of a click; of fast notes within half of the time to the next.
+        (1, 0.039, 1),
+        (1, 0.041, 0),
+        (1, -0.039, 1),
+        (16, 0.015, 1),
+    ],
+)
+def test_how_near_a_click_hides_a_note(division: int, away: float, under: int) -> None:
+    reading = read(Drill(material=OneNote(beats=4), legs=(Leg(F(division)),), accents=NoAccents()))
+    # 120 bpm: sixteen a beat are 31 ms apart, and a click hides the nearest alone.
+    due = due_notes(reading, F(120), 0.0, 2.0)
+    assert int(_under(due, [float(due.at[2]) + away]).sum()) == under
 
 
 def test_notes_under_a_click_are_left_out_and_counted() -> None:

@@ -70,6 +70,17 @@ def test_a_strum_is_one_note_at_its_first_string() -> None:
     assert scatter < 6
 
 
+@pytest.mark.parametrize("apart", [0.03, 0.05])
+def test_of_two_strings_that_are_struck_as_one_the_first_begins_the_note(apart: float) -> None:
+    first, second = _plucks(8, gap=0.5), _plucks(8, gap=0.5, start=1.0 + apart)
+    both = np.zeros(max(len(first), len(second)))
+    both[: len(first)] += first
+    both[: len(second)] += second
+    found = [one.at for one in listen(quiet(both.astype(np.float32)), "plucked", 0.5).onsets]
+    assert len(found) == 8
+    assert found == pytest.approx([1.0 + 0.5 * number for number in range(8)], abs=0.012)
+
+
 @needs_band
 def test_accents_are_heard_as_louder() -> None:
     notes = part(9, 40, 64, gap=0.25)

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from ripresa.core.changes import Part, part_named, practised, window_of
+from ripresa.core.changes import Bars, Part, part_named, practised, window_of
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder
@@ -105,6 +105,14 @@ def test_the_division_alone_is_spoken_and_the_hand_alone_keeps_its_places() -> N
         (Part(reduce=Reduce("hand", "R")), "R alone"),
         (Part(reduce=Reduce("first_half")), "the first half of each leg"),
         (Part(division=F(6)), "the 6 a beat alone"),
+        (Part(only=F(3)), "all of it in 3 a beat"),
+        (Part(burst=1), "bursts of 1 beat"),
+        (Part(burst=4), "bursts of 4 beats"),
+        (Part(divide="twice"), "twice the division"),
+        (Part(divide="half"), "half the division"),
+        (Part(articulation=F(1, 2)), "shorter notes"),
+        (Part(bars=Bars(2, 2)), "bar 2"),
+        (Part(bars=Bars(1, 2)), "bars 1 to 2"),
         (Part(seam=0, reduce=Reduce("hand", "R")), "the change 5 → 6, R alone"),
     ],
 )

@@ -1,11 +1,11 @@
 import pytest
 from hypothesis import given
 
-from ripresa.core.drill.material import ScaleRun
+from ripresa.core.drill.material import Arpeggio, ScaleRun
 from ripresa.core.drill.material.run import Octaves, Shape
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Fraction as F
-from ripresa.core.pitch import INSTRUMENTS, SCALES
+from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES
 from ripresa.core.rhythm import METERS
 from tests.strategies import divisions, scale_runs
 
@@ -43,6 +43,76 @@ def letters(scale: str, tonic: str, shape: Shape = "up") -> str:
 )
 def test_scales_are_spelled_right(scale: str, tonic: str, spelled: str) -> None:
     assert letters(scale, tonic) == spelled
+
+
+#: Every scale on C, note by note, as a book of scales prints it; where it comes down otherwise, that after a bar line.
+ON_C = {
+    "major": "C D E F G A B",
+    "natural_minor": "C D Eb F G Ab Bb",
+    "harmonic_minor": "C D Eb F G Ab B",
+    "melodic_minor": "C D Eb F G A B | C Bb Ab G F Eb D",
+    "major_pentatonic": "C D E G A",
+    "minor_pentatonic": "C Eb F G Bb",
+    "blues": "C Eb F Gb G Bb",
+    "dorian": "C D Eb F G A Bb",
+    "phrygian": "C Db Eb F G Ab Bb",
+    "lydian": "C D E F# G A B",
+    "mixolydian": "C D E F G A Bb",
+    "locrian": "C Db Eb F Gb Ab Bb",
+    "lydian_dominant": "C D E F# G A Bb",
+    "mixolydian_b6": "C D E F G Ab Bb",
+    "altered": "C Db Eb Fb Gb Ab Bb",
+    "phrygian_dominant": "C Db E F G Ab Bb",
+    "dorian_s4": "C D Eb F# G A Bb",
+    "harmonic_major": "C D E F G Ab B",
+    "double_harmonic": "C Db E F G Ab B",
+    "hungarian_minor": "C D Eb F# G Ab B",
+    "major_blues": "C D Eb E G A",
+    "mixed_blues": "C D Eb E F Gb G A Bb",
+    "major_minor_pentatonic": "C D Eb E F G A Bb",
+    "dominant_bebop": "C D E F G A Bb B",
+    "major_bebop": "C D E F G G# A B",
+    "dorian_bebop": "C D Eb E F G A Bb",
+    "whole_tone": "C D E F# G# Bb",
+    "diminished": "C D Eb F Gb Ab A B",
+    "dominant_diminished": "C Db Eb E F# G A Bb",
+    "chromatic": "C C# D D# E F F# G G# A A# B | C B Bb A Ab G Gb F E Eb D Db",
+}
+
+
+@pytest.mark.parametrize("scale", SCALES)
+def test_every_scale_has_the_notes_that_a_book_prints(scale: str) -> None:
+    up, _, other = ON_C[scale].partition(" | ")
+    down = other or " ".join(["C", *reversed(up.split()[1:])])
+    assert letters(scale, "C") == f"{up} C"
+    assert letters(scale, "C", "down") == f"{down} C"
+
+
+#: Every chord on C, as it is spelled.
+CHORDS_ON_C = {
+    "major_triad": "C E G",
+    "minor_triad": "C Eb G",
+    "diminished_triad": "C Eb Gb",
+    "augmented_triad": "C E G#",
+    "dominant_seventh": "C E G Bb",
+    "major_seventh": "C E G B",
+    "minor_seventh": "C Eb G Bb",
+    "half_diminished": "C Eb Gb Bb",
+    "diminished_seventh": "C Eb Gb Bbb",
+    "fifth": "C G",
+    "suspended_second": "C D G",
+    "suspended_fourth": "C F G",
+    "sixth": "C E G A",
+    "minor_sixth": "C Eb G A",
+    "added_ninth": "C D E G",
+    "dominant_ninth": "C D E G Bb",
+}
+
+
+@pytest.mark.parametrize("chord", CHORDS)
+def test_every_chord_has_the_notes_that_a_book_prints(chord: str) -> None:
+    found = Arpeggio(tonic="C", chord=chord, shape="up", octaves=1).pass_for([F(2)], ANY, FOUR)
+    assert " ".join(pitch.name.rstrip("0123456789") for pitch in found.notes if pitch) == CHORDS_ON_C[chord]
 
 
 def test_melodic_minor_comes_down_as_natural_minor() -> None:

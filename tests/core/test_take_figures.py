@@ -251,3 +251,22 @@ def test_who_parts_from_the_click_all_the_time_has_not_lost_beats() -> None:
     found = judge(due, heard, Limits(), "stand_in", KNOWN)
     assert found.verdict.mark in {"none", "shaky"}
     assert sum(one.kind != "silent" for one in found.figures.lost) <= 24
+
+
+def test_changes_that_fall_now_early_now_late_are_as_uncertain_as_they_are() -> None:
+    """The notes beside a change scatter little; the change itself by 60 ms to either side, and that is its error."""
+    turns = 4
+    due = due_notes(STEPS, BPM, 0.0, turns * float(STEPS.loop_beats))
+    names = [event.leg for event in due.events]
+    late = [0.0] * len(due)
+    turn = -1
+    for index in range(1, len(due)):
+        if names[index] == 1 and names[index - 1] == 0:
+            turn += 1
+            late[index : index + 3] = [0.06 * (-1) ** turn] * 3
+    heard = [HeardNote(float(at) + by) for at, by in zip(due.at, late, strict=True)]
+    seam = next(one for one in judge(due, heard, Limits(), "stand_in", KNOWN).figures.seams if one.name == "2 → 3")
+    assert seam.each == near([0.06, -0.06, 0.06, -0.06], abs=0.004)
+    assert abs(seam.first.value) < 0.004
+    # Four means of ± 60 ms: a deviation of 69.3, an error of 34.6, by Student's t of three 110.
+    assert seam.first.half_width == near(0.110, abs=0.01)

@@ -3,6 +3,7 @@
 import pytest
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan, EvenSteps, decide, laid_rungs
+from ripresa.core.climbs.deciding import run_of
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
@@ -48,12 +49,32 @@ def test_up_stay_or_back(rung: int, marks: str, heading: str, sentence: str) -> 
     assert sentence in word.sentence
 
 
+@pytest.mark.parametrize(
+    ("marks", "wanted", "run"),
+    [
+        (["clean", "near", "clean"], "clean", 2),
+        (["shaky", "none", "shaky", "near"], "shaky", 2),
+        (["clean", "shaky", "clean"], "clean", 1),
+        (["clean", "clean", "shaky"], "clean", 0),
+        (["near", "none"], "clean", 0),
+    ],
+)
+def test_a_run_goes_on_over_what_says_nothing(marks: list[Mark], wanted: Mark, run: int) -> None:
+    assert run_of(marks, wanted) == run
+
+
 def test_latency_is_measured_from_taps_along_a_click() -> None:
     due = [float(at) for at in range(16)]
     taps = [at + 0.031 + 0.004 * (-1) ** index for index, at in enumerate(due)]
     found = measure_latency(due, taps)
     assert found.value == pytest.approx(0.031, abs=0.005)
     assert found.count == 14
+
+
+def test_one_tap_that_went_wrong_does_not_move_the_latency() -> None:
+    due = [float(at) for at in range(16)]
+    taps = [at + (0.15 if index == 9 else 0.03) for index, at in enumerate(due)]
+    assert measure_latency(due, taps).value == pytest.approx(0.03)
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -31,7 +32,10 @@ from ripresa.core.takes import (
     play,
 )
 from ripresa.core.takes.faults import slip_bounds, state_of
+from ripresa.core.takes.gate import refusal
 from ripresa.core.takes.interval import Interval
+from ripresa.core.takes.match import match_take
+from ripresa.core.takes.measure import fitted_take, measure
 from tests.strategies import drills, legs
 from tools.truth import FOREIGN, PLAYERS, UNPITCHED, bare, due_of, foreign
 
@@ -254,3 +258,63 @@ def test_every_ready_drill_is_clean_when_it_is_played_well(drill: Drill) -> None
     found = judge(due, play(StandIn(spread_ms=3, seed=3), due).notes, Limits("easy"), "stand_in", KNOWN)
     assert found.verdict.mark in {"clean", "near"}, found.verdict.reasons
     assert not found.match.missed
+
+
+def shifted(by: float) -> Judged:
+    """Return how a steady take is judged that is late throughout by so many slots."""
+    due = due_of(0, UNPITCHED)
+    slot = float(due.near_gap[0])
+    return judge(due, [HeardNote(float(at) + by * slot) for at in due.at], Limits(), "midi", KNOWN)
+
+
+@pytest.mark.parametrize(("by", "side"), [(1, "late"), (-1, "early")])
+def test_who_is_out_by_a_slot_is_told_on_which_side(by: float, side: str) -> None:
+    found = shifted(by).verdict
+    assert (found.mark, found.refused) == ("none", "shift")
+    assert found.reasons[0] == f"Out by one slot, {side}: was the first note on the count?"
+    assert [offer.kind for offer in found.offers] == ["first_note", "by_ear"]
+
+
+def gated(notes: int | None = None, **figures: Any) -> str:
+    """Return the kind of refusal of a take that is played exactly, some of its figures put in place; empty for none."""
+    due = due_notes(PLAIN, F(60), 0.0, 2 * float(PLAIN.loop_beats))
+    heard = [HeardNote(float(at)) for at in due.at[:notes]]
+    take = fitted_take(due, match_take(due, heard, 0.0), heard)
+    found = refusal(take, replace(measure(take, KNOWN), **figures), Limits(), "midi", KNOWN)
+    return found.kind if found else ""
+
+
+@pytest.mark.parametrize(
+    ("value", "half", "kind"),
+    [
+        # Six per cent are another rung; half of it may be chance.
+        (6.3, 0.1, "tempo"),
+        (-6.3, 0.1, "tempo"),
+        (6.3, 0.5, ""),
+        (-6.3, 0.5, ""),
+        (5.9, 0.01, ""),
+    ],
+)
+def test_another_tempo_has_to_be_told_from_chance(value: float, half: float, kind: str) -> None:
+    assert gated(tempo_percent=Interval(value, half, 128)) == kind
+
+
+@pytest.mark.parametrize(("notes", "kind"), [(63, "unreached"), (64, "slips"), (128, "")])
+def test_half_of_the_drill_is_reached_with_its_middle_note(notes: int, kind: str) -> None:
+    assert gated(notes=notes) == kind
+
+
+@pytest.mark.parametrize(
+    ("figures", "kind"),
+    [
+        ({"wrong": 38}, ""),
+        ({"wrong": 39}, "pitches"),
+        ({"missed": 42}, ""),
+        ({"missed": 43}, "slips"),
+        ({"extra": 64}, ""),
+        ({"extra": 65}, "slips"),
+    ],
+)
+def test_how_much_may_be_missed_extra_or_wrong_in_what_is_still_the_drill(figures: dict[str, Any], kind: str) -> None:
+    # Of 128 notes: three in ten of another pitch, a third missed, half as many again.
+    assert gated(**figures) == kind

@@ -1,0 +1,241 @@
+"""For each figure a take in which it alone is wrong: its sentence, number, sign and side; and where its limit is."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from ripresa.core.exact import Fraction as F
+from ripresa.core.takes import Figures, Limits
+from ripresa.core.takes.faults import check_all
+from ripresa.core.takes.figures import (
+    AccentFigures,
+    HandFigures,
+    LandingFigures,
+    LegFigures,
+    LostBeat,
+    SeamFigures,
+    SlotFigures,
+    TogetherFigures,
+)
+from ripresa.core.takes.interval import Interval
+from ripresa.core.takes.telling import fault_words
+
+GAP = 0.1
+
+
+def of(value: float, half: float = 0.001) -> Interval:
+    return Interval(value, half, 400)
+
+
+SLOTS = tuple(SlotFigures(number, word, of(0), 0.25, ()) for number, word in enumerate(("1", "e", "&", "a")))
+LEG = LegFigures(F(4), GAP, of(0.005), of(0.0, 0.01), SLOTS)
+SEAM = SeamFigures("division", "3 → 4", GAP, of(0), of(0), (0.0, 0.0, 0.0, 0.0), (0.0, 0.0, 0.0))
+HAND = HandFigures("R", of(0.005), of(0), None)
+ACCENTS = AccentFigures(of(6, 0.2), None, 0, 40, ())
+#: Everything is heard, and lies well inside its limit.
+WELL = Figures(
+    due=400,
+    matched=400,
+    missed=0,
+    extra=0,
+    wrong=0,
+    gap_seconds=GAP,
+    bias=of(0),
+    with_click=of(0),
+    tempo_percent=of(0, 0.05),
+    bend=None,
+    spread=of(0.005),
+    legs=(LEG,),
+    seams=(SEAM,),
+    landings=(LandingFigures("hits", GAP, of(0), 10),),
+    fills=of(0, 0.1),
+    hands=(HAND, replace(HAND, symbol="L")),
+    accents=ACCENTS,
+    articulation=of(0.5, 0.01),
+    together=TogetherFigures(of(0), of(0.005), GAP),
+)
+
+
+def slot(number: int, habit: Interval) -> tuple[SlotFigures, ...]:
+    return tuple(replace(one, habit=habit) if one.slot == number else one for one in SLOTS)
+
+
+def hand(symbol: str, **more: Any) -> tuple[HandFigures, ...]:
+    return tuple(replace(one, **more) if one.symbol == symbol else one for one in WELL.hands)
+
+
+def states(figures: Figures, state: str, **more: Any) -> list[str]:
+    found = check_all(figures, Limits(), **more)
+    return [fault_words(one.fault, figures) for one in found if one.state == state]
+
+
+def lost(kind: str, beats: float) -> tuple[LostBeat, ...]:
+    return (LostBeat(kind, beats, beats, 7, 2),)
+
+
+@pytest.mark.parametrize(
+    ("wrong", "says"),
+    [
+        ({"legs": (replace(LEG, spread=of(0.015)),)}, "Uneven at 4 a beat: spread 15 ± 1 ms (limit 10)."),
+        (
+            {"legs": (replace(LEG, spread=of(0.015), hand="L"),)},
+            "Uneven at 4 a beat, left hand: spread 15 ± 1 ms (limit 10).",
+        ),
+        (
+            {"legs": (replace(LEG, slots=slot(3, of(0.02))),)},
+            "“a” of 4 a beat comes 20 ± 1 ms late each time (limit 12).",
+        ),
+        (
+            {"legs": (replace(LEG, slots=slot(1, of(-0.02)), hand="R"),)},
+            "“e” of 4 a beat in the right hand comes 20 ± 1 ms early each time (limit 12).",
+        ),
+        (
+            {"legs": (replace(LEG, crowding=of(0.4, 0.05)),)},
+            "Crowded: the last note of 4 a beat is held 40 ± 5 % longer than the others (limit 25 %).",
+        ),
+        ({"tempo_percent": of(2, 0.1)}, "Runs ahead: 2.0 ± 0.1 % faster than asked (limit 1 %)."),
+        ({"tempo_percent": of(-2, 0.1)}, "Falls behind: 2.0 ± 0.1 % slower than asked (limit 1 %)."),
+        ({"with_click": of(0.05)}, "Beside the click: 50 ± 1 ms late from the start (limit 25)."),
+        ({"with_click": of(-0.05)}, "Beside the click: 50 ± 1 ms early from the start (limit 25)."),
+        (
+            {"seams": (replace(SEAM, first=of(0.04), each=(0.05, 0.05, 0.01, -0.05)),)},
+            "The change: 40 ± 1 ms late after 3 → 4, 2 times of 4 (limit 20).",
+        ),
+        (
+            {"seams": (replace(SEAM, first=of(-0.04), each=(-0.04,), kind="meter", name="3/4 → 7/8"),)},
+            "The change: 40 ± 1 ms early after 3/4 → 7/8, heard once (limit 20).",
+        ),
+        ({"landings": (LandingFigures("hits", GAP, of(0.03), 9),)}, "The hits: 30 ± 1 ms late, 9 times (limit 20)."),
+        (
+            {"landings": (LandingFigures("arrivals", GAP, of(-0.03), 3),)},
+            "The arrival: 30 ± 1 ms early, 3 times (limit 20).",
+        ),
+        ({"fills": of(4, 0.5)}, "Inside the fills 4.0 ± 0.5 % faster than the rest (limit 3 %)."),
+        ({"fills": of(-4, 0.5)}, "Inside the fills 4.0 ± 0.5 % slower than the rest (limit 3 %)."),
+        ({"hands": hand("L", spread=of(0.015))}, "L is the uneven one: spread 15 ± 1 ms (limit 10)."),
+        ({"hands": hand("R", spread=of(0.015))}, "R is the uneven one: spread 15 ± 1 ms (limit 10)."),
+        ({"hands": hand("L", habit=of(0.02))}, "L comes 20 ± 1 ms late beside the others (limit 12)."),
+        ({"hands": hand("R", habit=of(-0.02))}, "R comes 20 ± 1 ms early beside the others (limit 12)."),
+        (
+            {"together": TogetherFigures(of(0.03), of(0.005), GAP)},
+            "The hands are apart where they meet: the left comes 30 ± 1 ms after the right, 400 times (limit 20).",
+        ),
+        (
+            {"together": TogetherFigures(of(-0.03), of(0.005), GAP)},
+            "The hands are apart where they meet: the right comes 30 ± 1 ms after the left, 400 times (limit 20).",
+        ),
+        (
+            {"accents": replace(ACCENTS, over_plain=of(1, 0.2))},
+            "Flat: accents stand 1.0 ± 0.2 dB over plain notes (asked 4 dB).",
+        ),
+        ({"accents": replace(ACCENTS, misplaced=7)}, "7 of 40 accents fell on the note beside theirs."),
+        (
+            {"missed": 10, "extra": 5, "wrong": 5},
+            "10 missed, 5 extra, 5 of another pitch of 400 notes: 5.0 ± 2.1 % (limit 3 %).",
+        ),
+        ({"lost": lost("late", 1.0)}, "A beat lost at pass 3: what follows is late by as much."),
+        ({"lost": lost("early", 2.05)}, "2 beats won at pass 3: what follows is early by as much."),
+        ({"lost": lost("silent", 1.25)}, "1.25 beats left out at pass 3."),
+        ({"lost": lost("group", 0.25)}, "A group stood off by 0.25 beats at pass 3, and came back."),
+    ],
+)
+def test_what_alone_is_wrong_is_what_is_told(wrong: dict[str, Any], says: str) -> None:
+    assert states(replace(WELL, **wrong), "outside") == [says]
+    assert states(replace(WELL, **wrong), "near") == []
+
+
+def test_where_nothing_is_wrong_nothing_is_told() -> None:
+    assert states(WELL, "outside") == states(WELL, "near") == []
+
+
+@pytest.mark.parametrize(("apart", "symbol"), [(0.03, "L"), (-0.03, "R"), (0.0, "L")])
+def test_the_hand_that_comes_after_is_the_one_to_work_on(apart: float, symbol: str) -> None:
+    figures = replace(WELL, together=TogetherFigures(of(apart), of(0.005), GAP))
+    (found,) = (one.fault for one in check_all(figures, Limits()) if one.fault.kind == "together")
+    assert found.symbol == symbol
+
+
+@pytest.mark.parametrize(
+    ("articulation", "sounding", "says"),
+    [
+        # Half of its length is asked: 65 % is the limit.
+        (0.5, of(0.7, 0.01), ["Smeared: notes sound for 70 ± 1 % of their length (limit 65 %)."]),
+        (0.5, of(0.65, 0.001), []),
+        (0.5, of(0.67, 0.05), []),
+        # Where whole notes are asked for, none can sound for too long.
+        (1.0, of(1.6, 0.01), []),
+        (0.99, of(1.6, 0.01), ["Smeared: notes sound for 160 ± 1 % of their length (limit 129 %)."]),
+    ],
+)
+def test_notes_are_smeared_only_where_short_ones_are_asked(
+    articulation: float, sounding: Interval, says: list[str]
+) -> None:
+    assert states(replace(WELL, articulation=sounding), "outside", articulation=articulation) == says
+
+
+@pytest.mark.parametrize(
+    ("slips", "errs", "state"),
+    [
+        # Of 400 notes 8 are clean and 16 shaky; a source that loses one in twenty is allowed 8 % in all.
+        (8, 0.0, "inside"),
+        (9, 0.0, "near"),
+        (15, 0.0, "near"),
+        (16, 0.0, "outside"),
+        (16, 0.05, "near"),
+        (34, 0.05, "near"),
+        (35, 0.05, "outside"),
+    ],
+)
+def test_what_a_source_itself_loses_makes_no_take_shaky(slips: int, errs: float, state: str) -> None:
+    figures = replace(WELL, matched=400 - slips, missed=slips)
+    (found,) = (one for one in check_all(figures, Limits(), errs=errs) if one.fault.kind == "slips")
+    assert found.state == state
+
+
+@pytest.mark.parametrize(
+    ("wrong", "near"),
+    [
+        # 1 ms at 95 % is 0.84 at 90 %: what lies nearer than that to a limit is too near.
+        ({"legs": (replace(LEG, spread=of(0.0091)),)}, False),
+        ({"legs": (replace(LEG, spread=of(0.0092)),)}, True),
+        ({"with_click": of(-0.0241)}, False),
+        ({"with_click": of(-0.0242)}, True),
+        ({"tempo_percent": of(-0.95, 0.05)}, False),
+        ({"tempo_percent": of(-0.96, 0.05)}, True),
+        ({"accents": replace(ACCENTS, over_plain=of(4.2, 0.2))}, False),
+        ({"accents": replace(ACCENTS, over_plain=of(4.1, 0.2))}, True),
+        ({"together": TogetherFigures(of(0.0191), of(0.005), GAP)}, False),
+        ({"together": TogetherFigures(of(0.0192), of(0.005), GAP)}, True),
+    ],
+)
+def test_what_lies_about_its_limit_is_too_near(wrong: dict[str, Any], near: bool) -> None:
+    assert len(states(replace(WELL, **wrong), "near")) == near
+    assert states(replace(WELL, **wrong), "outside") == []
+
+
+@pytest.mark.parametrize(
+    ("wrong", "is_told"),
+    [
+        # Fewer landings than three say nothing, and fewer notes of a division than eight.
+        ({"landings": (LandingFigures("hits", GAP, of(0.03), 2),)}, False),
+        ({"landings": (LandingFigures("hits", GAP, of(0.03), 3),)}, True),
+        ({"legs": (replace(LEG, spread=Interval(0.02, 0.001, 7)),)}, False),
+        ({"legs": (replace(LEG, spread=Interval(0.02, 0.001, 8)),)}, True),
+        # Six of forty accents are the share that is let through.
+        ({"accents": replace(ACCENTS, misplaced=6)}, False),
+        ({"accents": replace(ACCENTS, misplaced=1, due=4)}, False),
+        ({"accents": replace(ACCENTS, misplaced=2, due=4)}, True),
+        # Both hands as uneven: it is no hand's own fault.
+        ({"hands": tuple(replace(one, spread=of(0.015)) for one in WELL.hands)}, False),
+        # Three quarters of its spread is less uneven; a little more is as uneven.
+        ({"hands": (replace(HAND, spread=of(0.0149)), replace(HAND, symbol="L", spread=of(0.02)))}, True),
+        ({"hands": (replace(HAND, spread=of(0.0151)), replace(HAND, symbol="L", spread=of(0.02)))}, False),
+        # A change of accent or chord is no change of division: it is told, and not judged.
+        ({"seams": (replace(SEAM, kind="accent", first=of(0.05)),)}, False),
+        ({"legs": (replace(LEG, crowding=of(0.29, 0.05)),)}, False),
+        ({"legs": (replace(LEG, crowding=of(0.30, 0.05)),)}, True),
+    ],
+)
+def test_what_says_too_little_is_not_told(wrong: dict[str, Any], is_told: bool) -> None:
+    assert bool(states(replace(WELL, **wrong), "outside")) is is_told
