@@ -11,7 +11,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
   },
   // How long a test takes says how busy the machine is.
-  test: { testTimeout: 60_000 },
+  test: { testTimeout: 60_000, maxWorkers: 2 },
   worker: { format: "es" },
   server: { proxy: { "/api": "http://localhost:8765" } },
 });

@@ -11,6 +11,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+from hypothesis import settings
 from hypothesis import strategies as st
 
 from ripresa.core.drill import (
@@ -453,6 +454,11 @@ def drills_of(*kinds: str) -> st.SearchStrategy[Drill]:
 drills = drills_of(*MATERIALS)
 #: Drills for two hands.
 two_handed = drills_of("two hands")
+
+
+def so_many(usual: int, searching: int) -> settings:
+    """Return how many examples are tried: fewer where each takes long, more where one searches."""
+    return settings(max_examples=searching if IS_SEARCH else usual)
 
 
 def legs(*values: int | str) -> tuple[Leg, ...]:

@@ -1,12 +1,15 @@
-"""Mutants: small changes of the core that a test has to notice.
+"""Mutants: small changes of meaning that a test has to notice.
 
-``make mutants`` makes a copy of the house, changes one operator, number, comparison or branch at a time, and runs the
-tests of that subject until one fails. What survives is printed with its line: a test that is missing, or code that says
-nothing. A draw of so many, by a seed, because all of them would take a day.
+``make mutants`` runs the tests once and notes which of them pass through which line. Then it draws changes — an
+operator, a bound, a number, a branch, min for max — by a seed, makes one at a time in a copy of the house, and runs
+the tests that pass through its line until one fails. What survives is printed: a test that is missing, or code that
+says nothing. Looks, types and memory (decorators, annotations, sizes of caches) are no meaning, and are left alone.
 """
 
 import argparse
 import ast
+import json
+import os
 import random
 import shutil
 import subprocess
@@ -18,42 +21,16 @@ from dataclasses import dataclass
 from pathlib import Path
 from queue import Queue
 
+import coverage
+
 HERE = Path(__file__).parent.parent
-CORE = Path("ripresa/core")
-#: Subject → the tests that have to notice, the likeliest first; doctests of its own files are run too.
-TESTS: dict[str, tuple[str, ...]] = {
-    "takes": (
-        *("tests/core/test_takes.py", "tests/core/test_matching.py", "tests/core/test_take_figures.py"),
-        *(
-            "tests/core/test_word.py",
-            "tests/core/test_remedies.py",
-            "tests/cli/test_takes.py",
-            "tests/web/test_takes.py",
-        ),
-    ),
-    "playing": (
-        *("tests/core/test_lead.py", "tests/core/test_practice.py", "tests/core/test_performance.py"),
-        *("tests/core/test_speech.py", "tests/core/test_backing.py", "tests/formats/test_play_along.py"),
-        *("tests/core/test_layers.py", "tests/core/test_takes.py", "tests/web/test_shapes.py"),
-    ),
-    "rhythm": (
-        *("tests/core/test_meter.py", "tests/core/test_tempo.py", "tests/core/test_counting.py"),
-        *("tests/core/test_counts.py", "tests/core/test_swing.py", "tests/core/test_reading.py"),
-        *("tests/core/test_click.py", "tests/web/test_places.py"),
-    ),
-    "reports": (
-        *("tests/core/test_groups.py", "tests/core/test_lead_home.py", "tests/core/test_accents.py"),
-        *("tests/core/test_speed.py", "tests/core/test_line.py", "tests/core/test_breath.py"),
-        *("tests/core/test_hands.py", "tests/core/test_click.py", "tests/core/test_divisions.py"),
-        *(
-            "tests/cli/test_sums.py",
-            "tests/core/test_reading.py",
-            "tests/web/test_places.py",
-            "tests/core/test_laws.py",
-        ),
-    ),
+SUBJECTS = {
+    name: Path("ripresa") / ("formats" if name == "formats" else f"core/{name}")
+    for name in ("takes", "climbs", "plans", "reports", "reading", "changes", "listening", "formats")
 }
-_SECONDS = 240
+KEPT = HERE / ".stamps" / "mutants"
+#: The tests of one change run for so long at most, by what they took on their own; the quickest first.
+_SECONDS = 150
 _SWAPS: dict[type[ast.AST], type[ast.AST]] = {
     ast.Add: ast.Sub,
     ast.Sub: ast.Add,
@@ -74,6 +51,7 @@ _SWAPS: dict[type[ast.AST], type[ast.AST]] = {
     ast.Is: ast.IsNot,
     ast.IsNot: ast.Is,
 }
+_NAMES = {"min": "max", "max": "min", "any": "all", "all": "any", "median": "mean", "mean": "median"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,16 +60,30 @@ class Mutant:
 
     path: Path
     node: int
-    line: int
+    first: int
+    last: int
     what: str
 
 
 def mutants(path: Path) -> Iterator[Mutant]:
     """Yield every change of a file."""
-    for number, node in enumerate(ast.walk(ast.parse((HERE / path).read_text()))):
-        what = _what(node)
+    tree = ast.parse((HERE / path).read_text())
+    silent = {id(inner) for node in ast.walk(tree) for part in _silent(node) for inner in ast.walk(part)}
+    for number, node in enumerate(ast.walk(tree)):
+        what = "" if id(node) in silent else _what(node)
         if what:
-            yield Mutant(path, number, getattr(node, "lineno", 0), what)
+            yield Mutant(path, number, node.lineno, node.end_lineno or node.lineno, what)  # type: ignore[attr-defined]
+
+
+def _silent(node: ast.AST) -> Iterator[ast.AST]:
+    """Yield the parts of a node that are no meaning: decorators and annotations."""
+    match node:
+        case ast.FunctionDef():
+            yield from (*node.decorator_list, *([node.returns] if node.returns else ()))
+        case ast.ClassDef():
+            yield from node.decorator_list
+        case ast.arg(annotation=ast.AST() as annotation) | ast.AnnAssign(annotation=annotation):
+            yield annotation
 
 
 def changed(mutant: Mutant, text: str) -> str:
@@ -113,6 +105,8 @@ def _what(node: ast.AST) -> str:
             return f"{value} to {value + 1}"
         case ast.UnaryOp(op=ast.USub() | ast.Not()):
             return f"without {type(node.op).__name__}"
+        case ast.Call(func=ast.Name(id=name) | ast.Attribute(attr=name)) if name in _NAMES:
+            return f"{name} to {_NAMES[name]}"
         case ast.IfExp():
             return "the other branch"
     return ""
@@ -130,18 +124,78 @@ def _change(node: ast.AST) -> None:
             node.op = ast.UAdd() if isinstance(node.op, ast.USub) else ast.Not()
             if isinstance(node.op, ast.Not):
                 node.operand = ast.UnaryOp(ast.Not(), node.operand)
+        case ast.Call(func=ast.Name() as name):
+            name.id = _NAMES[name.id]
+        case ast.Call(func=ast.Attribute() as name):
+            name.attr = _NAMES[name.attr]
         case ast.IfExp():
             node.body, node.orelse = node.orelse, node.body
 
 
-def survives(mutant: Mutant, house: Path) -> bool:
-    """Return whether no test of its subject notices a change, in a copy of the house."""
+class Passing:
+    """Which tests pass through which lines, and how long each takes, as it was noted."""
+
+    def __init__(self) -> None:
+        self._data = coverage.CoverageData(str(KEPT / "lines"))
+        self._data.read()
+        self._seconds: dict[str, float] = json.loads((KEPT / "seconds.json").read_text())
+        self._of_files: dict[Path, dict[int, list[str]]] = {}
+
+    @staticmethod
+    def note() -> None:
+        """Run all tests but those of the browser, and note it."""
+        shutil.rmtree(KEPT, ignore_errors=True)
+        KEPT.mkdir(parents=True)
+        command = [
+            *(sys.executable, "-m", "pytest", "-n", "2", "--dist", "worksteal", "-p", "tools.chosen"),
+            *(
+                "--cov=ripresa",
+                "--cov-context=test",
+                "--cov-report=",
+                "--ignore",
+                "tests/e2e",
+                "--ignore",
+                "tests/install",
+            ),
+        ]
+        asked = {"COVERAGE_FILE": str(KEPT / "lines"), "RIPRESA_SECONDS": str(KEPT / "seconds.json")}
+        subprocess.run(command, cwd=HERE, env={**os.environ, **asked}, check=True)
+
+    def through(self, mutant: Mutant) -> list[str]:
+        """Return the tests that pass through the lines of a change, the quickest first, as far as there is time."""
+        if mutant.path not in self._of_files:
+            self._of_files[mutant.path] = self._data.contexts_by_lineno(str(HERE / mutant.path))
+        lines = self._of_files[mutant.path]
+        contexts = {one for line in range(mutant.first, mutant.last + 1) for one in lines.get(line, ())}
+        tests = sorted(
+            {one.partition("|")[0] for one in contexts} & self._seconds.keys(), key=self._seconds.__getitem__
+        )
+        if not tests:
+            # Only while it is imported: whichever test is of its subject may notice.
+            folder = mutant.path.parent.name
+            tests = [one for one in sorted(self._seconds, key=self._seconds.__getitem__) if f"/{folder}/" in one]
+        spent, found = 0.0, list[str]()
+        for test in tests:
+            spent += self._seconds[test]
+            if found and spent > _SECONDS:
+                break
+            found.append(test)
+        return found
+
+
+def survives(mutant: Mutant, house: Path, tests: list[str]) -> bool:
+    """Return whether no test notices a change, in a copy of the house."""
     file, kept = house / mutant.path, (house / mutant.path).read_text()
     file.write_text(changed(mutant, kept))
-    subject = mutant.path.relative_to(CORE).parts[0]
-    command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", str(mutant.path), *TESTS[subject]]
+    chosen = house / "chosen.json"
+    chosen.write_text(json.dumps(tests))
+    files = sorted({one.partition("::")[0] for one in tests})
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", "-p", "tools.chosen", *files]
+    asked = {"RIPRESA_CHOSEN": str(chosen), "PYTHONDONTWRITEBYTECODE": "1"}
     try:
-        done = subprocess.run(command, cwd=house, capture_output=True, timeout=_SECONDS, check=False)
+        done = subprocess.run(
+            command, cwd=house, env={**os.environ, **asked}, capture_output=True, timeout=4 * _SECONDS, check=False
+        )
         return done.returncode == 0
     except subprocess.TimeoutExpired:
         # A change after which it never ends is noticed.
@@ -150,40 +204,49 @@ def survives(mutant: Mutant, house: Path) -> bool:
         file.write_text(kept)
 
 
+def drawn(subjects: list[str], most: int, seed: int) -> list[Mutant]:
+    """Return changes of some subjects, each as likely as any other."""
+    paths = [path for one in subjects for path in sorted((HERE / SUBJECTS[one]).rglob("*.py"))]
+    every = [one for path in paths for one in mutants(path.relative_to(HERE))]
+    print(f"{min(most, len(every))} of {len(every)} changes in {', '.join(subjects)}; seed {seed}", flush=True)
+    return random.Random(seed).sample(every, min(most, len(every)))
+
+
 def main() -> int:
     """Draw mutants, run the tests on each, and say what survived."""
     parser = argparse.ArgumentParser(description=__doc__)
-    parser.add_argument("--most", type=int, default=120, help="how many are drawn of each subject")
-    parser.add_argument("--seed", type=int, default=1)
-    parser.add_argument("subjects", nargs="*", default=list(TESTS))
+    parser.add_argument("--most", type=int, default=100, help="how many are drawn")
+    parser.add_argument("--seed", type=int, default=random.SystemRandom().randrange(10_000), help="another each time")
+    parser.add_argument("--noted", action="store_true", help="trust what was noted of the tests before")
+    parser.add_argument("subjects", nargs="*", default=list(SUBJECTS))
     asked = parser.parse_args()
-    drawn: list[Mutant] = []
-    for subject in asked.subjects:
-        paths = sorted((HERE / CORE / subject).rglob("*.py"))
-        every = [one for path in paths for one in mutants(path.relative_to(HERE))]
-        drawn += random.Random(asked.seed).sample(every, min(asked.most, len(every)))
-        print(f"{subject}: {min(asked.most, len(every))} of {len(every)}", flush=True)
+    if not asked.noted:
+        Passing.note()
+    passing = Passing()
+    draw = drawn(asked.subjects, asked.most, asked.seed)
     with tempfile.TemporaryDirectory() as folder:
         houses: Queue[Path] = Queue()
+        left_out = shutil.ignore_patterns(".git", "node_modules", ".venv", ".hypothesis", ".stamps")
         for number in range(2):
             house = Path(folder) / str(number)
-            shutil.copytree(HERE, house, ignore=shutil.ignore_patterns(".git", "node_modules", ".venv", ".hypothesis"))
+            shutil.copytree(HERE, house, ignore=left_out)
             houses.put(house)
 
         def tried(mutant: Mutant) -> bool:
             house = houses.get()
             try:
-                return survives(mutant, house)
+                return survives(mutant, house, passing.through(mutant))
             finally:
                 houses.put(house)
 
         alive = 0
         with ThreadPoolExecutor(2) as pool:
-            for mutant, lives in zip(drawn, pool.map(tried, drawn), strict=True):
+            for mutant, lives in zip(draw, pool.map(tried, draw), strict=True):
                 alive += lives
                 if lives:
-                    print(f"survived: {mutant.path}:{mutant.line} {mutant.what}", flush=True)
-    print(f"{len(drawn) - alive} of {len(drawn)} noticed ({100 * (len(drawn) - alive) / len(drawn):.0f} %)")
+                    print(f"survived: {mutant.path}:{mutant.first} {mutant.what}", flush=True)
+    noticed = len(draw) - alive
+    print(f"{noticed} of {len(draw)} noticed ({100 * noticed / len(draw):.0f} %), seed {asked.seed}")
     return 0
 
 

@@ -1,5 +1,6 @@
 """The pictures of docs/screenshots: each main view, made from the demo studio by the browser."""
 
+import shutil
 import subprocess
 import sys
 import time
@@ -15,7 +16,8 @@ ROOT = Path(__file__).parent.parent
 TARGET = ROOT / "docs" / "screenshots"
 PORT = 8796
 HOME = f"http://localhost:{PORT}"
-CHROMIUM = "/usr/bin/chromium"
+#: The browser without a window where there is one: its pages are there in half the time.
+CHROMIUM = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
 #: Without these, Chromium on a machine of its own asks the network for things that no page needs.
 ARGUMENTS = [
     "--no-sandbox",

@@ -23,11 +23,14 @@ _COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
 
-def open_studio(path: Path) -> StudioDatabase:
+def open_studio(path: Path, *, patience: float = 5.0) -> StudioDatabase:
     """Return the database at a path, made if there is none, and migrated; ``asking`` asks it.
 
     Write-ahead log, so that reading never waits; foreign keys on; full sync,
     so that a take that was answered for is on the disk.
+
+    Args:
+        patience: For how many seconds it waits where another program holds it.
 
     Raises:
         Unreadable: The file is not a database of Ripresa.
@@ -36,7 +39,13 @@ def open_studio(path: Path) -> StudioDatabase:
     """
     _make_folder(path.parent)
     opened = StudioDatabase(
-        str(path), pragmas={"journal_mode": "wal", "foreign_keys": 1, "synchronous": "full", "busy_timeout": 5000}
+        str(path),
+        pragmas={
+            "busy_timeout": int(patience * 1000),
+            "journal_mode": "wal",
+            "foreign_keys": 1,
+            "synchronous": "full",
+        },
     )
     try:
         opened.connect()

@@ -22,7 +22,7 @@ from ripresa.core.playing import Before, score, seams
 from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Groups, LeadHome, Sums, WalkHome, sums
 from ripresa.formats.sums_json import sums_file
-from tests.strategies import MATERIALS, drill_parts, drills_of
+from tests.strategies import IS_SEARCH, MATERIALS, drill_parts, drills_of
 
 #: Beats that are laid to look for what comes home after the leg; a home that is further off is not looked for.
 FAR = 64
@@ -31,7 +31,7 @@ always = settings(derandomize=True, deadline=None, suppress_health_check=list(He
 
 @pytest.mark.parametrize("kind", MATERIALS)
 def test_what_is_told_is_found_again_in_the_events(kind: str) -> None:
-    @settings(always, max_examples=60)
+    @settings(always, max_examples=200 if IS_SEARCH else 40)
     @given(drills_of(kind))
     def of_this_kind(drill: Drill) -> None:
         found_again(drill)
@@ -203,7 +203,7 @@ def told_once(reading: Reading, sums: Sums) -> None:
     assert all(sentence.endswith((".", "…")) for paragraph in found["told"] for sentence in paragraph["sentences"])
 
 
-@settings(always, max_examples=500)
+@settings(always, max_examples=2000 if IS_SEARCH else 120)
 @given(drill_parts)
 def test_what_cannot_be_is_refused_with_a_sentence_and_a_field(parts: dict[str, Any]) -> None:
     refused: RipresaError | None = None

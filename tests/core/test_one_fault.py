@@ -193,6 +193,14 @@ def test_what_a_source_itself_loses_makes_no_take_shaky(slips: int, errs: float,
     assert found.state == state
 
 
+def test_slips_of_earlier_takes_make_none_shaky_that_lost_no_more_than_its_source_may() -> None:
+    earlier = [replace(WELL, matched=300, missed=100)]
+    for missed, state in ((20, "near"), (33, "outside")):
+        figures = replace(WELL, matched=400 - missed, missed=missed)
+        checked = check_all(figures, Limits(), earlier, errs=0.05)
+        assert [one.state for one in checked if one.fault.kind == "slips"] == [state]
+
+
 @pytest.mark.parametrize(
     ("wrong", "near"),
     [

@@ -4,7 +4,7 @@ from datetime import date, timedelta
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.errors import OutOfRange, Unreadable
@@ -19,7 +19,7 @@ from ripresa.core.plans import (
     tasks_of,
     told_days,
 )
-from tests.strategies import fractions
+from tests.strategies import fractions, so_many
 
 OCTOBER = date(2026, 10, 7)
 
@@ -112,7 +112,7 @@ plans = st.builds(
 )
 
 
-@settings(max_examples=300)
+@so_many(120, 600)
 @given(plans, st.data())
 def test_done_planned_and_unplaced_are_what_is_asked(asked: PracticePlan, data: st.DataObject) -> None:
     today = asked.start + timedelta(days=data.draw(st.integers(-10, 7 * asked.weeks + 20)))

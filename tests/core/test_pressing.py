@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.changes import click_pressed, gridded, pressed
@@ -14,7 +14,7 @@ from ripresa.core.drill.material import Count, OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
-from tests.strategies import drills, legs
+from tests.strategies import drills, legs, so_many
 
 
 def counted(text: str, **parts: object) -> Drill:
@@ -128,7 +128,7 @@ def test_a_click_that_ends_between_meters_is_not_pressed() -> None:
     assert pressed.click == TypedClick(text="2 3 | >1 2 3")
 
 
-@settings(max_examples=300)
+@so_many(120, 600)
 @given(drills, st.data())
 def test_pressing_twice_leaves_the_click_where_it_was(drill: Drill, data: st.DataObject) -> None:
     reading = read(drill)

@@ -1,7 +1,7 @@
 """Assignments and variants: what differs is said, none is forgotten, and what cannot be is told."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from ripresa.core.changes import TURNED, Overrides, Part, Turned, overridden, practised, told_overrides, variant_set
 from ripresa.core.drill import Drill, Leg
@@ -12,7 +12,7 @@ from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
-from tests.strategies import drills
+from tests.strategies import drills, so_many
 
 RUN = Drill(
     title="Stairs",
@@ -102,7 +102,7 @@ def test_a_set_that_cannot_be_says_why(turned: Turned, says: str) -> None:
         variant_set(bare, turned, F(60))
 
 
-@settings(max_examples=40)
+@so_many(20, 80)
 @given(drills)
 def test_whatever_is_turned_can_be_read_or_is_refused(drill: Drill) -> None:
     for turned in TURNED:

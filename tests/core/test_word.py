@@ -260,16 +260,16 @@ def test_every_ready_drill_is_clean_when_it_is_played_well(drill: Drill) -> None
     assert not found.match.missed
 
 
-def shifted(by: float) -> Judged:
-    """Return how a steady take is judged that is late throughout by so many slots."""
-    due = due_of(0, UNPITCHED)
-    slot = float(due.near_gap[0])
-    return judge(due, [HeardNote(float(at) + by * slot) for at in due.at], Limits(), "midi", KNOWN)
-
-
+@pytest.mark.parametrize("told_by", ["moments alone", "pitches"])
 @pytest.mark.parametrize(("by", "side"), [(1, "late"), (-1, "early")])
-def test_who_is_out_by_a_slot_is_told_on_which_side(by: float, side: str) -> None:
-    found = shifted(by).verdict
+def test_who_is_out_by_a_slot_is_told_on_which_side(by: float, side: str, told_by: str) -> None:
+    due = due_of(0, UNPITCHED)
+    if told_by == "pitches":
+        due = due_notes(RUN, F(84), 0.0, 3 * float(RUN.loop_beats * 60 / 84))
+    slot = float(due.near_gap[0])
+    pitches = [RUN.heard(event)[0] if told_by == "pitches" else None for event in due.events]
+    heard = [HeardNote(float(at) + by * slot, pitch=pitch) for at, pitch in zip(due.at, pitches, strict=True)]
+    found = judge(due, heard, Limits(), "midi", KNOWN).verdict
     assert (found.mark, found.refused) == ("none", "shift")
     assert found.reasons[0] == f"Out by one slot, {side}: was the first note on the count?"
     assert [offer.kind for offer in found.offers] == ["first_note", "by_ear"]

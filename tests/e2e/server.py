@@ -1,4 +1,4 @@
-"""A real server in its own process, that a test may kill and start again."""
+"""Servers for journeys: one in the process of the tests, there at once; and one in its own, that a test may kill."""
 
 import os
 import signal
@@ -10,10 +10,67 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from threading import Thread
+from typing import Protocol
+
+import waitress
+from waitress.wasyncore import close_all
+
+from ripresa.web.app import create_app
+
+
+class Served(Protocol):
+    """A studio that a browser can open."""
+
+    @property
+    def home(self) -> str:
+        """Its address."""
+
+
+class Local:
+    """A studio served from the process of the tests, there at once; its address stays the same over restarts."""
+
+    def __init__(self, path: Path, *, is_demo: bool = False) -> None:
+        self._path = path
+        self._is_demo = is_demo
+        self._port = 0
+        self.start()
+
+    @property
+    def home(self) -> str:
+        """Its address."""
+        return f"http://localhost:{self._port}"
+
+    def start(self) -> None:
+        """Serve, with nothing remembered but what is kept."""
+        app = create_app(self._path, is_demo=self._is_demo)
+        self._server = waitress.create_server(app, host="127.0.0.1", port=self._port, threads=6)
+        self._port = int(self._server.effective_port)
+        self._thread = Thread(target=self._server.run, daemon=True)
+        self._thread.start()
+
+    def stop(self) -> None:
+        """End it, and every connection with it; once is enough."""
+        if not self._thread.is_alive():
+            return
+        # First who answers, then every door, by the thread that watches them.
+        self._server.task_dispatcher.shutdown()
+        self._server.trigger.pull_trigger(lambda: close_all(self._server._map, ignore_all=True))
+        self._thread.join(timeout=10)
+
+    @contextmanager
+    def instead(self, path: Path) -> Iterator[None]:
+        """Serve another studio at this address while the block runs; this one was ended before, and goes on after."""
+        mine, self._path = self._path, path
+        self.start()
+        yield
+        self.stop()
+        self._path = mine
+        self.start()
 
 
 class Server:
-    """One served studio; its address stays the same over restarts."""
+    """One studio served by a process of its own; its address stays the same over restarts."""
 
     #: Where what it says of errors goes: to where the test’s own goes, unless set.
     errors: int | None = None
@@ -54,16 +111,6 @@ class Server:
         """End it at once, as a crash or a pulled plug would."""
         os.kill(self.process.pid, signal.SIGKILL)
         self.process.wait()
-
-    @contextmanager
-    def instead(self, folder: Path) -> Iterator[None]:
-        """Serve another studio at this address while the block runs; this one was ended before, and goes on after."""
-        mine, self._source = self._source, ["--data", str(folder)]
-        self.start()
-        yield
-        self.stop()
-        self._source = mine
-        self.start()
 
     def stop(self) -> None:
         """End it in order."""

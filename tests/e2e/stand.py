@@ -1,6 +1,28 @@
-"""What journeys do at the stand."""
+"""What journeys do at the stand, and climbs that are short enough to be played to their end."""
+
+from typing import Any
 
 from playwright.sync_api import Page
+
+#: A pass of it lasts three seconds.
+QUICK: dict[str, Any] = {
+    "title": "Kelp",
+    "material": {"kind": "one_note", "beats": 8},
+    "legs": [{"division": "4"}],
+    "bpm": "150",
+}
+
+
+def quick_climb(
+    page: Page, home: str, drill: dict[str, Any] | None = None, name: str = "Runa Holt", **plan: Any
+) -> Any:
+    """Start a climb at the tempo of a drill that is soon over, with a student of its own; return it."""
+    api, chosen = page.request, {**QUICK, **(drill or {})}
+    student = api.post(f"{home}/api/students", data={"details": {"name": name, "instrument": "guitar"}}).json()
+    kept = api.post(f"{home}/api/drills", data={"drill": chosen}).json()
+    asked = {"start": chosen["bpm"], "target": {"kind": "bpm", "bpm": str(int(chosen["bpm"]) + 20)}, **plan}
+    body = {"student_id": student["id"], "drill_id": kept["id"], "plan": asked}
+    return api.post(f"{home}/api/climbs", data=body).json()
 
 
 def heard_by(page: Page, who: str, source: str = "stand_in") -> None:

@@ -1,16 +1,16 @@
-"""The five places under an accessibility checker, in both themes; and at the widths that are promised."""
+"""Every place under an accessibility checker, in both themes; and at the widths that are promised."""
 
-import json
 from pathlib import Path
+from typing import Literal
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.access import too_wide, violations, with_checker
+from tests.e2e.server import Served
 from tests.e2e.stand import heard_by
 from tests.e2e.test_nothing_is_lost import climb_of
 
-AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 PLACES = {
     "desk": "/",
     "bench": "/bench/1",
@@ -33,41 +33,23 @@ PLACES = {
 }
 
 
-def themed(page: Page, theme: str) -> None:
-    """Let every place have a theme, and bring the checker along."""
-    chosen = json.dumps({"stand": theme, "desk": theme})
-    page.add_init_script(f"localStorage.setItem('ripresa.theme', JSON.stringify({chosen}))")
-    # The content policy lets no script in from outside, this one included; so it goes in before the page.
-    page.add_init_script(AXE)
-
-
-def violations(page: Page) -> list[str]:
-    """Return what the checker finds: the rule, and where."""
-    found: list[str] = page.evaluate(
-        "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join()))"
-    )
-    return found
-
-
-@pytest.mark.parametrize("theme", ["fog", "night"])
 @pytest.mark.parametrize("place", PLACES)
-def test_axe_finds_nothing(page: Page, demo: Server, place: str, theme: str) -> None:
-    themed(page, theme)
+def test_each_place_is_clear_in_both_themes_and_fits_every_screen(page: Page, demo: Served, place: str) -> None:
+    with_checker(page)
     page.goto(demo.home + PLACES[place])
     expect(page.get_by_role("heading", level=1)).to_be_attached()
     page.wait_for_load_state("networkidle")
     assert violations(page) == []
+    assert too_wide(page) == []
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_axe_finds_nothing_in_what_is_written_out_summed_up_and_shared(page: Page, demo: Server, theme: str) -> None:
-    themed(page, theme)
-    for drill in (1, 2, 3):
-        page.goto(f"{demo.home}/bench/{drill}")
-        page.get_by_label("Written out:").select_option("notes")
-        page.get_by_label("Written out", exact=True).get_by_role("checkbox").check()
-        expect(page.get_by_label("The notation").locator("svg").first).to_be_visible()
-        assert violations(page) == []
+def test_what_is_written_out_summed_up_and_shared_is_clear(page: Page, demo: Served) -> None:
+    with_checker(page)
+    page.goto(f"{demo.home}/bench/1")
+    page.get_by_label("Written out:").select_option("notes")
+    page.get_by_label("Written out", exact=True).get_by_role("checkbox").check()
+    expect(page.get_by_label("The notation").locator("svg").first).to_be_visible()
+    assert violations(page) == []
     page.goto(f"{demo.home}/students/1")
     page.get_by_role("button", name="Recap").click()
     expect(page.get_by_label("What was played")).to_be_visible()
@@ -81,20 +63,20 @@ def test_axe_finds_nothing_in_what_is_written_out_summed_up_and_shared(page: Pag
     assert violations(page) == []
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_axe_finds_nothing_in_a_practice_file(page: Page, demo: Server, tmp_path: Path, theme: str) -> None:
+def test_a_practice_file_is_clear_by_day_and_by_night(page: Page, demo: Served, tmp_path: Path) -> None:
     file = tmp_path / "practice.html"
     file.write_bytes(page.request.get(f"{demo.home}/api/practice-file.html?climb=2").body())
-    themed(page, theme)
-    page.emulate_media(color_scheme="dark" if theme == "night" else "light")
+    with_checker(page)
     page.goto(file.as_uri())
     expect(page.get_by_role("heading", level=1)).to_be_attached()
-    assert violations(page) == []
+    schemes: tuple[Literal["light", "dark"], ...] = ("light", "dark")
+    for scheme in schemes:
+        page.emulate_media(color_scheme=scheme)
+        assert violations(page) == []
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server, theme: str) -> None:
-    themed(page, theme)
+def test_a_take_and_a_drawer_are_clear(page: Page, demo: Served) -> None:
+    with_checker(page)
     page.goto(f"{demo.home}/stand/climb/{climb_of(page, demo.home)}")
     heard_by(page, "steady")
     page.get_by_label("bars of listening").select_option("0")
@@ -107,15 +89,14 @@ def test_axe_finds_nothing_after_a_take_or_in_a_drawer(page: Page, demo: Server,
     assert violations(page) == []
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_axe_finds_nothing_in_what_opens_of_a_climb_and_of_the_stand(page: Page, demo: Server, theme: str) -> None:
-    themed(page, theme)
+def test_what_opens_of_a_climb_and_of_the_stand_is_clear(page: Page, demo: Served) -> None:
+    with_checker(page)
     page.goto(f"{demo.home}/climbs/4")
     page.get_by_text("The click ladder: as in the drill").click()
     page.get_by_role("button", name="One more click").click()
     page.get_by_label("Clicks in order").get_by_label("click", exact=True).select_option("drop_out")
-    assert violations(page) == []
     page.get_by_role("button", name="Play-along file").click()
+    page.get_by_label("Passes of each").select_option("1")
     page.get_by_role("button", name="Make the file").click()
     expect(page.get_by_role("link", name="Save the file")).to_be_visible(timeout=60_000)
     assert violations(page) == []
@@ -124,10 +105,10 @@ def test_axe_finds_nothing_in_what_opens_of_a_climb_and_of_the_stand(page: Page,
         page.get_by_label("and more before playing").select_option(part)
     page.get_by_label("what the voice says").select_option("slots")
     page.get_by_text("Sound and levels").click()
-    assert violations(page) == []
     page.get_by_role("button", name="Foot switch").click()
     assert violations(page) == []
     page.get_by_role("button", name="Close").click()
+    assert violations(page) == []
     page.keyboard.press("l")
     assert violations(page) == []
 
@@ -154,27 +135,21 @@ EVERYTHING = {
 }
 
 
-@pytest.mark.parametrize("width", [390, 1280])
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_axe_finds_nothing_in_a_drill_that_uses_everything(page: Page, demo: Server, theme: str, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    themed(page, theme)
+@pytest.mark.parametrize("place", ["bench", "stand/drill"])
+def test_a_drill_that_uses_everything_is_clear_and_fits(page: Page, demo: Served, place: str) -> None:
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": EVERYTHING}).json()
-    for place in ("bench", "stand/drill"):
-        page.goto(f"{demo.home}/{place}/{kept['id']}")
-        expect(page.get_by_role("img").first).to_be_visible()
-        for summary in page.locator("summary").all():
-            summary.click()
-        page.wait_for_load_state("networkidle")
-        assert violations(page) == []
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
+    opened_is_clear_and_fits(page, f"{demo.home}/{place}/{kept['id']}")
 
 
-@pytest.mark.parametrize("width", [390, 768, 1024, 1280])
-@pytest.mark.parametrize("place", ["desk", "bench", "stand", "log", "climb", "student", "map", "settings"])
-def test_no_place_is_wider_than_its_screen(page: Page, demo: Server, place: str, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    page.goto(demo.home + PLACES[place])
-    expect(page.get_by_role("heading", level=1)).to_be_attached()
+def opened_is_clear_and_fits(page: Page, address: str) -> None:
+    """Open all that opens on a page, and hold it to the checker and to every width, on a wide and a narrow screen."""
+    with_checker(page)
+    page.goto(address)
+    expect(page.get_by_role("img").first).to_be_visible()
+    for summary in page.locator("summary").all():
+        summary.click()
     page.wait_for_load_state("networkidle")
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    assert violations(page) == []
+    assert too_wide(page) == []
+    page.set_viewport_size({"width": 390, "height": 800})
+    assert violations(page) == []

@@ -9,11 +9,11 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Line
 from ripresa.core.reading import read
 from ripresa.formats.notation import write_musicxml
-from tests.e2e.server import Server
+from tests.e2e.server import Served
 from tests.strategies import legs
 
 
-def test_a_line_is_typed_refused_cut_and_lands(page: Page, demo: Server) -> None:
+def test_a_line_is_typed_refused_cut_and_lands(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/bench")
     page.get_by_role("button", name="New drill", exact=True).click()
     page.get_by_label("material").select_option("line")
@@ -34,7 +34,7 @@ def test_a_line_is_typed_refused_cut_and_lands(page: Page, demo: Server) -> None
     expect(page.get_by_label("notes of the line")).to_have_value("1 2 3 4 5 4 3 2 1")
 
 
-def test_a_rhythm_is_pressed_with_the_keyboard_alone(page: Page, demo: Server) -> None:
+def test_a_rhythm_is_pressed_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     drill = {"title": "Pressed", "material": {"kind": "count", "text": "1 & 2 & 3 & 4 &"}, "legs": [{"division": "1"}]}
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": drill}).json()
     page.goto(f"{demo.home}/bench/{kept['id']}")
@@ -46,7 +46,7 @@ def test_a_rhythm_is_pressed_with_the_keyboard_alone(page: Page, demo: Server) -
     expect(page.get_by_label("rhythm as a count")).to_have_value("1 & 2 (&) 3 & 4 &")
 
 
-def test_bars_of_a_score_become_a_drill(page: Page, demo: Server, tmp_path: Path) -> None:
+def test_bars_of_a_score_become_a_drill(page: Page, demo: Served, tmp_path: Path) -> None:
     line = Line("D4*1/2 E4 F4*1 A4*2 | G4*1 F4 E4 D4", rhythm="own")
     file = tmp_path / "Sea lane.musicxml"
     file.write_bytes(write_musicxml(read(Drill(material=line, legs=legs(1))), Drill().bpm))
@@ -66,7 +66,7 @@ def test_bars_of_a_score_become_a_drill(page: Page, demo: Server, tmp_path: Path
     assert sound.value.path().read_bytes().startswith(b"RIFF")
 
 
-def test_a_part_goes_round_in_turn_and_is_not_measured(page: Page, demo: Server) -> None:
+def test_a_part_goes_round_in_turn_and_is_not_measured(page: Page, demo: Served) -> None:
     drill = {
         "title": "In turn",
         "material": {"kind": "one_note", "beats": 4},

@@ -6,8 +6,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
-from tests.e2e.test_access import themed, violations
+from tests.e2e.server import Local, Served
+from tests.e2e.test_access import opened_is_clear_and_fits
 from tests.e2e.test_word import play
 
 HANDS = {
@@ -47,7 +47,7 @@ def made(page: Page, home: str, drill: dict[str, Any]) -> int:
     return int(answer.json()["id"])
 
 
-def test_a_left_hand_is_given_with_the_keyboard_alone_and_kept(page: Page, demo: Server) -> None:
+def test_a_left_hand_is_given_with_the_keyboard_alone_and_kept(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/bench/{made(page, demo.home, {'instrument': 'piano', 'legs': [{'division': '3'}]})}")
     page.get_by_label("and more").focus()
     # The first that begins so is taken as it is typed.
@@ -73,7 +73,7 @@ def test_a_left_hand_is_given_with_the_keyboard_alone_and_kept(page: Page, demo:
     expect(page.get_by_label("note of the left hand")).to_have_count(0)
 
 
-def test_n_against_m_is_told_seen_and_stepped_into(page: Page, demo: Server) -> None:
+def test_n_against_m_is_told_seen_and_stepped_into(page: Page, demo: Served) -> None:
     number = made(page, demo.home, HANDS)
     page.goto(f"{demo.home}/bench/{number}")
     sums = page.get_by_label("Sums of this drill")
@@ -93,7 +93,7 @@ def test_n_against_m_is_told_seen_and_stepped_into(page: Page, demo: Server) -> 
         expect(page.get_by_role("button", name=re.compile(f"^{hand}"))).to_be_visible()
 
 
-def test_a_take_of_two_hands_is_measured_hand_by_hand_and_together(page: Page, demo: Server) -> None:
+def test_a_take_of_two_hands_is_measured_hand_by_hand_and_together(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, HANDS)}")
     page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     play(page, "steady", "2")
@@ -116,7 +116,7 @@ AudioContext.prototype.getOutputTimestamp = function () {
 """
 
 
-def test_two_places_to_tap_are_two_hands(page: Page, demo: Server) -> None:
+def test_two_places_to_tap_are_two_hands(page: Page, demo: Served) -> None:
     page.add_init_script(STEADY_CLOCK)
     page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, {**HANDS, 'way_in': [], 'bpm': '100'})}")
     page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
@@ -131,7 +131,7 @@ def test_two_places_to_tap_are_two_hands(page: Page, demo: Server) -> None:
     assert [note["key"] for note in body["notes"]] == ["f", "j", "f"]
 
 
-def test_a_picking_pattern_is_refused_at_its_word_and_kept_over_a_kill(page: Page, own: Server) -> None:
+def test_a_picking_pattern_is_refused_at_its_word_and_kept_over_a_kill(page: Page, own: Local) -> None:
     number = made(page, own.home, PICKED)
     page.goto(f"{own.home}/bench/{number}")
     pattern = page.get_by_label("picking pattern", exact=True)
@@ -146,14 +146,14 @@ def test_a_picking_pattern_is_refused_at_its_word_and_kept_over_a_kill(page: Pag
     expect(page.get_by_role("alert").first).to_contain_text("“Am” grips 5 strings, and guitar has 6")
     chords.fill("Am=x02213")
     expect(page.get_by_text(re.compile(r"✓ kept, version"))).to_be_visible()
-    own.kill()
+    own.stop()
     own.start()
     page.goto(f"{own.home}/bench/{number}")
     expect(page.get_by_label("chords", exact=True)).to_have_value("Am=x02213")
     expect(page.get_by_role("img", name=re.compile("x02213"))).to_be_visible()
 
 
-def test_the_breath_of_each_rung_stands_in_the_climb(page: Page, demo: Server) -> None:
+def test_the_breath_of_each_rung_stands_in_the_climb(page: Page, demo: Served) -> None:
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": TONGUED}).json()
     plan = {"start": "40", "target": {"kind": "bpm", "bpm": "120"}}
     body = {"student_id": 1, "drill_id": kept["id"], "plan": plan}
@@ -170,20 +170,9 @@ def test_the_breath_of_each_rung_stands_in_the_climb(page: Page, demo: Server) -
     expect(page.get_by_label("articulation pattern")).to_be_visible()
 
 
-@pytest.mark.parametrize("width", [390, 1280])
-@pytest.mark.parametrize("theme", ["fog", "night"])
+@pytest.mark.parametrize("place", ["bench", "stand/drill"])
 @pytest.mark.parametrize("drill", [HANDS, PICKED, TONGUED], ids=["hands", "picked", "tongued"])
-def test_axe_finds_nothing_and_nothing_is_too_wide(
-    page: Page, demo: Server, drill: dict[str, Any], theme: str, width: int
+def test_it_is_clear_in_both_themes_and_fits_every_screen(
+    page: Page, demo: Served, drill: dict[str, Any], place: str
 ) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
-    themed(page, theme)
-    number = made(page, demo.home, drill)
-    for place in ("bench", "stand/drill"):
-        page.goto(f"{demo.home}/{place}/{number}")
-        expect(page.get_by_role("img").first).to_be_visible()
-        for summary in page.locator("summary").all():
-            summary.click()
-        page.wait_for_load_state("networkidle")
-        assert violations(page) == []
-        assert page.evaluate("document.documentElement.scrollWidth") <= width
+    opened_is_clear_and_fits(page, f"{demo.home}/{place}/{made(page, demo.home, drill)}")

@@ -5,7 +5,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.server import Served
 
 BARS: dict[str, Any] = {
     "title": "Pier bell",
@@ -16,12 +16,12 @@ BARS: dict[str, Any] = {
 }
 
 
-def kept(page: Page, demo: Server, **more: Any) -> int:
+def kept(page: Page, demo: Served, **more: Any) -> int:
     made = page.request.post(f"{demo.home}/api/drills", data={"drill": {**BARS, **more}}).json()
     return int(made["id"])
 
 
-def test_hits_are_pressed_with_the_keyboard_filled_and_counted(page: Page, demo: Server) -> None:
+def test_hits_are_pressed_with_the_keyboard_filled_and_counted(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/bench/{kept(page, demo, accents={'kind': 'none'})}")
     rail = page.get_by_role("region", name="The rail: arrow keys")
     rail.focus()
@@ -43,7 +43,7 @@ def test_hits_are_pressed_with_the_keyboard_filled_and_counted(page: Page, demo:
     expect(page.get_by_label("hits as a count")).to_have_value(re.compile(r"^>1"))
 
 
-def test_what_turned_round_is_ringed_and_said(page: Page, demo: Server) -> None:
+def test_what_turned_round_is_ringed_and_said(page: Page, demo: Served) -> None:
     drill = kept(page, demo, hands={"kind": "by_place"}, legs=[{"division": "2"}])
     page.goto(f"{demo.home}/bench/{drill}")
     page.get_by_text("Change it in one press").click()
@@ -54,7 +54,7 @@ def test_what_turned_round_is_ringed_and_said(page: Page, demo: Server) -> None:
     expect(page.get_by_text("Ringed: the stroke turned round.", exact=False)).to_have_count(0)
 
 
-def test_cells_are_woven_by_hand(page: Page, demo: Server) -> None:
+def test_cells_are_woven_by_hand(page: Page, demo: Served) -> None:
     drill = kept(page, demo, material={"kind": "cells", "text": "1; 1 &"}, legs=[{"division": "1"}])
     page.goto(f"{demo.home}/bench/{drill}")
     page.get_by_role("region", name="The rail: arrow keys").focus()
@@ -65,7 +65,7 @@ def test_cells_are_woven_by_hand(page: Page, demo: Server) -> None:
     expect(page.get_by_role("link", name=re.compile("’s own: Pier bell"))).to_be_visible()
 
 
-def test_layers_come_one_by_one_and_a_cue_stands_beside_the_word(page: Page, demo: Server) -> None:
+def test_layers_come_one_by_one_and_a_cue_stands_beside_the_word(page: Page, demo: Served) -> None:
     drill = kept(
         page,
         demo,
@@ -84,7 +84,7 @@ def test_layers_come_one_by_one_and_a_cue_stands_beside_the_word(page: Page, dem
     page.get_by_role("button", name="Stop").click()
 
 
-def test_two_drills_are_compared_at_the_bar_line_without_stopping(page: Page, demo: Server) -> None:
+def test_two_drills_are_compared_at_the_bar_line_without_stopping(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/drill/{kept(page, demo)}")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
@@ -101,7 +101,7 @@ def test_two_drills_are_compared_at_the_bar_line_without_stopping(page: Page, de
     page.get_by_role("button", name="Stop").click()
 
 
-def test_a_guess_where_beat_one_is_says_how_far_off_and_is_counted(page: Page, demo: Server) -> None:
+def test_a_guess_where_beat_one_is_says_how_far_off_and_is_counted(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/drill/{kept(page, demo)}")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Hide the beat").click()
@@ -118,7 +118,7 @@ def test_a_guess_where_beat_one_is_says_how_far_off_and_is_counted(page: Page, d
     expect(page.get_by_text(re.compile(r"Today: [01] of 1 on beat 1\."))).to_be_visible()
 
 
-def test_a_circuit_goes_on_by_itself_and_keeps_its_place(page: Page, demo: Server) -> None:
+def test_a_circuit_goes_on_by_itself_and_keeps_its_place(page: Page, demo: Served) -> None:
     drill = kept(page, demo, material={"kind": "one_note", "beats": 4})
     page.goto(f"{demo.home}/stand/drill/{drill}")
     page.get_by_label("bars of listening").select_option("0")
@@ -135,7 +135,7 @@ def test_a_circuit_goes_on_by_itself_and_keeps_its_place(page: Page, demo: Serve
     expect(page.get_by_text(place)).to_be_visible()
 
 
-def test_a_tempo_typed_too_high_while_playing_is_taken_back_in_one_press(page: Page, demo: Server) -> None:
+def test_a_tempo_typed_too_high_while_playing_is_taken_back_in_one_press(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/drill/{kept(page, demo, bpm='120')}")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes").select_option("round")
@@ -148,7 +148,7 @@ def test_a_tempo_typed_too_high_while_playing_is_taken_back_in_one_press(page: P
     page.get_by_role("button", name="Stop").click()
 
 
-def test_the_phone_shows_the_whole_bar_and_its_tables_are_reached(page: Page, demo: Server) -> None:
+def test_the_phone_shows_the_whole_bar_and_its_tables_are_reached(page: Page, demo: Served) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{demo.home}/bench/{kept(page, demo)}")
     rail = page.get_by_role("region", name="The rail: arrow keys")
@@ -159,7 +159,7 @@ def test_the_phone_shows_the_whole_bar_and_its_tables_are_reached(page: Page, de
     expect(page.get_by_role("region", name="All rungs")).to_be_focused()
 
 
-def test_the_student_s_side_is_a_mirror_that_stays(page: Page, demo: Server) -> None:
+def test_the_student_s_side_is_a_mirror_that_stays(page: Page, demo: Served) -> None:
     drill = kept(page, demo)
     page.goto(f"{demo.home}/bench/{drill}")
     first = page.locator("[data-event='0'] text").last

@@ -3,13 +3,12 @@
 import io
 import re
 from pathlib import Path
-from typing import Any
 
 import soundfile
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
-from tests.e2e.stand import heard_by
+from tests.e2e.server import Local, Served
+from tests.e2e.stand import heard_by, quick_climb
 
 #: A press of a switch that lasts so many ms, without waiting for them.
 PRESS = """
@@ -27,19 +26,9 @@ def press(page: Page, key: str, ms: int = 80) -> None:
     page.evaluate(PRESS, [key, ms])
 
 
-def climb_of(page: Page, own: Server, plan: dict[str, Any]) -> Any:
-    """Start a climb with a student and a short drill of its own; return it."""
-    details = {"name": "Runa Holt", "instrument": "guitar", "lesson_weekday": None, "lesson_time": ""}
-    student = page.request.post(f"{own.home}/api/students", data={"details": details}).json()
-    drill = {"title": "Kelp", "material": {"kind": "one_note", "beats": 8}, "legs": [{"division": "4"}]}
-    kept = page.request.post(f"{own.home}/api/drills", data={"drill": drill}).json()
-    body = {"student_id": student["id"], "drill_id": kept["id"], "plan": plan}
-    return page.request.post(f"{own.home}/api/climbs", data=body).json()
-
-
-def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Server) -> None:
+def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Served) -> None:
     plan = {"start": "150", "target": {"kind": "bpm", "bpm": "160"}, "clean_to_rise": 1, "evenness": "easy"}
-    page.goto(f"{own.home}/stand/climb/{climb_of(page, own, plan)['id']}")
+    page.goto(f"{own.home}/stand/climb/{quick_climb(page, own.home, **plan)['id']}")
     page.get_by_role("button", name="Foot switch: Page Down").click()
     page.keyboard.press("m")
     expect(page.get_by_role("alert")).to_contain_text("m has work of its own here")
@@ -60,7 +49,7 @@ def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Server) -> None
     expect(rung).not_to_have_text(before)
 
 
-def test_a_note_is_written_on_the_spot_and_stands_in_the_log(page: Page, demo: Server) -> None:
+def test_a_note_is_written_on_the_spot_and_stands_in_the_log(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/climb/2")
     page.get_by_label("heard by").select_option("by_ear")
     page.get_by_label("bars of listening").select_option("0")
@@ -77,7 +66,7 @@ def test_a_note_is_written_on_the_spot_and_stands_in_the_log(page: Page, demo: S
     expect(page.get_by_text("“Thumb stays behind the neck.”")).to_be_visible()
 
 
-def test_slow_and_fast_in_turn_while_it_plays_and_one_hand_alone(page: Page, demo: Server) -> None:
+def test_slow_and_fast_in_turn_while_it_plays_and_one_hand_alone(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/climb/2")
     fast = page.locator(".big-number").inner_text().split()[-1]
     page.get_by_label("the slow tempo of the pair").select_option("1/2")
@@ -96,7 +85,7 @@ def test_slow_and_fast_in_turn_while_it_plays_and_one_hand_alone(page: Page, dem
     page.keyboard.press("Space")
 
 
-def test_what_no_voice_can_follow_is_said_so(page: Page, demo: Server) -> None:
+def test_what_no_voice_can_follow_is_said_so(page: Page, demo: Served) -> None:
     drill = {"title": "Sixes", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "6"}], "bpm": "100"}
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": drill}).json()
     page.goto(f"{demo.home}/stand/drill/{kept['id']}")
@@ -114,7 +103,7 @@ def test_what_no_voice_can_follow_is_said_so(page: Page, demo: Server) -> None:
     page.get_by_role("button", name="Stop").click()
 
 
-def test_the_click_is_pressed_with_the_mouse_and_with_the_keyboard(page: Page, demo: Server) -> None:
+def test_the_click_is_pressed_with_the_mouse_and_with_the_keyboard(page: Page, demo: Served) -> None:
     drill = {"title": "Clicked", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "4"}]}
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": drill}).json()
     page.goto(f"{demo.home}/bench/{kept['id']}")
@@ -133,9 +122,9 @@ def test_the_click_is_pressed_with_the_mouse_and_with_the_keyboard(page: Page, d
     expect(typed).to_have_value("1 7")
 
 
-def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Server, tmp_path: Path) -> None:
+def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Local, tmp_path: Path) -> None:
     plan = {"start": "100", "target": {"kind": "bpm", "bpm": "120"}, "rule": {"kind": "even", "step": "10"}}
-    climb = climb_of(page, own, plan)
+    climb = quick_climb(page, own.home, **plan)
     page.goto(f"{own.home}/climbs/{climb['id']}")
     page.get_by_text("The click ladder: as in the drill").click()
     more = page.get_by_role("button", name="One more click")
@@ -151,7 +140,7 @@ def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Server, t
     page.get_by_label("order of the click ladder").select_option("at_target")
     page.get_by_role("button", name="Climb on with this ladder").click()
     expect(page.get_by_text("All 4 rungs")).to_be_visible()
-    own.kill()
+    own.stop()
     own.start()
     page.reload()
     expect(page.get_by_role("row", name=re.compile("on 2 & 4"))).to_be_visible()

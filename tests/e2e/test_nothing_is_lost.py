@@ -4,7 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.server import Served, Server
+from tests.e2e.stand import quick_climb
 
 
 def new_drill(page: Page, home: str) -> None:
@@ -15,16 +16,11 @@ def new_drill(page: Page, home: str) -> None:
 
 def climb_of(page: Page, home: str) -> int:
     """Make a student with a short drill and a climb; return the number of the climb."""
-    api = page.request
-    student = api.post(f"{home}/api/students", data={"details": {"name": "Ada Brink"}}).json()
-    drill = {"title": "Short", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "4"}], "bpm": "200"}
-    kept = api.post(f"{home}/api/drills", data={"drill": drill}).json()
-    plan = {"start": "200", "target": {"kind": "bpm", "bpm": "240"}}
-    body = {"student_id": student["id"], "drill_id": kept["id"], "plan": plan}
-    return int(api.post(f"{home}/api/climbs", data=body).json()["id"])
+    short = {"title": "Short", "material": {"kind": "one_note", "beats": 4}, "bpm": "200"}
+    return int(quick_climb(page, home, short, "Ada Brink")["id"])
 
 
-def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Server) -> None:
+def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Served) -> None:
     new_drill(page, demo.home)
     rail = page.get_by_role("img", name=re.compile("^2 a beat, bar 1"))
     expect(rail).to_be_visible()
@@ -43,7 +39,7 @@ def test_refused_words_stay_as_typed_and_the_rail_stands(page: Page, demo: Serve
     expect(page.get_by_text(re.compile("✓ kept, version"))).to_be_visible()
 
 
-def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Server) -> None:
+def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Served) -> None:
     new_drill(page, demo.home)
     page.get_by_label("material").select_option("count")
     rhythm = page.get_by_label("rhythm as a count")
@@ -58,7 +54,7 @@ def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Server) -> 
     expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 3 motions")
 
 
-def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Server) -> None:
+def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/new")
     expect(page.get_by_text("rungs from 72 to 120.")).to_be_visible()
     page.get_by_label("target tempo in bpm").fill("60")
@@ -67,7 +63,7 @@ def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Server
     expect(page.get_by_role("img", name=re.compile("^Staircase of"))).to_be_visible()
 
 
-def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Server) -> None:
+def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Served) -> None:
     new_drill(page, demo.home)
     page.get_by_label("title of the drill").fill("Half said")
     page.reload()
@@ -75,7 +71,7 @@ def test_a_reload_in_the_middle_of_a_change_loses_nothing(page: Page, demo: Serv
     expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
 
 
-def test_an_earlier_version_is_taken_back(page: Page, demo: Server) -> None:
+def test_an_earlier_version_is_taken_back(page: Page, demo: Served) -> None:
     new_drill(page, demo.home)
     page.get_by_label("title of the drill").fill("Second thought")
     page.get_by_text("✓ kept, version 2").click()
@@ -84,34 +80,34 @@ def test_an_earlier_version_is_taken_back(page: Page, demo: Server) -> None:
     expect(page.get_by_text("✓ kept, version 3")).to_be_visible()
 
 
-def test_a_change_made_while_the_server_is_gone_is_sent_later(page: Page, own: Server) -> None:
-    new_drill(page, own.home)
-    own.kill()
+def test_a_change_made_while_the_server_is_gone_is_sent_later(page: Page, apart: Server) -> None:
+    new_drill(page, apart.home)
+    apart.kill()
     page.get_by_label("title of the drill").fill("Made in the dark")
     expect(page.get_by_text("kept on this computer; sent when the server answers")).to_be_visible()
-    own.start()
+    apart.start()
     expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
     page.reload()
     expect(page.get_by_label("title of the drill")).to_have_value("Made in the dark")
 
 
-def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, own: Server) -> None:
-    climb = climb_of(page, own.home)
-    page.goto(f"{own.home}/stand/climb/{climb}")
+def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, apart: Server) -> None:
+    climb = climb_of(page, apart.home)
+    page.goto(f"{apart.home}/stand/climb/{climb}")
     page.get_by_label("heard by").select_option("by_ear")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_text("pass 1 of 2")).to_be_visible()
-    own.kill()
+    apart.kill()
     page.get_by_role("button", name="Clean").click()
     expect(page.get_by_text("One take is kept on this computer")).to_be_visible()
-    own.start()
+    apart.start()
     expect(page.get_by_text("One take is kept on this computer")).to_have_count(0)
-    takes = page.request.get(f"{own.home}/api/takes").json()["takes"]
+    takes = page.request.get(f"{apart.home}/api/takes").json()["takes"]
     assert [(take["mark"], take["bpm"]) for take in takes] == [("clean", "200")]
 
 
-def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Server) -> None:
+def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Served) -> None:
     divisions = [{"division": str(2 + index % 5)} for index in range(300)]
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": {"title": "Long haul", "legs": divisions}})
     page.goto(f"{demo.home}/bench/{kept.json()['id']}")

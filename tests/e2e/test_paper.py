@@ -3,6 +3,7 @@
 import json
 import re
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -12,14 +13,14 @@ from ripresa.core.reading import read
 from ripresa.core.reports import brief_runs
 from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain
-from tests.e2e.server import Server
-from tests.e2e.test_lesson import climb_of
+from tests.e2e.server import Served
+from tests.e2e.stand import quick_climb
 
-PLAN = {"start": "150", "target": {"kind": "bpm", "bpm": "160"}, "clean_to_rise": 1, "evenness": "easy"}
+PLAN: dict[str, Any] = {"start": "150", "target": {"kind": "bpm", "bpm": "160"}, "clean_to_rise": 1, "evenness": "easy"}
 
 
-def test_the_note_that_sounds_is_lit_in_the_notation(page: Page, own: Server) -> None:
-    page.goto(f"{own.home}/stand/climb/{climb_of(page, own, PLAN)['id']}")
+def test_the_note_that_sounds_is_lit_in_the_notation(page: Page, own: Served) -> None:
+    page.goto(f"{own.home}/stand/climb/{quick_climb(page, own.home, **PLAN)['id']}")
     page.get_by_label("Written out:").select_option("notes")
     notation = page.get_by_label("The notation")
     expect(notation.locator("svg").first).to_be_visible()
@@ -41,8 +42,8 @@ def test_the_note_that_sounds_is_lit_in_the_notation(page: Page, own: Server) ->
     expect(page.get_by_label("Written out:")).to_have_value("notes")
 
 
-def test_a_sheet_is_seen_issued_and_told_to_differ(page: Page, own: Server) -> None:
-    climb = climb_of(page, own, PLAN)
+def test_a_sheet_is_seen_issued_and_told_to_differ(page: Page, own: Served) -> None:
+    climb = quick_climb(page, own.home, **PLAN)
     page.goto(f"{own.home}/climbs/{climb['id']}")
     page.get_by_role("link", name="Hand-out").click()
     expect(page.get_by_alt_text(re.compile("^Page 1 of 1"))).to_be_visible()
@@ -60,8 +61,8 @@ def test_a_sheet_is_seen_issued_and_told_to_differ(page: Page, own: Server) -> N
     expect(page.get_by_text("It differs from sheet 1")).to_be_visible()
 
 
-def test_a_practice_file_goes_away_and_comes_back(page: Page, own: Server, browser: Browser, tmp_path: Path) -> None:
-    climb = climb_of(page, own, PLAN)
+def test_a_practice_file_goes_away_and_comes_back(page: Page, own: Served, browser: Browser, tmp_path: Path) -> None:
+    climb = quick_climb(page, own.home, **PLAN)
     page.goto(f"{own.home}/climbs/{climb['id']}")
     with page.expect_download() as download:
         page.get_by_role("link", name="Practice file").click()
@@ -110,7 +111,7 @@ KINDS: dict[str, Drill] = {entry.drill.material.kind: entry.drill for entry in r
 
 
 @pytest.mark.parametrize("kind", KINDS)
-def test_the_brief_on_paper_says_what_the_bench_says(page: Page, demo: Server, kind: str) -> None:
+def test_the_brief_on_paper_says_what_the_bench_says(page: Page, demo: Served, kind: str) -> None:
     drill = KINDS[kind]
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": plain(drill)}).json()
     page.goto(f"{demo.home}/bench/{kept['id']}")

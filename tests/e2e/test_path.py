@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.server import Served
 from tests.e2e.stand import heard_by
 
 
@@ -14,7 +14,7 @@ def kept(page: Page) -> None:
     expect(page.get_by_text(re.compile(r"✓ kept, version \d+"))).to_be_visible()
 
 
-def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path) -> None:
+def test_from_an_empty_bench_to_the_log(page: Page, demo: Served, tmp_path: Path) -> None:
     page.goto(demo.home)
     expect(page.get_by_role("heading", level=1)).to_contain_text("six lessons")
     page.get_by_role("button", name="New drill", exact=True).click()
@@ -74,7 +74,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Server, tmp_path: Path
     assert "Lock gates" in log.value.path().read_text()
 
 
-def test_a_drill_file_opens_in_another_empty_installation(page: Page, own: Server, tmp_path: Path) -> None:
+def test_a_drill_file_opens_in_another_empty_installation(page: Page, own: Served, tmp_path: Path) -> None:
     file = tmp_path / "stairs.json"
     file.write_text('{"format": "ripresa.drill/1", "title": "Brought along", "bpm": "169/2"}')
     page.goto(f"{own.home}/bench")
@@ -98,7 +98,7 @@ def tab_to(page: Page, label: str) -> None:
     raise AssertionError(f"Tab does not reach {label}")
 
 
-def test_with_the_keyboard_alone(page: Page, demo: Server) -> None:
+def test_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     page.goto(demo.home)
     expect(page.get_by_role("heading", level=1)).to_contain_text("lessons")
     page.keyboard.press("n")

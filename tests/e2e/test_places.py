@@ -1,30 +1,24 @@
 """Places are loaded when they are opened, and all of them once the first one stands there."""
 
-from pathlib import Path
-
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.server import Local, Served
 
 
-def test_every_place_opens_where_the_server_has_gone(page: Page, tmp_path: Path) -> None:
-    server = Server(tmp_path)
-    try:
-        page.goto(server.home)
-        expect(page.get_by_role("heading", level=1).first).to_be_visible()
-        # The last part that is loaded of itself.
-        page.wait_for_event("response", lambda one: "Glossary" in one.url)
-        page.wait_for_load_state("networkidle")
-        server.kill()
-        for name in ("Bench", "Climbs", "Log"):
-            page.get_by_label("Places").get_by_role("link", name=name).click()
-            expect(page.get_by_text("The server does not answer.").first).to_be_visible()
-            expect(page.get_by_text("This place could not be loaded")).to_have_count(0)
-    finally:
-        server.stop()
+def test_every_place_opens_where_the_server_has_gone(page: Page, own: Local) -> None:
+    page.goto(own.home)
+    expect(page.get_by_role("heading", level=1).first).to_be_visible()
+    # The last part that is loaded of itself.
+    page.wait_for_event("response", lambda one: "Glossary" in one.url)
+    page.wait_for_load_state("networkidle")
+    own.stop()
+    for name in ("Bench", "Climbs", "Log"):
+        page.get_by_label("Places").get_by_role("link", name=name).click()
+        expect(page.get_by_text("The server does not answer.").first).to_be_visible()
+        expect(page.get_by_text("This place could not be loaded")).to_have_count(0)
 
 
-def test_a_place_that_cannot_be_loaded_says_so_and_is_loaded_again(page: Page, demo: Server) -> None:
+def test_a_place_that_cannot_be_loaded_says_so_and_is_loaded_again(page: Page, demo: Served) -> None:
     page.route("**/assets/LogPage-*.js", lambda route: route.abort())
     page.goto(demo.home)
     page.get_by_label("Places").get_by_role("link", name="Log").click()

@@ -5,11 +5,11 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.server import Server
+from tests.e2e.server import Local, Served
 from tests.e2e.stand import heard_by
 
 
-def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Server) -> None:
+def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Served) -> None:
     page.goto(own.home)
     page.get_by_role("button", name="Hear a ready drill").click()
     page.get_by_label("bars of listening").wait_for()
@@ -24,7 +24,7 @@ def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Server) ->
     expect(page.get_by_role("heading", level=1)).to_have_text("Ada Brink")
 
 
-def test_a_plan_is_kept_missed_and_spread_again(page: Page, own: Server) -> None:
+def test_a_plan_is_kept_missed_and_spread_again(page: Page, own: Local) -> None:
     page.request.post(f"{own.home}/api/students", data={"details": {"name": "Ada Brink", "instrument": "flute"}})
     page.goto(f"{own.home}/students/1")
     page.get_by_role("button", name="Plan the practice").click()
@@ -42,7 +42,7 @@ def test_a_plan_is_kept_missed_and_spread_again(page: Page, own: Server) -> None
     page.get_by_role("button", name="Keep this plan").click()
     fits = page.get_by_role("button", name=re.compile("minutes find no room: go on until"))
     expect(fits).to_be_visible()
-    own.kill()
+    own.stop()
     own.start()
     page.reload()
     expect(plan.get_by_label("minutes a day", exact=True)).to_have_value("20")
@@ -53,7 +53,7 @@ def test_a_plan_is_kept_missed_and_spread_again(page: Page, own: Server) -> None
     assert Path(saved.value.path()).read_text().startswith("BEGIN:VCALENDAR")
 
 
-def test_details_by_keyboard_alone_and_everything_deleted_after_one_question(page: Page, own: Server) -> None:
+def test_details_by_keyboard_alone_and_everything_deleted_after_one_question(page: Page, own: Served) -> None:
     page.request.post(f"{own.home}/api/students", data={"details": {"name": "Ada Brink"}})
     page.goto(f"{own.home}/students/1")
     details = page.get_by_role("button", name="Details")
@@ -82,7 +82,7 @@ def test_details_by_keyboard_alone_and_everything_deleted_after_one_question(pag
     expect(page.get_by_text("Nobody yet. Add your first student.")).to_be_visible()
 
 
-def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page, demo: Server) -> None:
+def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/new?student=2&drill=1")
     page.get_by_label("rule for steps").select_option("divide")
     page.get_by_label("divisions to pass first").fill("2 3 4")
@@ -112,7 +112,7 @@ def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page
     expect(page.get_by_text("5", exact=True).first).to_be_visible()
 
 
-def test_a_set_of_variants_and_the_next_one(page: Page, demo: Server) -> None:
+def test_a_set_of_variants_and_the_next_one(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/new?student=4&drill=4")
     page.get_by_label("one climb, or a set of variants").select_option("letters")
     expect(page.get_by_text("2 variants, once through in", exact=False)).to_be_visible()
@@ -122,7 +122,7 @@ def test_a_set_of_variants_and_the_next_one(page: Page, demo: Server) -> None:
     expect(page.get_by_role("heading", level=1)).to_have_text("Teo Adeyemi: Slack tide on one string, beginning with U")
 
 
-def test_a_group_and_its_parts(page: Page, demo: Server) -> None:
+def test_a_group_and_its_parts(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/students")
     page.get_by_role("link", name="The Saturday ferry band").click()
     members = page.get_by_label("Members")
@@ -141,7 +141,7 @@ def test_a_group_and_its_parts(page: Page, demo: Server) -> None:
     expect(page.get_by_role("dialog")).to_have_count(0)
 
 
-def test_the_log_opens_a_take_and_a_move_is_taken_back(page: Page, demo: Server) -> None:
+def test_the_log_opens_a_take_and_a_move_is_taken_back(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/log/2")
     page.get_by_label("takes by mark").select_option("clean")
     expect(page.get_by_role("button", name="Take back")).to_have_count(0)
@@ -151,7 +151,7 @@ def test_the_log_opens_a_take_and_a_move_is_taken_back(page: Page, demo: Server)
     expect(page.get_by_role("heading", name="What was said")).to_be_visible()
 
 
-def test_sound_first_hides_figures_until_they_are_asked_for(page: Page, demo: Server) -> None:
+def test_sound_first_hides_figures_until_they_are_asked_for(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/settings")
     page.get_by_label("sound or sums first").select_option("yes")
     expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
@@ -165,7 +165,7 @@ def test_sound_first_hides_figures_until_they_are_asked_for(page: Page, demo: Se
     expect(page.get_by_text("Kept.", exact=True)).to_be_visible()
 
 
-def test_words_and_guide_are_a_key_away(page: Page, demo: Server) -> None:
+def test_words_and_guide_are_a_key_away(page: Page, demo: Served) -> None:
     page.goto(demo.home)
     expect(page.get_by_role("heading", level=1)).to_be_visible()
     page.keyboard.press("?")
@@ -178,7 +178,7 @@ def test_words_and_guide_are_a_key_away(page: Page, demo: Server) -> None:
     expect(page.get_by_role("heading", level=1)).to_contain_text("Ten minutes")
 
 
-def test_the_sound_of_a_student_is_kept_in_the_studio(page: Page, demo: Server) -> None:
+def test_the_sound_of_a_student_is_kept_in_the_studio(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/climb/3")
     page.get_by_text("Sound and levels").click()
     with page.expect_response(re.compile("/stand$")):

@@ -5,11 +5,10 @@ import re
 from pathlib import Path
 from typing import Any
 
-import pytest
 from playwright.sync_api import Page, Route, expect
 
-from tests.e2e.server import Server
-from tests.e2e.test_access import themed, violations
+from tests.e2e.access import violations, with_checker
+from tests.e2e.server import Local, Served
 from tests.e2e.test_nothing_is_lost import climb_of, new_drill
 
 
@@ -31,7 +30,7 @@ def play_by_ear(page: Page, home: str, climb: int) -> None:
     expect(page.get_by_role("button", name="Clean")).to_be_visible()
 
 
-def test_a_tab_in_conflict_keeps_its_draft_when_the_other_one_saves(page: Page, own: Server) -> None:
+def test_a_tab_in_conflict_keeps_its_draft_when_the_other_one_saves(page: Page, own: Served) -> None:
     new_drill(page, own.home)
     other = page.context.new_page()
     other.goto(page.url)
@@ -57,7 +56,7 @@ def test_a_tab_in_conflict_keeps_its_draft_when_the_other_one_saves(page: Page, 
     expect(other.get_by_text("✓ kept, version 4")).to_be_visible()
 
 
-def test_a_slow_answer_is_no_conflict_with_oneself(page: Page, own: Server) -> None:
+def test_a_slow_answer_is_no_conflict_with_oneself(page: Page, own: Served) -> None:
     new_drill(page, own.home)
 
     held: list[Route] = []
@@ -81,12 +80,12 @@ def test_a_slow_answer_is_no_conflict_with_oneself(page: Page, own: Server) -> N
     assert (kept["title"], kept["bpm"]) == ("Slow and slower", "91")
 
 
-def test_takes_of_two_tabs_wait_side_by_side_and_go_out_once(page: Page, own: Server) -> None:
+def test_takes_of_two_tabs_wait_side_by_side_and_go_out_once(page: Page, own: Local) -> None:
     climb = climb_of(page, own.home)
     other = page.context.new_page()
     for tab in (page, other):
         play_by_ear(tab, own.home, climb)
-    own.kill()
+    own.stop()
     for tab in (page, other):
         tab.get_by_role("button", name="Clean").click()
     for tab in (page, other):
@@ -99,10 +98,9 @@ def test_takes_of_two_tabs_wait_side_by_side_and_go_out_once(page: Page, own: Se
     assert kept_here(page) == []
 
 
-@pytest.mark.parametrize("theme", ["fog", "night"])
-def test_a_refused_take_stays_in_the_tray_with_its_reason(page: Page, own: Server, theme: str) -> None:
+def test_a_refused_take_stays_in_the_tray_with_its_reason(page: Page, own: Served) -> None:
     climb = climb_of(page, own.home)
-    themed(page, theme)
+    with_checker(page)
     play_by_ear(page, own.home, climb)
 
     def spoilt(route: Route) -> None:
@@ -130,18 +128,18 @@ def test_a_refused_take_stays_in_the_tray_with_its_reason(page: Page, own: Serve
     assert [take["bpm"] for take in page.request.get(f"{own.home}/api/takes").json()["takes"]] == ["200"]
 
 
-def test_a_page_of_one_studio_writes_nothing_into_another(page: Page, own: Server, tmp_path: Path) -> None:
+def test_a_page_of_one_studio_writes_nothing_into_another(page: Page, own: Local, tmp_path: Path) -> None:
     climb = climb_of(page, own.home)
     play_by_ear(page, own.home, climb)
     bench = page.context.new_page()
     bench.goto(f"{own.home}/bench/1")
     expect(bench.get_by_text("✓ kept, version 1")).to_be_visible()
-    own.kill()
+    own.stop()
     page.get_by_role("button", name="Clean").click()
     bench.get_by_label("title of the drill").fill("Made for the other studio")
     expect(page.get_by_text("One take is kept on this computer")).to_be_visible()
     # Another studio on the same address, as when the demo was started before.
-    with own.instead(tmp_path / "another"):
+    with own.instead(tmp_path / "another.sqlite3"):
         climb_of(page, own.home)
         expect(page.get_by_role("alert").first).to_contain_text("Another studio answers here now")
         page.get_by_role("button", name="Go on with the one that is here").click()
@@ -155,7 +153,7 @@ def test_a_page_of_one_studio_writes_nothing_into_another(page: Page, own: Serve
     assert len(page.request.get(f"{own.home}/api/takes").json()["takes"]) == 1
 
 
-def test_no_rule_of_the_page_makes_the_browser_draw_all_of_it_anew(page: Page, demo: Server) -> None:
+def test_no_rule_of_the_page_makes_the_browser_draw_all_of_it_anew(page: Page, demo: Served) -> None:
     page.goto(demo.home)
     rules = page.evaluate(
         """[...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]).flatMap(function all(rule) {

@@ -4,6 +4,8 @@ import io
 import warnings
 from collections import defaultdict
 from collections.abc import Iterator
+from functools import cache
+from importlib import import_module
 from typing import Any
 
 import verovio
@@ -14,15 +16,18 @@ from ripresa.core.grid import Event
 from ripresa.core.reading import Reading, sounding_of
 from ripresa.formats.drums import SECOND
 
-with warnings.catch_warnings():
-    warnings.simplefilter("ignore")
-    import music21
-    import partitura
-
 #: Onset and length in quarters, and the written MIDI notes from the lowest; none without pitch.
 Found = tuple[F, F, tuple[int, ...]]
 #: What a reader that counts in floats is drawn to: far finer than any place of a drill.
 _FINEST = 10_000
+
+
+@cache
+def library(name: str) -> Any:
+    """Return one of the libraries that read: loaded by the first who asks, since that takes seconds."""
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        return import_module(name)
 
 
 def due(reading: Reading) -> list[Found]:
@@ -43,11 +48,11 @@ def by_music21(body: bytes, staves: int) -> list[Found]:
     """Return what music21 finds on the first staves of a file."""
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
-        score: Any = music21.converter.parseData(body.decode(), format="musicxml")
+        score: Any = library("music21").converter.parseData(body.decode(), format="musicxml")
         found: list[Found] = []
         for part in list(score.parts)[:staves]:
             for one in part.flatten().notes:
-                if isinstance(one, music21.harmony.ChordSymbol) or _is_second(one):
+                if isinstance(one, library("music21").harmony.ChordSymbol) or _is_second(one):
                     continue
                 # Its own MIDI number is folded into the range of MIDI.
                 keys = tuple(sorted({round(pitch.ps) for pitch in one.pitches}))
@@ -62,23 +67,23 @@ def by_music21(body: bytes, staves: int) -> list[Found]:
 
 def _is_second(one: Any) -> bool:
     """Return whether it belongs to the second layer, whose drum alone stands on F."""
-    return isinstance(one, music21.note.Unpitched) and one.displayStep == SECOND.step
+    return isinstance(one, library("music21").note.Unpitched) and one.displayStep == SECOND.step
 
 
 def by_partitura(body: bytes, staves: int) -> list[Found]:
     """Return what partitura finds on the first staves of a file."""
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
-        score: Any = partitura.load_musicxml(io.BytesIO(body), force_note_ids="keep")
+        score: Any = library("partitura").load_musicxml(io.BytesIO(body), force_note_ids="keep")
     (part,) = score.parts
     chords: dict[tuple[F, F, int], set[int]] = defaultdict(set)
-    for one in part.iter_all(partitura.score.GenericNote, include_subclasses=True):
-        is_rest = isinstance(one, partitura.score.Rest)
+    for one in part.iter_all(library("partitura").score.GenericNote, include_subclasses=True):
+        is_rest = isinstance(one, library("partitura").score.Rest)
         if is_rest or one.tie_prev or (one.staff or 1) > staves or one.voice == 2:
             continue
         start, end = (F(float(part.quarter_map(at))).limit_denominator(_FINEST) for at in (one.start.t, one.end_tied.t))
         pitches = chords[start, end - start, one.staff or 1]
-        if not isinstance(one, partitura.score.UnpitchedNote):
+        if not isinstance(one, library("partitura").score.UnpitchedNote):
             pitches.add(one.midi_pitch)
     return sorted((start, length, tuple(sorted(keys))) for (start, length, _), keys in chords.items())
 

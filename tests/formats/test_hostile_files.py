@@ -3,7 +3,7 @@
 from contextlib import suppress
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.errors import OutOfRange, Unreadable
@@ -12,6 +12,7 @@ from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.parts import Part, drill_of
 from tests.formats.hostile import HOSTILE, NOTE, ODD_METERS, divisions, meta, midi, note, score, time
+from tests.strategies import so_many
 
 
 def parts_of(data: bytes) -> tuple[Part, ...]:
@@ -64,7 +65,7 @@ WHOLE = (
 
 
 @given(st.sampled_from(WHOLE), st.lists(st.tuples(st.integers(0, 400), st.integers(0, 255)), max_size=8))
-@settings(max_examples=300)
+@so_many(120, 1000)
 def test_a_file_that_was_damaged_anywhere_is_read_or_refused(whole: bytes, damage: list[tuple[int, int]]) -> None:
     data = bytearray(whole)
     for at, byte in damage:

@@ -9,7 +9,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from lxml import etree
 
 from ripresa.core.drill import Drill
@@ -23,7 +23,7 @@ from ripresa.core.rhythm import Swing
 from ripresa.core.shelf import SHELF
 from ripresa.formats.notation import has_strings, write_musicxml, write_score
 from tests.formats.readers import Found, by_music21, by_partitura, by_verovio, due
-from tests.strategies import drills, legs
+from tests.strategies import drills, legs, so_many
 
 SHELF_DRILLS = [pytest.param(entry.drill, id=entry.drill.title) for entry in SHELF]
 
@@ -113,7 +113,7 @@ def test_three_readers_find_what_a_shelf_drill_says(drill: Drill) -> None:
 
 
 @given(drills)
-@settings(max_examples=300, derandomize=True)
+@so_many(40, 300)
 def test_three_readers_find_what_any_drill_says(drill: Drill) -> None:
     check(drill)
 

@@ -51,7 +51,7 @@ def test_a_locked_database_is_not_called_something_else(store: Path) -> None:
         other.execute("PRAGMA locking_mode = exclusive")
         other.execute("BEGIN EXCLUSIVE")
         with pytest.raises(Unkept, match="Another program holds"):
-            open_studio(store)
+            open_studio(store, patience=0.1)
 
 
 @pytest.mark.parametrize("name", ["data", "data/deeper"])

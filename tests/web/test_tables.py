@@ -50,7 +50,8 @@ def test_what_is_sent_is_as_it_is_described(client: FlaskClient) -> None:
         name: Draft202012Validator({**described["schemas"][f"{name.title()}Shape"], "components": described})
         for name in ("reading", "performance", "shelf")
     }
-    for one in SHELF:
+    # Every third: among them are all materials, two hands and every layer.
+    for one in SHELF[::3]:
         for name in ("reading", "performance"):
             sent = client.post(f"/api/{name}", json={"drill": drill_values(one.drill)}).get_json()
             assert not list(held[name].iter_errors(sent)), (name, one.key)

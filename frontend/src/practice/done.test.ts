@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { beforeEach, describe, expect, it } from "vitest";
 import type { Run } from "../features/stand/runs";
 import type { Contents, PracticeClimb } from "./contents";

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Drill, TakeBody } from "../client";
 import { DRILL } from "../testValues";
@@ -143,16 +143,24 @@ describe("a take on its way", () => {
 
   it("is kept in the page where the browser has no room, and that is known", async () => {
     const { sendTake, entries, isUnkept, lost } = await opened();
-    const full = vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+    const full = () => {
       throw new DOMException("full", "QuotaExceededError");
+    };
+    const room = new Proxy(localStorage, {
+      get(storage, name) {
+        const own: unknown = Reflect.get(storage, name);
+        if (name === "setItem") return full;
+        return typeof own === "function" ? own.bind(storage) : own;
+      },
     });
+    vi.stubGlobal("localStorage", room);
     addTake.mockRejectedValueOnce(lost()).mockResolvedValue({});
     await expect(sendTake(take("a"))).rejects.toThrow();
     const [entry] = entries();
     expect(entry && isUnkept(entry)).toBe(true);
     await vi.advanceTimersByTimeAsync(5000);
     expect(addTake).toHaveBeenCalledTimes(2);
-    full.mockRestore();
+    vi.unstubAllGlobals();
   });
 });
 
