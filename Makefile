@@ -8,7 +8,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build dist check check-python check-pages test search corpus attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
+.PHONY: setup demo run build dist check check-python check-pages test test-pages search corpus attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -36,14 +36,17 @@ check-pages:
 	cd frontend && npm run --silent lint && npm run --silent tsc
 	$(VENV)/python -m tools.drift
 
-test: check
+test: setup build
 	@GOAL=test tools/need.sh browser
 	@tools/need.sh band
-	cd frontend && npm run --silent test
+	@$(MAKE) --no-print-directory -j2 check-python test-pages
 	# Three on two cores: a journey that is played waits for its music while another works.
 	$(VENV)/pytest -n 3 --dist worksteal --ignore tests/e2e/test_sound.py
 	# What is recorded is held to the sample: nothing else runs beside it.
 	$(VENV)/pytest tests/e2e/test_sound.py
+
+test-pages: check-pages
+	cd frontend && npm run --silent test
 
 e2e: setup build
 	@GOAL=e2e tools/need.sh browser

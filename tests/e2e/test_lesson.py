@@ -3,6 +3,7 @@
 import io
 import re
 from pathlib import Path
+from typing import Any
 
 import soundfile
 from playwright.sync_api import Page, expect
@@ -27,7 +28,12 @@ def press(page: Page, key: str, ms: int = 80) -> None:
 
 
 def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Served) -> None:
-    plan = {"start": "150", "target": {"kind": "bpm", "bpm": "160"}, "clean_to_rise": 1, "evenness": "easy"}
+    plan: dict[str, Any] = {
+        "start": "150",
+        "target": {"kind": "bpm", "bpm": "160"},
+        "clean_to_rise": 1,
+        "evenness": "easy",
+    }
     page.goto(f"{own.home}/stand/climb/{quick_climb(page, own.home, **plan)['id']}")
     page.get_by_role("button", name="Foot switch: Page Down").click()
     page.keyboard.press("m")
@@ -123,7 +129,11 @@ def test_the_click_is_pressed_with_the_mouse_and_with_the_keyboard(page: Page, d
 
 
 def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Local, tmp_path: Path) -> None:
-    plan = {"start": "100", "target": {"kind": "bpm", "bpm": "120"}, "rule": {"kind": "even", "step": "10"}}
+    plan: dict[str, Any] = {
+        "start": "100",
+        "target": {"kind": "bpm", "bpm": "120"},
+        "rule": {"kind": "even", "step": "10"},
+    }
     climb = quick_climb(page, own.home, **plan)
     page.goto(f"{own.home}/climbs/{climb['id']}")
     page.get_by_text("The click ladder: as in the drill").click()
