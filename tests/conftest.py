@@ -1,5 +1,6 @@
 """The few fixtures: a clock that stands, a studio in a file, the app and its client."""
 
+import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
@@ -82,10 +83,19 @@ def opened(path: Path) -> Iterator[None]:
         yield
 
 
+@pytest.fixture(scope="session")
+def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An empty studio to copy: its tables are made once."""
+    path = tmp_path_factory.mktemp("empty") / DATABASE_NAME
+    open_studio(path)
+    return path
+
+
 @pytest.fixture
-def store(tmp_path: Path) -> Iterator[Path]:
+def store(empty: Path, tmp_path: Path) -> Iterator[Path]:
     """An empty, open studio; its path."""
     path = tmp_path / DATABASE_NAME
+    shutil.copyfile(empty, path)
     with asking(open_studio(path)):
         database.connect()
         yield path
@@ -94,7 +104,8 @@ def store(tmp_path: Path) -> Iterator[Path]:
 
 
 @pytest.fixture
-def app(tmp_path: Path, clock: Clock) -> Api:
+def app(empty: Path, tmp_path: Path, clock: Clock) -> Api:
+    shutil.copyfile(empty, tmp_path / DATABASE_NAME)
     return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static")
 
 

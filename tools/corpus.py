@@ -1,4 +1,4 @@
-"""The corpus of drills that the tests share: made by their generators, and kept as data (``make corpus``).
+"""The corpus that the tests share (``make corpus``): drills made by their generators, and what is said of others.
 
 The first line says of which seed; each other is a drill, what it says otherwise than a new one does.
 """
@@ -11,6 +11,7 @@ from hypothesis import HealthCheck, Phase, given, seed, settings
 
 from ripresa.core.drill import Drill
 from ripresa.formats.drill_file import from_plain, plain
+from tests.said import KEPT, SAID
 from tests.strategies import CORPUS, MAKERS
 
 SEED = 28
@@ -52,4 +53,6 @@ def lines() -> Iterator[str]:
 if __name__ == "__main__":
     CORPUS.write_text("\n".join(lines()) + "\n", "utf-8")
     print(f"{CORPUS.name}: {sum(1 for _ in CORPUS.open()) - 1} drills")
+    for about, said in SAID.items():
+        (KEPT / f"{about}.txt").write_text("".join(f"{line}\n" for line in said()), "utf-8")
     sys.exit(0)

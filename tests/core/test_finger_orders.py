@@ -14,7 +14,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import crossings, paragraphs, sums
+from ripresa.core.reports import Crossings, crossings, paragraphs, sums
 from tests.strategies import legs
 
 PICK = ByOrder(cycle=("D", "U"))
@@ -188,6 +188,7 @@ def test_economy_saves_a_turn_at_each_change_that_goes_its_way() -> None:
     assert strict
     assert economy
     assert (strict.swept, strict.all_of_them) == (0, 8)
+    assert Crossings(outside=5, inside=3, swept=2, skipped=1).all_of_them == 10
     assert economy.swept == 7
 
 

@@ -45,8 +45,11 @@ def heard_of(sound: Sound, kind: str, gap: float | None = None) -> tuple[Listene
 
 
 @needs_band
-@pytest.mark.parametrize("room", ["clean", "noisy"])
-@pytest.mark.parametrize("name", INSTRUMENTS)
+@pytest.mark.parametrize(
+    ("name", "room"),
+    # A room is heard with one of each kind of beginning; `make truth` hears all in both.
+    [*((name, "clean") for name in INSTRUMENTS), *((name, "noisy") for name in ("nylon guitar", "piano", "clarinet"))],
+)
 def test_notes_of_other_makers_are_heard_where_they_begin(name: str, room: str) -> None:
     kind = INSTRUMENTS[name][3]
     found = [

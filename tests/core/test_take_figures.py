@@ -17,10 +17,11 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, Walk
 from ripresa.core.drill.click import DropOut
 from ripresa.core.drill.hands import ByOrder
-from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.material import OneNote, ScaleRun, Strum
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import Figures, HeardNote, Limits, StandIn, due_notes, judge, play
+from ripresa.core.takes.due import changes
 from ripresa.core.takes.faults import slip_bounds
 from ripresa.core.takes.interval import Interval, chances, interval_of, student
 from ripresa.core.takes.landing import pooled
@@ -141,6 +142,20 @@ def test_the_stations_of_an_accent_walk_are_changes_too() -> None:
     walk = read(Drill(material=OneNote(beats=32), legs=legs(4), accents=Walk(width=1, bars=2)))
     names = {seam.name for seam in played(StandIn(spread_ms=5), walk, 2).seams}
     assert "accent on 1 → e" in names
+
+
+def test_changes_of_chord_and_of_division_are_told_where_they_are_and_nowhere_else() -> None:
+    strummed = read(Drill(material=Strum(chords="C | C | G", pattern="1 2 3 4"), legs=legs(1), instrument="guitar"))
+    assert [(seam.kind, seam.name, seam.at) for seam in changes(strummed)] == [
+        ("chord", "G → C", 0.0),
+        ("chord", "C → G", 8.0),
+    ]
+    assert [(seam.kind, seam.name, seam.at) for seam in changes(STEPS)] == [
+        ("division", "4 → 2", 0.0),
+        ("division", "2 → 3", 8.0),
+        ("division", "3 → 4", 16.0),
+    ]
+    assert changes(PLAIN) == ()
 
 
 def test_landings_after_silence_of_the_click_are_told() -> None:

@@ -30,6 +30,13 @@ def onsets(body: bytes, name: str) -> list[tuple[int, int, int]]:
     return found
 
 
+def test_a_file_is_of_tracks_that_begin_together() -> None:
+    # Standard MIDI Files 1.0: MThd, six bytes, format 1, so many tracks.
+    body = write_midi(read(Drill()), F(90))
+    assert body[:10] == b"MThd" + bytes([0, 0, 0, 6, 0, 1])
+    assert int.from_bytes(body[10:12], "big") == len(mido.MidiFile(file=io.BytesIO(body)).tracks)
+
+
 @settings(max_examples=50)
 @given(drills)
 def test_every_onset_is_exact_in_ticks(drill: Drill) -> None:

