@@ -162,7 +162,7 @@ def climbs() -> Iterator[str]:
 
 def of_each_kind() -> dict[str, Drill]:
     """Return the first ready drill of each kind of material, and those that are changed."""
-    first = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
+    first: dict[str, Drill] = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
     return {**first, **CHANGED}
 
 
