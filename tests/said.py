@@ -1,18 +1,23 @@
-"""What the app says, line by line, as it is kept in ``tests/told``: each line was read once, and found right.
+"""What the app says, line by line, as it is kept in ``tests/told``, so that no change of it goes unnoticed.
 
-``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other.
+``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other. What is
+known to be said wrong stands there too, until it is mended.
 """
 
 import io
 import json
 from collections.abc import Callable, Iterator
+from contextlib import redirect_stdout
 from dataclasses import replace
 from itertools import product
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 import mido
+import numpy as np
 from lxml import etree
 
+from ripresa.cli import main
 from ripresa.core.changes import TOOLS, Where, differences, others
 from ripresa.core.climbs import (
     MOVINGS,
@@ -28,6 +33,7 @@ from ripresa.core.climbs import (
     decide,
     laid_rungs,
     rule_sentence,
+    speed_map,
 )
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents
@@ -39,12 +45,19 @@ from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import label
 from ripresa.core.grid import Event
+from ripresa.core.listening import As, listen
+from ripresa.core.pitch import Voice
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import brief, paragraphs, sums
 from ripresa.core.shelf import SHELF
 from ripresa.core.takes import STAND_INS, Limits, Mark, StandIn, due_notes, judge, play
 from ripresa.formats.midi import write_midi
+from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.notation import write_musicxml
+from ripresa.formats.parts import drill_of
+from ripresa.formats.sheet.rail import rail_rows
+from ripresa.formats.sound_in import sound_of
+from ripresa.formats.sounds import RATE, note
 from ripresa.formats.sums_json import sums_values
 from tests.strategies import legs
 
@@ -183,6 +196,68 @@ def files() -> Iterator[str]:
         score = etree.fromstring(write_musicxml(reading, F(96)))
         etree.indent(score)
         yield from (f"{name}: {line}" for line in etree.tostring(score).decode().split("\n")[:MOST_LINES])
+        for row in rail_rows(reading)[0][:2]:
+            yield from (f"{name}, rail: {line}" for line in row.picture.replace("><", ">\n<").split("\n"))
+        for part in read_musicxml(write_musicxml(reading, F(96))):
+            taken = drill_of(part, 1, min(2, part.bars), name)
+            yield f"{name}, read again: {' '.join(brief(read(taken.drill)).split())}"
+
+
+PLAN = {
+    "format": "ripresa.plan/1",
+    "start": "2026-10-07",
+    "weeks": 4,
+    "days_a_week": 5,
+    "minutes": 12,
+    "most_a_day": 18,
+    "off": ["sunday", "2026-10-20/2026-10-22"],
+    "lessons": ["wednesday"],
+    "done": [{"date": "2026-10-08", "minutes": 12}, {"date": "2026-10-09", "minutes": 10.5}],
+    "today": "2026-10-19",
+}
+
+
+def plans() -> Iterator[str]:
+    """Yield the days of some plans, as the command line prints them, and the maps of some climbs."""
+    for more in ({}, {"most_a_day": 40}, {"days_a_week": 3, "done": []}, {"today": "2026-10-30"}):
+        with TemporaryDirectory() as folder, redirect_stdout(io.StringIO()) as printed:
+            file = Path(folder) / "plan.json"
+            file.write_text(json.dumps({**PLAN, **more}))
+            main(["plan", str(file)])
+        found = json.loads(printed.getvalue())
+        yield from (f"plan, day: {json.dumps(day)}" for day in found.pop("days"))
+        yield f"plan: {json.dumps(found)}"
+    for target in (BpmTarget(F(97)), BandTarget(F(6), F(7))):
+        plan = ClimbPlan(start=F(60), target=target, rule=DivideThenRaise(step=F(6)))
+        laid = speed_map(plan, F(4), 3, {(F(60), F(2)): "clean", (F(60), F(3)): "shaky"}, [F(4), F(6)])
+        for row in laid.rows:
+            yield f"map: {'; '.join(repr(place) for place in row)}"
+
+
+def heard() -> Iterator[str]:
+    """Yield where the notes of recordings whose truth is known begin, and what is wrong with some."""
+    random = np.random.default_rng(5)
+    voices: tuple[tuple[Voice, As], ...] = (("pluck", "plucked"), ("keys", "struck"))
+    for voice, kind in voices:
+        samples = np.zeros(4 * RATE)
+        for number in range(10):
+            tone = note(voice, 57 + number)[: round(0.28 * RATE)] * np.linspace(
+                0.3 if number % 3 else 0.6, 0, round(0.28 * RATE)
+            )
+            first = round((0.5 + 0.3 * number) * RATE)
+            samples[first : first + len(tone)] += tone
+        for room, sound in (("clean", samples), ("noisy", samples + 0.004 * random.normal(0, 1, len(samples)))):
+            found = listen(sound_of(0.5 * sound, RATE), kind, 0.3)
+            told = " ".join(f"{one.at:.2f}/{one.level:.0f}" for one in found.onsets)
+            yield f"{voice}, {room}: {told}; {' '.join(found.quality.sentences)}"
+    time = np.arange(3 * RATE) / RATE
+    for name, wrong in (
+        ("silent", np.zeros(len(time))),
+        ("soft", 0.001 * np.sin(2 * np.pi * 220 * time)),
+        ("humming", 0.2 * np.sin(2 * np.pi * 50 * time)),
+        ("clipped", np.clip(3 * np.sin(2 * np.pi * 220 * time), -1, 1)),
+    ):
+        yield f"{name}: {' '.join(listen(sound_of(wrong, RATE), 'plucked').quality.sentences)}"
 
 
 SAID: dict[str, Callable[[], Iterator[str]]] = {
@@ -192,4 +267,6 @@ SAID: dict[str, Callable[[], Iterator[str]]] = {
     "climbs": climbs,
     "numbers": numbers,
     "files": files,
+    "plans": plans,
+    "heard": heard,
 }
