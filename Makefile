@@ -40,8 +40,9 @@ test: setup build
 	@GOAL=test tools/need.sh browser
 	@tools/need.sh band
 	@$(MAKE) --no-print-directory -j2 check-python test-pages
+	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e --ignore tests/install
 	# Three on two cores: a journey that is played waits for its music while another works.
-	$(VENV)/pytest -n 3 --dist worksteal --ignore tests/e2e/test_sound.py
+	$(VENV)/pytest -n 3 --dist worksteal tests/install tests/e2e --ignore tests/e2e/test_sound.py
 	# What is recorded is held to the sample: nothing else runs beside it.
 	$(VENV)/pytest tests/e2e/test_sound.py
 

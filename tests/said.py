@@ -1,7 +1,7 @@
 """What the app says, line by line, as it is kept in ``tests/told``, so that no change of it goes unnoticed.
 
-``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other. What is
-known to be said wrong stands there too, until it is mended.
+``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other.
+What is known to be said wrong stands there too, until it is mended.
 """
 
 import io
@@ -241,9 +241,8 @@ def heard() -> Iterator[str]:
     for voice, kind in voices:
         samples = np.zeros(4 * RATE)
         for number in range(10):
-            tone = note(voice, 57 + number)[: round(0.28 * RATE)] * np.linspace(
-                0.3 if number % 3 else 0.6, 0, round(0.28 * RATE)
-            )
+            fade = np.linspace(0.3 if number % 3 else 0.6, 0, round(0.28 * RATE))
+            tone = note(voice, 57 + number)[: len(fade)] * fade
             first = round((0.5 + 0.3 * number) * RATE)
             samples[first : first + len(tone)] += tone
         for room, sound in (("clean", samples), ("noisy", samples + 0.004 * random.normal(0, 1, len(samples)))):
