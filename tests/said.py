@@ -18,7 +18,7 @@ import numpy as np
 from lxml import etree
 
 from ripresa.cli import main
-from ripresa.core.changes import TOOLS, Where, differences, others
+from ripresa.core.changes import TOOLS, TURNED, Where, differences, others, overridden, variant_set
 from ripresa.core.climbs import (
     MOVINGS,
     PRESETS,
@@ -59,7 +59,7 @@ from ripresa.formats.sheet.rail import rail_rows
 from ripresa.formats.sound_in import sound_of
 from ripresa.formats.sounds import RATE, note
 from ripresa.formats.sums_json import sums_values
-from tests.strategies import legs
+from tests.strategies import MAKERS, kept_drills, legs
 
 KEPT = Path(__file__).parent / "told"
 MOST_EVENTS, MOST_LINES = 40, 300
@@ -82,14 +82,25 @@ def _rows(reading: Reading) -> Iterator[str]:
         yield f"  {row[0].layer}: {' '.join(told)}{' …' if len(row) > MOST_EVENTS else ''}"
 
 
+def _told(name: str, drill: Drill) -> Iterator[str]:
+    reading = read(drill)
+    yield f"{name}: {' '.join(brief(reading).split())}"
+    yield from _rows(reading)
+    for paragraph in paragraphs(reading, sums(reading, drill.bpm), drill.bpm):
+        yield from (f"  {paragraph.title}: {sentence}" for sentence in paragraph.sentences)
+
+
 def drills() -> Iterator[str]:
     """Yield each ready drill: its brief, its first places, and every sentence of its sums."""
     for one in SHELF:
-        reading = read(one.drill)
-        yield f"{one.key}: {' '.join(brief(reading).split())}"
-        yield from _rows(reading)
-        for paragraph in paragraphs(reading, sums(reading, one.drill.bpm), one.drill.bpm):
-            yield from (f"  {paragraph.title}: {sentence}" for sentence in paragraph.sentences)
+        yield from _told(one.key, one.drill)
+
+
+def corpus() -> Iterator[str]:
+    """Yield the same of every third drill of the corpus."""
+    for kind in MAKERS:
+        for number, drill in enumerate(kept_drills(kind)[::3]):
+            yield from _told(f"{kind} {number}", replace(drill, title=kind, purpose="", prompt="", tags=()))
 
 
 CHANGED = {
@@ -100,9 +111,15 @@ CHANGED = {
 }
 
 
+def of_each_kind() -> dict[str, Drill]:
+    """Return the first ready drill of each kind of material, and those that are changed."""
+    first: dict[str, Drill] = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
+    return {**first, **CHANGED}
+
+
 def changes() -> Iterator[str]:
     """Yield what each tool makes of some drills, and how they differ from what each is compared with."""
-    for name, drill in CHANGED.items():
+    for name, drill in of_each_kind().items():
         for tool, change in TOOLS.items():
             try:
                 changed = read(change(drill, Where()))
@@ -111,6 +128,14 @@ def changes() -> Iterator[str]:
                 continue
             yield f"{name}, {tool}: {' '.join(brief(changed).split())}"
             yield from _rows(changed)
+        for turned in TURNED:
+            try:
+                variants = variant_set(drill, turned, drill.bpm).variants
+            except RipresaError as error:
+                yield f"{name}, {turned}: {error.message}"
+                continue
+            yield f"{name}, {turned}: {'; '.join(one.name for one in variants)}"
+            yield from _rows(read(overridden(drill, variants[-1].overrides)))
         before = read(drill)
         for other in others(drill):
             yield f"{name}, {other.name}: {' '.join(differences(before, other.reading, F(60)))}"
@@ -171,12 +196,6 @@ def climbs() -> Iterator[str]:
         for row in product(marks, repeat=size):
             word = decide(moved, laid_rungs(moved), rung, [marks[one] for one in row])
             yield f"{moving}, rung {rung}, {''.join(row)}: {word.decision} {word.rung}. {word.heading}: {word.sentence}"
-
-
-def of_each_kind() -> dict[str, Drill]:
-    """Return the first ready drill of each kind of material, and those that are changed."""
-    first: dict[str, Drill] = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
-    return {**first, **CHANGED}
 
 
 def numbers() -> Iterator[str]:
@@ -261,6 +280,7 @@ def heard() -> Iterator[str]:
 
 SAID: dict[str, Callable[[], Iterator[str]]] = {
     "drills": drills,
+    "corpus": corpus,
     "changes": changes,
     "takes": takes,
     "climbs": climbs,
