@@ -22,7 +22,8 @@ from ripresa.core.playing import Before, score, seams
 from ripresa.core.reading import Reading, read, unreduced
 from ripresa.core.reports import Groups, LeadHome, Sums, WalkHome, sums
 from ripresa.formats.sums_json import sums_file
-from tests.strategies import IS_SEARCH, MATERIALS, drill_parts, drills_of
+from tests.materials import MATERIALS
+from tests.strategies import IS_SEARCH, drill_parts, drills_of
 
 #: Beats that are laid to look for what comes home after the leg; a home that is further off is not looked for.
 FAR = 64

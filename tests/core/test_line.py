@@ -14,7 +14,8 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.reports import Ending, landings, statements
 from ripresa.core.reports.told.lines import landings_told
-from tests.strategies import drills, legs, lines
+from tests.materials import lines
+from tests.strategies import drills, legs
 
 
 def line(text: str, division: int | str = 2, **parts: object) -> Drill:

@@ -7,7 +7,8 @@ from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES
 from ripresa.core.rhythm import METERS
-from tests.strategies import divisions, scale_runs
+from tests.materials import scale_runs
+from tests.strategies import divisions
 
 ANY = INSTRUMENTS["any"]
 FOUR = METERS["4/4"]
