@@ -4,6 +4,8 @@ PORT ?= 8765
 export PYTHON
 # What was compiled once is not compiled again by each of the many processes that tests start.
 unexport PYTHONDONTWRITEBYTECODE
+# Studios that last for a test need no disk: each of their changes would wait for it.
+export PYTEST_DEBUG_TEMPROOT := $(shell test -w /dev/shm && echo /dev/shm || echo $${TMPDIR:-/tmp})
 VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)

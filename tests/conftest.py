@@ -21,8 +21,10 @@ from ripresa.formats.engraver import Engraver
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import asking, database
-from ripresa.web.app import create_app
+from ripresa.web.app import PRACTICE, create_app
 from ripresa.web.blueprint import Api
+from ripresa.web.incoming import Incoming
+from ripresa.web.jobs import Jobs
 from tests.strategies import IS_SEARCH, legs
 
 # How long an example takes says how busy the machine is; speed is what `make bench` is for. The same examples each
@@ -103,8 +105,26 @@ def store(empty: Path, tmp_path: Path) -> Iterator[Path]:
             database.close()
 
 
+@pytest.fixture(scope="session")
+def shared_app(empty: Path) -> Api:
+    """The app that tests share: its addresses are laid once."""
+    return create_app(empty, static=empty.parent / "static")
+
+
 @pytest.fixture
-def app(empty: Path, tmp_path: Path, clock: Clock) -> Api:
+def app(shared_app: Api, empty: Path, tmp_path: Path, clock: Clock) -> Api:
+    """The app, with an empty studio of this test alone, and nothing remembered of others."""
+    path = tmp_path / DATABASE_NAME
+    shutil.copyfile(empty, path)
+    shared_app.studio = open_studio(path)
+    shared_app.config.update(CLOCK=clock, DATABASE=path, PRACTICE=PRACTICE)
+    shared_app.config.update(JOBS=Jobs(), ENGRAVER=Engraver(), INCOMING=Incoming())
+    return shared_app
+
+
+@pytest.fixture
+def lone_app(empty: Path, tmp_path: Path, clock: Clock) -> Api:
+    """An app that no other test sees, its pages in a folder of the test."""
     shutil.copyfile(empty, tmp_path / DATABASE_NAME)
     return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static")
 

@@ -30,18 +30,22 @@ class Blueprint(APIBlueprint):
 
 
 class Api(OpenAPI):
-    """An app for one studio, whose description is made when it is first asked for."""
+    """An app for one studio, whose description is made when it is first asked for.
+
+    Args:
+        studio: The database that it asks, and no other.
+    """
 
     def __init__(self, *args: Any, studio: StudioDatabase, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self._studio = studio
+        self.studio = studio
         self.before_request(self._ask)
         self.teardown_request(self._answered)
 
     def _ask(self) -> None:
         """Ask the studio of this app until there is an answer."""
         g.asking = ExitStack()
-        g.asking.enter_context(asking(self._studio))
+        g.asking.enter_context(asking(self.studio))
 
     def _answered(self, _error: BaseException | None) -> None:
         asked: ExitStack | None = g.pop("asking", None)
@@ -54,7 +58,7 @@ class Api(OpenAPI):
     @contextmanager
     def at_studio(self) -> Iterator[None]:
         """Keep and find in the studio of this app while the block runs, outside of any request."""
-        with asking(self._studio), database.connection_context():
+        with asking(self.studio), database.connection_context():
             yield
 
     @property

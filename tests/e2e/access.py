@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from pathlib import Path
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, TimeoutError
 
 AXE = (Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 WIDTHS = (390, 768, 1024, 1280)
@@ -46,6 +46,9 @@ def too_wide(page: Page, widths: Sequence[int] = WIDTHS) -> list[int]:
     found = []
     for width in widths:
         page.set_viewport_size({"width": width, "height": height})
-        if page.evaluate("document.documentElement.scrollWidth") > width:
+        try:
+            # What is drawn to its width is drawn anew once that has changed.
+            page.wait_for_function("document.documentElement.scrollWidth <= window.innerWidth", timeout=2000)
+        except TimeoutError:
             found.append(width)
     return found

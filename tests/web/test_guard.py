@@ -39,7 +39,8 @@ def test_a_page_from_elsewhere_may_not_even_ask(client: FlaskClient, site: str, 
     assert answer.headers["Cross-Origin-Resource-Policy"] == "same-origin"
 
 
-def test_a_page_of_another_studio_is_refused(client: FlaskClient, tmp_path: Path) -> None:
+def test_a_page_of_another_studio_is_refused(lone_app: Api, tmp_path: Path) -> None:
+    client = lone_app.test_client()
     (tmp_path / "static").mkdir()
     (tmp_path / "static" / "index.html").write_text('<html data-studio="">')
     (studio,) = re.findall(r'data-studio="([0-9a-f]{16})"', client.get("/").text)
@@ -109,12 +110,12 @@ def test_too_much_is_refused(client: FlaskClient) -> None:
     assert refused.status_code == 413
 
 
-def test_a_bug_of_ours_is_said_without_a_trace(app: Api) -> None:
-    @app.get("/api/broken")
+def test_a_bug_of_ours_is_said_without_a_trace(lone_app: Api) -> None:
+    @lone_app.get("/api/broken")
     def broken() -> str:
         raise ZeroDivisionError
 
-    answer = app.test_client().get("/api/broken")
+    answer = lone_app.test_client().get("/api/broken")
     assert answer.status_code == 500
     assert answer.json is not None
     assert "What was kept is safe" in answer.json["message"]
@@ -136,10 +137,10 @@ def test_without_a_front_end_it_says_how_to_make_one(client: FlaskClient) -> Non
     assert "make build" in missing.text
 
 
-def test_every_other_address_is_the_one_page(client: FlaskClient, tmp_path: Path) -> None:
+def test_every_other_address_is_the_one_page(lone_app: Api, tmp_path: Path) -> None:
     (tmp_path / "static").mkdir()
     (tmp_path / "static" / "index.html").write_text("the page")
-    with client.get("/bench/7") as page:
+    with lone_app.test_client().get("/bench/7") as page:
         assert page.get_data(as_text=True) == "the page"
 
 

@@ -58,6 +58,6 @@ def test_what_cannot_be_read_in_one_is_not_told_of_the_other(apps: tuple[Api, Ap
 def test_no_studio_is_asked_by_accident(apps: tuple[Api, Api]) -> None:
     with pytest.raises(AttributeError, match="No studio is asked here"):
         students.all_students()
-    with asking(apps[0]._studio):
+    with asking(apps[0].studio):
         assert students.all_students() == []
         database.close()
