@@ -45,10 +45,13 @@ def heard_of(sound: Sound, kind: str, gap: float | None = None) -> tuple[Listene
 
 
 @needs_band
+# Each instrument once, and each kind of beginning in a room too; `make truth` hears all of them in both.
 @pytest.mark.parametrize(
     ("name", "room"),
-    # A room is heard with one of each kind of beginning; `make truth` hears all in both.
-    [*((name, "clean") for name in INSTRUMENTS), *((name, "noisy") for name in ("nylon guitar", "piano", "clarinet"))],
+    [
+        *((name, "clean") for name in ("nylon guitar", "piano", "clarinet")),
+        *((name, "noisy") for name in ("steel guitar", "alto sax", "flute")),
+    ],
 )
 def test_notes_of_other_makers_are_heard_where_they_begin(name: str, room: str) -> None:
     kind = INSTRUMENTS[name][3]

