@@ -139,6 +139,7 @@ def changes() -> Iterator[str]:
         before = read(drill)
         for other in others(drill):
             yield f"{name}, {other.name}: {' '.join(differences(before, other.reading, F(60)))}"
+            yield from _rows(other.reading)
 
 
 PLAYED = {

@@ -135,6 +135,8 @@ def test_every_rule_ends_on_its_target_and_keeps_what_it_promises(
         pytest.param(lambda: tempi(ladder(ZigZag(F(4), F(4)))), "rule.back", "never arrive", id="zigzag on the spot"),
         pytest.param(lambda: DivideThenRaise((F(4), F(3))), "rule.divisions", "have to rise", id="falling divisions"),
         pytest.param(lambda: DivideThenRaise((F(4),)), "rule.divisions", "2 to 8", id="one division"),
+        pytest.param(lambda: DivideThenRaise((F(2), F(3), F(17))), "rule.divisions", "up to 16", id="seventeen a beat"),
+        pytest.param(lambda: DivideThenRaise((F(0), F(3))), "rule.divisions", "2 to 8", id="no notes at all"),
         pytest.param(lambda: Bursts((4, 2)), "rule.beats", "longer than the one before", id="shrinking bursts"),
         pytest.param(lambda: Bursts(()), "rule.beats", "1 to 8 lengths", id="no burst"),
         pytest.param(lambda: Checkpoints(1), "rule.count", "cannot be used", id="one checkpoint"),

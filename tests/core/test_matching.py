@@ -15,7 +15,8 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import HeardNote, Match, StandIn, due_notes, match_take, match_times, play
 from ripresa.core.takes.align import EXTRA, MISS, Costs, align
-from ripresa.core.takes.due import Due
+from ripresa.core.takes.due import Due, nearest
+from ripresa.core.takes.heard import named_strokes
 from tests.strategies import legs
 from tools.follower import Follower, follow
 from tools.truth import READINGS, UNPITCHED, bare, rightly
@@ -172,3 +173,26 @@ def test_nothing_played_is_all_missed() -> None:
 def test_a_note_that_no_source_can_mean_is_refused(wrong: dict[str, float]) -> None:
     with pytest.raises(OutOfRange):
         HeardNote(**wrong)  # type: ignore[arg-type]
+
+
+def test_the_nearest_of_two_moments_is_the_nearer_and_the_first_where_they_are_as_near() -> None:
+    among = np.array([0.0, 1.0, 3.0])
+    assert nearest(among, np.array([-5.0, 0.4, 0.5, 0.6, 2.0, 2.1, 9.0])).tolist() == [0, 0, 0, 1, 1, 2, 2]
+    assert nearest(np.array([2.0]), np.array([0.0, 5.0])).tolist() == [0, 0]
+
+
+@pytest.mark.parametrize(
+    ("keys", "strokes", "named"),
+    [
+        (["f", "j", "f"], ["L", "R", "L"], {"f": "L", "j": "R"}),
+        (["D", "U"], ["D", "U"], {"D": "D", "U": "U"}),
+        # One key alone, or one that lies under a hand that has nothing to do, says nothing of hands.
+        (["f", "f"], ["L", "R"], {}),
+        (["f", "x"], ["L", "R"], {}),
+        (["f", "j"], ["L", "L"], {}),
+    ],
+)
+def test_keys_stand_for_strokes_by_their_names_or_not_at_all(
+    keys: list[str], strokes: list[str], named: dict[str, str]
+) -> None:
+    assert named_strokes(keys, strokes) == named
