@@ -10,7 +10,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build dist check check-python check-pages test test-pages search corpus attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
+.PHONY: setup demo run build dist check check-python check-pages test test-pages search corpus told attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -65,7 +65,10 @@ types: setup ## Make the API's description and its TypeScript types, and the dri
 search: setup ## Let the properties look for drills that break them, other ones each time; before a release.
 	RIPRESA_SEARCH=1 $(VENV)/pytest -n 2 --dist worksteal -m hypothesis tests/core tests/formats tests/web
 
-corpus: setup ## Make the drills anew that the tests share.
+corpus: setup ## Draw the drills anew that the tests share, and write down what is said of them.
+	$(VENV)/python -m tools.corpus --drills
+
+told: setup ## Write down anew what is said, line by line, after a change that was meant to change it.
 	$(VENV)/python -m tools.corpus
 
 attack: setup build ## Attack the app for up to ten minutes: hostile requests and files, kills, full disks.

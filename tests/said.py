@@ -1,6 +1,6 @@
 """What the app says, line by line, as it is kept in ``tests/told``, so that no change of it goes unnoticed.
 
-``make corpus`` writes it anew after a change that was meant to change it; the difference is read like any other.
+``make told`` writes it anew after a change that was meant to change it; the difference is read like any other.
 What is known to be said wrong stands there too, until it is mended.
 """
 

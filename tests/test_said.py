@@ -11,4 +11,4 @@ from tests.said import KEPT, SAID
 def test_every_line_is_as_it_was_kept(about: str) -> None:
     kept = (KEPT / f"{about}.txt").read_text("utf-8").split("\n")[:-1]
     for number, (now, before) in enumerate(zip_longest(SAID[about](), kept), start=1):
-        assert now == before, f"line {number} of tests/told/{about}.txt; make corpus where it was meant"
+        assert now == before, f"line {number} of tests/told/{about}.txt; make told where it was meant"

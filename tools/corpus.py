@@ -20,7 +20,7 @@ EACH = 40
 
 
 def made(kind: str) -> list[Drill]:
-    """Return the drills of a kind, each once, the same at each call."""
+    """Return drills of a kind, each once; the seed begins the draw, and other code may draw others of it."""
     found: dict[Drill, None] = {}
     # The first examples are the simplest, and alike; so more are made than are kept.
     run = settings(
@@ -51,7 +51,8 @@ def lines() -> Iterator[str]:
 
 
 if __name__ == "__main__":
-    CORPUS.write_text("\n".join(lines()) + "\n", "utf-8")
+    if "--drills" in sys.argv:
+        CORPUS.write_text("\n".join(lines()) + "\n", "utf-8")
     print(f"{CORPUS.name}: {sum(1 for _ in CORPUS.open()) - 1} drills")
     for about, said in SAID.items():
         (KEPT / f"{about}.txt").write_text("".join(f"{line}\n" for line in said()), "utf-8")
