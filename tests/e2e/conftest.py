@@ -10,9 +10,10 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ripresa.demo import fill_demo_studio
-from ripresa.store.files import DATABASE_NAME, open_studio
-from ripresa.store.tables import asking, database
+from ripresa.store.files import DATABASE_NAME
+from ripresa.store.tables import database
 from ripresa.web.app import local_now
+from tests.conftest import opened
 from tests.e2e.server import Local, Server
 from tools.shots import ARGUMENTS, CHROMIUM
 
@@ -35,7 +36,7 @@ def filled(tmp_path_factory: pytest.TempPathFactory) -> Path:
         fcntl.flock(held, fcntl.LOCK_EX)
         if not path.exists():
             fresh = path.with_suffix(".fresh")
-            with asking(open_studio(fresh)), database.connection_context():
+            with opened(fresh):
                 with database.atomic():
                     fill_demo_studio(local_now())
                 database.execute_sql("PRAGMA wal_checkpoint(truncate)")
