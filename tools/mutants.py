@@ -102,7 +102,7 @@ def _what(node: ast.AST) -> str:
         case ast.Compare(ops=[op]) if type(op) in _SWAPS:
             return f"{type(op).__name__} to {_SWAPS[type(op)].__name__}"
         case ast.Constant(value=int() | float() as value) if not isinstance(value, bool):
-            return f"{value} to {value + 1}"
+            return f"{value} to {_other(value)}"
         case ast.UnaryOp(op=ast.USub() | ast.Not()):
             return f"without {type(node.op).__name__}"
         case ast.Call(func=ast.Name(id=name) | ast.Attribute(attr=name)) if name in _NAMES:
@@ -112,6 +112,12 @@ def _what(node: ast.AST) -> str:
     return ""
 
 
+def _other(value: float) -> float:
+    """Return one more of what is counted, and half as much again of what is measured or large."""
+    is_count = isinstance(value, int) and abs(value) <= 12
+    return value + 1 if is_count or not value else value * 3 / 2
+
+
 def _change(node: ast.AST) -> None:
     match node:
         case ast.BinOp() | ast.BoolOp():
@@ -119,7 +125,7 @@ def _change(node: ast.AST) -> None:
         case ast.Compare():
             node.ops = [_SWAPS[type(node.ops[0])]()]  # type: ignore[list-item]
         case ast.Constant(value=int() | float() as value):
-            node.value = value + 1
+            node.value = _other(value)
         case ast.UnaryOp():
             node.op = ast.UAdd() if isinstance(node.op, ast.USub) else ast.Not()
             if isinstance(node.op, ast.Not):

@@ -1,0 +1,109 @@
+"""What is said of drills: their briefs, places and sums, and what tools and variants make of them."""
+
+import json
+from collections.abc import Iterator
+from dataclasses import replace
+
+from ripresa.core.changes import TOOLS, TURNED, Where, differences, others, overridden, variant_set
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.hands import ByOrder, ByPlace
+from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
+from ripresa.core.errors import RipresaError
+from ripresa.core.exact import Fraction as F
+from ripresa.core.grid import Event
+from ripresa.core.reading import Reading, read
+from ripresa.core.reports import brief, paragraphs, sums
+from ripresa.core.shelf import SHELF
+from ripresa.formats.sums_json import sums_values
+from tests.strategies import MAKERS, kept_drills, legs
+
+MOST_EVENTS = 40
+_SIGNS = {"accent": ">", "ghost": "~", "plain": ""}
+_KINDS = {"note": "", "rest": "r", "air": "^", "hold": "-"}
+
+MOST_EVENTS = 40
+_SIGNS = {"accent": ">", "ghost": "~", "plain": ""}
+_KINDS = {"note": "", "rest": "r", "air": "^", "hold": "-"}
+
+
+def _event(event: Event) -> str:
+    pitch = event.pitch.shown if event.pitch and event.kind == "note" else _KINDS[event.kind]
+    touch = f"/{event.touch.string}.{event.touch.fret}.{event.touch.finger}" if event.touch else ""
+    return (
+        f"{event.count}{_SIGNS[event.accent]}{pitch}{event.stroke or ''}{touch}"
+        f"{'(' if event.slurred else ''}{'!' if event.hit else ''}"
+    )
+
+
+def _rows(reading: Reading) -> Iterator[str]:
+    for row in reading.hands:
+        told = [_event(event) for event in row[:MOST_EVENTS]]
+        yield f"  {row[0].layer}: {' '.join(told)}{' …' if len(row) > MOST_EVENTS else ''}"
+
+
+def _told(name: str, drill: Drill) -> Iterator[str]:
+    reading = read(drill)
+    yield f"{name}: {' '.join(brief(reading).split())}"
+    yield from _rows(reading)
+    for paragraph in paragraphs(reading, sums(reading, drill.bpm), drill.bpm):
+        yield from (f"  {paragraph.title}: {sentence}" for sentence in paragraph.sentences)
+
+
+def drills() -> Iterator[str]:
+    """Yield each ready drill: its brief, its first places, and every sentence of its sums."""
+    for one in SHELF:
+        yield from _told(one.key, one.drill)
+
+
+def corpus() -> Iterator[str]:
+    """Yield the same of every third drill of the corpus."""
+    for kind in MAKERS:
+        for number, drill in enumerate(kept_drills(kind)[::3]):
+            yield from _told(f"{kind} {number}", replace(drill, title=kind, purpose="", prompt="", tags=()))
+
+
+CHANGED = {
+    "run": Drill(material=ScaleRun(octaves=1), legs=legs(2, 3), hands=ByOrder(cycle=("R", "L"))),
+    "line": Drill(material=Line("1 2 >3 (4) 5 4 3 2 1"), legs=legs(4), hands=ByPlace()),
+    "count": Drill(material=Count("1 & 2 & a (3) & 4"), legs=legs(1)),
+    "sixes": Drill(material=OneNote(beats=4), legs=legs(6), accents=EveryNth(size=4), instrument="guitar"),
+}
+
+
+def of_each_kind() -> dict[str, Drill]:
+    """Return the first ready drill of each kind of material, and those that are changed."""
+    first: dict[str, Drill] = {one.drill.material.kind: one.drill for one in reversed(SHELF)}
+    return {**first, **CHANGED}
+
+
+def changes() -> Iterator[str]:
+    """Yield what each tool makes of some drills, and how they differ from what each is compared with."""
+    for name, drill in of_each_kind().items():
+        for tool, change in TOOLS.items():
+            try:
+                changed = read(change(drill, Where()))
+            except RipresaError as error:
+                yield f"{name}, {tool}: {error.message}"
+                continue
+            yield f"{name}, {tool}: {' '.join(brief(changed).split())}"
+            yield from _rows(changed)
+        for turned in TURNED:
+            try:
+                variants = variant_set(drill, turned, drill.bpm).variants
+            except RipresaError as error:
+                yield f"{name}, {turned}: {error.message}"
+                continue
+            yield f"{name}, {turned}: {'; '.join(one.name for one in variants)}"
+            yield from _rows(read(overridden(drill, variants[-1].overrides)))
+        before = read(drill)
+        for other in others(drill):
+            yield f"{name}, {other.name}: {' '.join(differences(before, other.reading, F(60)))}"
+            yield from _rows(other.reading)
+
+
+def numbers() -> Iterator[str]:
+    """Yield every number that is told of a drill of each kind, as the command line prints it."""
+    for name, drill in of_each_kind().items():
+        for key, value in sums_values(read(drill), F(96)).items():
+            yield f"{name}, {key}: {json.dumps(value, ensure_ascii=False)}"

@@ -1,0 +1,116 @@
+"""What is said of takes and of recordings: figures, words, reasons, offers, onsets."""
+
+import json
+from collections.abc import Iterator
+from dataclasses import replace
+from itertools import product
+from typing import Any
+
+import numpy as np
+
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth, NoAccents
+from ripresa.core.drill.click import DropOut
+from ripresa.core.drill.hands import ByOrder
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.second import Contrary, SecondHand
+from ripresa.core.exact import Fraction as F
+from ripresa.core.listening import As, listen
+from ripresa.core.pitch import Voice
+from ripresa.core.reading import read
+from ripresa.core.takes import STAND_INS, Limits, StandIn, due_notes, judge, play
+from ripresa.formats.judged_json import judged_values
+from ripresa.formats.sound_in import sound_of
+from ripresa.formats.sounds import RATE, note
+from tests.strategies import legs
+
+PLAYED = {
+    "fours": Drill(
+        material=ScaleRun(octaves=2), legs=legs(4), hands=ByOrder(cycle=("R", "L")), accents=EveryNth(size=4)
+    ),
+    "two three four": Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4)),
+    "five six": Drill(material=OneNote(beats=8), legs=legs(5, 6), accents=NoAccents()),
+    "silent bars": Drill(material=OneNote(beats=16), legs=legs(2), click=DropOut(1, 1)),
+    "both hands": Drill(
+        material=ScaleRun(octaves=1), legs=legs(3), second=SecondHand(Contrary(), legs(2)), instrument="piano"
+    ),
+}
+FAULTY = {
+    "early": StandIn(spread_ms=5, bias_ms=-60),
+    "drags": StandIn(spread_ms=5, drift_percent=-3),
+    "short of notes": StandIn(spread_ms=5, miss_percent=10),
+    "too many notes": StandIn(spread_ms=5, extra_percent=10),
+    "late after silence": StandIn(spread_ms=5, silence_ms=70),
+    "hands apart": StandIn(spread_ms=5, apart_ms=-45),
+    "left hand late": StandIn(spread_ms=5, apart_ms=45),
+    "a habit": StandIn(spread_ms=5, habit_ms=45),
+    "early at changes": StandIn(spread_ms=5, stumble_ms=-80),
+}
+
+
+def takes() -> Iterator[str]:
+    """Yield what is said of each player on some drills."""
+    players = {**{name: player for name, (_, player) in STAND_INS.items()}, **FAULTY}
+    for (drill_name, drill), (name, player) in product(PLAYED.items(), players.items()):
+        reading = read(drill)
+        due = due_notes(reading, F(84), 0.0, 4 * float(reading.loop_beats * 60 / 84))
+        found = judge(due, play(replace(player, seed=7), due).notes, Limits(), "stand_in", (0.0, 0.002)).verdict
+        yield f"{drill_name}, {name}: {found.mark}. {' '.join(found.reasons)}"
+        yield from (f"  offers: {offer.label}" for offer in found.offers)
+
+
+def heard() -> Iterator[str]:
+    """Yield where the notes of recordings whose truth is known begin, and what is wrong with some."""
+    random = np.random.default_rng(5)
+    voices: tuple[tuple[Voice, As], ...] = (("pluck", "plucked"), ("keys", "struck"))
+    for voice, kind in voices:
+        samples = np.zeros(4 * RATE)
+        for number in range(10):
+            fade = np.linspace(0.3 if number % 3 else 0.6, 0, round(0.28 * RATE))
+            tone = note(voice, 57 + number)[: len(fade)] * fade
+            first = round((0.5 + 0.3 * number) * RATE)
+            samples[first : first + len(tone)] += tone
+        for room, sound in (("clean", samples), ("noisy", samples + 0.004 * random.normal(0, 1, len(samples)))):
+            found = listen(sound_of(0.5 * sound, RATE), kind, 0.3)
+            told = " ".join(f"{one.at:.2f}/{one.level:.0f}" for one in found.onsets)
+            yield f"{voice}, {room}: {told}; {' '.join(found.quality.sentences)}"
+    time = np.arange(3 * RATE) / RATE
+    for name, wrong in (
+        ("silent", np.zeros(len(time))),
+        ("soft", 0.001 * np.sin(2 * np.pi * 220 * time)),
+        ("humming", 0.2 * np.sin(2 * np.pi * 50 * time)),
+        ("clipped", np.clip(3 * np.sin(2 * np.pi * 220 * time), -1, 1)),
+    ):
+        yield f"{name}: {' '.join(listen(sound_of(wrong, RATE), 'plucked').quality.sentences)}"
+
+
+#: Notes of a take that are told one by one.
+MOST_NOTES = 12
+
+
+def _shown(value: Any) -> Any:
+    """Return a value whose numbers have two decimals, and whose lists are not longer than a line."""
+    match value:
+        case float():
+            return round(value, 2) + 0.0
+        case list() | tuple():
+            return [_shown(one) for one in value[:MOST_NOTES]]
+        case dict():
+            return {name: _shown(one) for name, one in value.items()}
+        case _:
+            return value
+
+
+def judged() -> Iterator[str]:
+    """Yield every number of some takes as ``ripresa judge`` prints it."""
+    players = {name: player for name, (_, player) in STAND_INS.items()} | FAULTY
+    taken = [*product(("fours", "both hands"), players.items()), *product(("two three four",), FAULTY.items())]
+    for number, (drill, (name, player)) in enumerate(taken):
+        reading, limits = read(PLAYED[drill]), Limits()
+        due = due_notes(reading, F(96), 0.0, (2 + number % 3) * float(reading.loop_beats * 60 / 96))
+        found = judge(due, play(replace(player, seed=3), due).notes, limits, "stand_in", (0.001, 0.002))
+        for key, value in judged_values(due, found, limits).items():
+            if key in {"matched", "missed"}:
+                continue
+            told = value.items() if key == "figures" and value else [("", value)]
+            yield from (f"{drill}, {name}, {key} {part}: {json.dumps(_shown(one))}" for part, one in told if one)
