@@ -1,7 +1,7 @@
 """What is said of takes and of recordings: figures, words, reasons, offers, onsets."""
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import product
 from typing import Any
@@ -18,7 +18,7 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import As, listen
 from ripresa.core.pitch import Voice
 from ripresa.core.reading import read
-from ripresa.core.takes import STAND_INS, Limits, StandIn, due_notes, judge, play
+from ripresa.core.takes import STAND_INS, Fault, Limits, StandIn, due_notes, judge, play, pooled_faults
 from ripresa.formats.judged_json import judged_values
 from ripresa.formats.sound_in import sound_of
 from ripresa.formats.sounds import RATE, note
@@ -51,12 +51,15 @@ FAULTY = {
 def takes() -> Iterator[str]:
     """Yield what is said of each player on some drills."""
     players = {**{name: player for name, (_, player) in STAND_INS.items()}, **FAULTY}
+    pooled: list[Sequence[Fault]] = []
     for (drill_name, drill), (name, player) in product(PLAYED.items(), players.items()):
         reading = read(drill)
         due = due_notes(reading, F(84), 0.0, 4 * float(reading.loop_beats * 60 / 84))
         found = judge(due, play(replace(player, seed=7), due).notes, Limits(), "stand_in", (0.0, 0.002)).verdict
         yield f"{drill_name}, {name}: {found.mark}. {' '.join(found.reasons)}"
         yield from (f"  offers: {offer.label}" for offer in found.offers)
+        pooled.append(found.faults)
+    yield from (f"weak: {one.words}" for one in pooled_faults(pooled))
 
 
 def heard() -> Iterator[str]:
@@ -73,7 +76,9 @@ def heard() -> Iterator[str]:
         for room, sound in (("clean", samples), ("noisy", samples + 0.004 * random.normal(0, 1, len(samples)))):
             found = listen(sound_of(0.5 * sound, RATE), kind, 0.3)
             told = " ".join(f"{one.at:.2f}/{one.level:.0f}" for one in found.onsets)
-            yield f"{voice}, {room}: {told}; {' '.join(found.quality.sentences)}"
+            good = found.quality
+            levels = f"{good.peak_db:.1f} {good.level_db:.1f} {good.noise_db:.1f} dB, {good.seconds:.2f} s"
+            yield f"{voice}, {room}: {told}; {levels} {' '.join(good.sentences)}"
     time = np.arange(3 * RATE) / RATE
     for name, wrong in (
         ("silent", np.zeros(len(time))),
