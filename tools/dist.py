@@ -46,7 +46,9 @@ def build(target: Path) -> Path:
 
 def _pinned(project: str) -> str:
     """Return the project's description with the versions of the lock in place of its bounds, for who only runs it."""
-    listed = "".join(f'  "{one}",\n' for one in locked())
+    # What only another system needs is not in the lock of this one: its bounds stay.
+    elsewhere = re.findall(r'^  "([^"]+; [^"]+)",$', project, re.M)
+    listed = "".join(f'  "{one}",\n' for one in (*locked(), *elsewhere))
     asked = f"dependencies = [\n{listed}]\n"
     without = re.sub(r"^\[project\.optional-dependencies\]\n.*?^\]\n", "", project, count=1, flags=re.M | re.S)
     return re.sub(r"^dependencies = \[\n.*?^\]\n", asked, without, count=1, flags=re.M | re.S)

@@ -1,6 +1,5 @@
 """The database file: opened with the care that kept data needs, copied out and back in."""
 
-import fcntl
 import os
 import sqlite3
 from collections.abc import Iterator
@@ -9,6 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
+import portalocker
 from peewee import DatabaseError
 
 from ripresa.core.errors import Conflict, NotFound, Unreadable
@@ -19,6 +19,7 @@ from ripresa.store.trouble import cause, trouble
 DATABASE_NAME = "ripresa.sqlite3"
 #: What a damaged database ends in; SQLite’s own sentences about one may hold its damaged text.
 _FAILURES = (sqlite3.DatabaseError, UnicodeDecodeError)
+_ALONE, _TOGETHER = portalocker.LockFlags.EXCLUSIVE, portalocker.LockFlags.SHARED
 _COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
@@ -74,8 +75,8 @@ def in_use(path: Path, *, alone: bool = False) -> Iterator[None]:
         raise trouble(error, path) from error
     with held:
         try:
-            fcntl.flock(held, (fcntl.LOCK_EX if alone else fcntl.LOCK_SH) | fcntl.LOCK_NB)
-        except BlockingIOError as error:
+            portalocker.lock(held, portalocker.LockFlags.NON_BLOCKING | (_ALONE if alone else _TOGETHER))
+        except portalocker.AlreadyLocked as error:
             raise Conflict(
                 f"Ripresa is running with the data in {path.parent}: what is kept while it is replaced would be lost. "
                 "Stop it first (Ctrl+C where it was started), then try again."

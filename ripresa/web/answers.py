@@ -22,6 +22,9 @@ def answer(shape: BaseModel | Sent, status: int = 200) -> Response:
     return Response(body, status, mimetype="application/json")
 
 
+_DEVICE = re.compile("con|prn|aux|nul|(?:com|lpt)[0-9¹²³]")
+
+
 def download(body: bytes | str, name: str, mimetype: str) -> Response:
     """Return a file to be saved under a name, in any script (RFC 6266: ``filename*``)."""
     data = body.encode() if isinstance(body, str) else body
@@ -29,8 +32,14 @@ def download(body: bytes | str, name: str, mimetype: str) -> Response:
 
 
 def file_name(title: str) -> str:
-    """Return a title as the beginning of a file's name."""
-    return re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60] or "drill"
+    """Return a title as the beginning of a file's name, which every system takes.
+
+    >>> file_name("Kelp & Foam: 3/4"), file_name("Con")
+    ('kelp--foam-34', 'con-drill')
+    """
+    name = re.sub(r"[^\w -]", "", title).strip().replace(" ", "-").lower()[:60]
+    # Windows keeps these words for devices, whatever the ending.
+    return f"{name}-drill" if _DEVICE.fullmatch(name) else name or "drill"
 
 
 def engraver() -> Engraver:

@@ -148,7 +148,8 @@ def apart(work: Work, target: Path, tell: Tell) -> None:
 def _child(there: Connection, work: Work, target: Path) -> None:
     # Ctrl+C is for the server, which ends this process itself; and what is played now goes first.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
-    os.nice(10)
+    if hasattr(os, "nice"):
+        os.nice(10)
     try:
         work(target, lambda done: there.send(("step", done)))
     except RipresaError as error:

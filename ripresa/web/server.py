@@ -1,6 +1,7 @@
 """The running server: on the loopback address only, with threads enough for one studio."""
 
 import gc
+import os
 import signal
 import socket
 import sys
@@ -94,7 +95,9 @@ def spare_the_collector() -> None:
 
 def _check_free(port: int) -> None:
     with socket.socket() as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        if os.name == "posix":
+            # What was just closed is free. Elsewhere this would share a port with who has it.
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind((ADDRESS, port))
         except OSError as error:

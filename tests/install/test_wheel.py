@@ -22,23 +22,38 @@ def wheel(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return build(tmp_path_factory.mktemp("dist"))
 
 
-@pytest.fixture(scope="module")
-def installed(wheel: Path, tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A fresh environment with nothing in it but the wheel and what it asks for; its folder of commands."""
-    folder = tmp_path_factory.mktemp("fresh")
+def environment(python: str, wheel: Path, folder: Path) -> Path:
+    """Make a fresh environment with nothing in it but the wheel and what it asks for; its folder of commands."""
     # By the installer of this environment: one of its own would only take its time to be installed.
-    subprocess.run([sys.executable, "-m", "venv", "--without-pip", folder], check=True)
-    pip = [
-        sys.executable,
-        "-m",
-        "pip",
-        "--quiet",
-        "--disable-pip-version-check",
-        "--python",
-        str(folder / "bin" / "python"),
-    ]
+    subprocess.run([python, "-m", "venv", "--without-pip", folder], check=True)
+    own = str(folder / "bin" / "python")
+    pip = [sys.executable, "-m", "pip", "--quiet", "--disable-pip-version-check", "--python", own]
     subprocess.run([*pip, "install", "--no-compile", str(wheel)], check=True, cwd=folder)
     return folder / "bin"
+
+
+@pytest.fixture(scope="module")
+def installed(wheel: Path, tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return environment(sys.executable, wheel, tmp_path_factory.mktemp("fresh"))
+
+
+def is_there(python: str) -> bool:
+    """Return whether another Python answers by its name."""
+    try:
+        return subprocess.run([python, "--version"], capture_output=True, check=False).returncode == 0
+    except FileNotFoundError:
+        return False
+
+
+@pytest.mark.parametrize("python", ["python3.12", "python3.13"])
+def test_it_starts_on_the_pythons_that_are_there(python: str, wheel: Path, tmp_path: Path) -> None:
+    if not is_there(python):
+        pytest.skip(f"there is no {python}")
+    commands = environment(python, wheel, tmp_path / "fresh")
+    with started(commands, tmp_path, "--no-browser") as address:
+        assert fetched(f"{address}/api/choices")["is_demo"] is False
+        sums = subprocess.run([commands / "ripresa", "sums", "--help"], capture_output=True, text=True, check=True)
+        assert "sums" in sums.stdout
 
 
 def test_it_holds_all_that_is_shown_and_heard_and_nothing_of_the_workshop(wheel: Path) -> None:
