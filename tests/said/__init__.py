@@ -15,6 +15,7 @@ SAID: dict[str, Callable[[], Iterator[str]]] = {
     "corpus": of_drills.corpus,
     "changes": of_drills.changes,
     "numbers": of_drills.numbers,
+    "fingers": of_drills.fingers,
     "takes": of_takes.takes,
     "judged": of_takes.judged,
     "heard": of_takes.heard,

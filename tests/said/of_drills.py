@@ -8,11 +8,13 @@ from ripresa.core.changes import TOOLS, TURNED, Where, differences, others, over
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth
 from ripresa.core.drill.hands import ByOrder, ByPlace
-from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
+from ripresa.core.drill.material import Arpeggio, Count, Line, Material, OneNote, ScaleRun
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
+from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
+from ripresa.core.reading.fingering.keys import Hand, on_keys
 from ripresa.core.reports import brief, paragraphs, sums
 from ripresa.core.shelf import SHELF
 from ripresa.formats.sums_json import sums_values
@@ -107,3 +109,25 @@ def numbers() -> Iterator[str]:
     for name, drill in of_each_kind().items():
         for key, value in sums_values(read(drill), F(96)).items():
             yield f"{name}, {key}: {json.dumps(value, ensure_ascii=False)}"
+
+
+def fingers() -> Iterator[str]:
+    """Yield the usual fingers of scales and arpeggios on keys, of each hand, and a scale on every instrument."""
+    scales, chords = ("major", "natural_minor", "harmonic_minor", "melodic_minor"), ("major_triad", "minor_triad")
+    tonics = ("C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
+    runs: list[Material] = [ScaleRun(tonic, scale, octaves=1) for scale in scales for tonic in tonics]
+    runs += [Arpeggio(tonic=tonic, chord=chord, octaves=1) for chord in chords for tonic in tonics]
+    for run in runs:
+        pitches = tuple(event.pitch for event in read(Drill(material=run)).events if event.kind == "note")
+        hands: tuple[Hand, ...] = ("right", "left")
+        told = (" ".join(str(one.finger) if one else "-" for one in on_keys(run, hand, pitches)) for hand in hands)
+        yield f"{run}: {' | '.join(told)}"
+    for name in INSTRUMENTS:
+        for material in (ScaleRun(octaves=1), ScaleRun("Eb", "natural_minor", octaves=2)):
+            try:
+                reading = read(Drill(material=material, instrument=name, fingering="usual"))
+            except RipresaError as error:
+                yield f"{name}: {error.message}"
+                continue
+            yield f"{name}:"
+            yield from _rows(reading)

@@ -18,7 +18,9 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import As, listen
 from ripresa.core.pitch import Voice
 from ripresa.core.reading import read
+from ripresa.core.shelf import SHELF
 from ripresa.core.takes import STAND_INS, Fault, Limits, StandIn, due_notes, judge, play, pooled_faults
+from ripresa.core.takes.sources import Source
 from ripresa.formats.judged_json import judged_values
 from ripresa.formats.sound_in import sound_of
 from ripresa.formats.sounds import RATE, note
@@ -48,8 +50,23 @@ FAULTY = {
 }
 
 
+UNSURE = {
+    "ordinary": StandIn(spread_ms=12),
+    "late, uneven": StandIn(spread_ms=25, bias_ms=50, landing_ms=40),
+    "flat, stumbling": StandIn(spread_ms=8, accent_db=2, misplaced_percent=30, stumble_ms=60),
+    "wrong, slipping": StandIn(spread_ms=8, wrong_percent=8, miss_percent=4, group_slips=2),
+    "bends": StandIn(spread_ms=6, bend_bpm=4, crowd_percent=30),
+}
+SOURCES: tuple[tuple[Source, tuple[float, float] | None], ...] = (
+    ("stand_in", (0.0, 0.002)),
+    ("taps", None),
+    ("midi", (0.01, 0.004)),
+    ("microphone", (0.02, 0.008)),
+)
+
+
 def takes() -> Iterator[str]:
-    """Yield what is said of each player on some drills."""
+    """Yield what is said of each player on some drills, and of some on the ready ones, from each source."""
     players = {**{name: player for name, (_, player) in STAND_INS.items()}, **FAULTY}
     pooled: list[Sequence[Fault]] = []
     for (drill_name, drill), (name, player) in product(PLAYED.items(), players.items()):
@@ -60,6 +77,14 @@ def takes() -> Iterator[str]:
         yield from (f"  offers: {offer.label}" for offer in found.offers)
         pooled.append(found.faults)
     yield from (f"weak: {one.words}" for one in pooled_faults(pooled))
+    for number, (one, (name, player)) in enumerate(product(SHELF[::3], UNSURE.items())):
+        reading = read(one.drill)
+        seconds = float(reading.loop_beats * 60 / one.drill.bpm)
+        due = due_notes(reading, one.drill.bpm, 0.0, max(12.0, 2 * seconds))
+        source, latency = SOURCES[number % len(SOURCES)]
+        found = judge(due, play(replace(player, seed=number), due).notes, Limits(), source, latency).verdict
+        yield f"{one.key}, {name}, {source}: {found.mark}. {' '.join(found.reasons)}"
+        yield from (f"  offers: {offer.label}" for offer in found.offers)
 
 
 def heard() -> Iterator[str]:
