@@ -1,7 +1,6 @@
 """The spoken words that ship with Ripresa, one after the other in one file; any word as a sound."""
 
 import json
-from collections.abc import Iterable
 from functools import lru_cache
 from pathlib import Path
 
@@ -22,11 +21,6 @@ INSTEAD = "ta"
 def index() -> dict[str, tuple[int, int]]:
     """Return (first sample, length) in the file of each word that ships."""
     return {word: (start, length) for word, (start, length) in json.loads(INDEX.read_text("utf-8")).items()}
-
-
-def unknown(words: Iterable[str]) -> tuple[str, ...]:
-    """Return those words, each once, that do not ship."""
-    return tuple(word for word in dict.fromkeys(words) if word not in index())
 
 
 @lru_cache(maxsize=256)

@@ -138,6 +138,16 @@ _STEPS: tuple[tuple[str, ...], ...] = (
             made_at TEXT NOT NULL, until TEXT NOT NULL)""",
         "CREATE INDEX recording_until ON recording(until)",
     ),
+    (
+        # What refers to another row, where it is asked for by it or the other one is deleted.
+        "CREATE INDEX climb_version ON climb(version_id)",
+        "CREATE INDEX climb_set ON climb(set_key)",
+        "CREATE INDEX take_version ON take(version_id)",
+        "CREATE INDEX move_take ON move(take_id)",
+        "CREATE INDEX remedy_student ON remedy(student_id)",
+        "CREATE INDEX recording_student ON recording(student_id)",
+        "CREATE INDEX sheet_climb ON sheet(climb_id)",
+    ),
 )
 
 CURRENT = len(_STEPS)

@@ -11,33 +11,37 @@ from tests.e2e.server import Served
 from tests.e2e.stand import heard_by
 from tests.e2e.test_nothing_is_lost import climb_of
 
+#: Where each place is, and what its tab is called.
 PLACES = {
-    "desk": "/",
-    "bench": "/bench/1",
-    "drills": "/bench",
-    "shelf": "/bench/shelf",
-    "climbs": "/climbs",
-    "climb": "/climbs/2",
-    "sheet": "/climbs/2/sheet",
-    "sheet of a drill": "/bench/1/sheet",
-    "new climb": "/climbs/new",
-    "stand": "/stand/climb/2",
-    "drill on the stand": "/stand/drill/1",
-    "log": "/log/1",
-    "map": "/climbs/7?view=map",
-    "students": "/students",
-    "student": "/students/1",
-    "group": "/groups/1",
-    "settings": "/settings",
-    "guide": "/guide",
+    "desk": ("/", "Desk"),
+    "bench": ("/bench/1", "Bench"),
+    "drills": ("/bench", "Bench"),
+    "shelf": ("/bench/shelf", "Bench"),
+    "climbs": ("/climbs", "Climbs"),
+    "climb": ("/climbs/2", "Climbs"),
+    "sheet": ("/climbs/2/sheet", "Climbs"),
+    "sheet of a drill": ("/bench/1/sheet", "Bench"),
+    "new climb": ("/climbs/new", "Climbs"),
+    "stand": ("/stand/climb/2", "Stand"),
+    "drill on the stand": ("/stand/drill/1", "Stand"),
+    "log": ("/log/1", "Log"),
+    "map": ("/climbs/7?view=map", "Climbs"),
+    "students": ("/students", "Students"),
+    "student": ("/students/1", "Students"),
+    "group": ("/groups/1", "Groups"),
+    "settings": ("/settings", "Settings"),
+    "nowhere": ("/nowhere", "Nothing here"),
+    "guide": ("/guide", "Guide"),
 }
 
 
 @pytest.mark.parametrize("place", PLACES)
 def test_each_place_is_clear_in_both_themes_and_fits_every_screen(page: Page, demo: Served, place: str) -> None:
     with_checker(page)
-    page.goto(demo.home + PLACES[place])
+    path, title = PLACES[place]
+    page.goto(demo.home + path)
     expect(page.get_by_role("heading", level=1)).to_be_attached()
+    expect(page).to_have_title(f"{title} – Ripresa")
     page.wait_for_load_state("networkidle")
     assert violations(page) == []
     assert too_wide(page) == []

@@ -17,6 +17,21 @@ const PLACES = [
   { to: "/log", name: "Log" },
 ] as const;
 
+/** What else has an address, after the place that it belongs to. */
+const BESIDE = [
+  { to: "/students", name: "Students" },
+  { to: "/groups", name: "Groups" },
+  { to: "/settings", name: "Settings" },
+  { to: "/guide", name: "Guide" },
+] as const;
+
+function titleOf(path: string): string {
+  if (path === "/") return PLACES[0].name;
+  return (
+    [...PLACES.slice(1), ...BESIDE].find((one) => `${path}/`.startsWith(`${one.to}/`))?.name ?? "Nothing here"
+  );
+}
+
 /** Is there once the place beside it is: the others are loaded then. */
 function Stands() {
   useEffect(() => {
@@ -50,8 +65,7 @@ export function Shell() {
   });
   useHotkeys("n", () => newDrill.mutate(), { preventDefault: true });
   useEffect(() => {
-    const name = PLACES.findLast((one) => place.pathname.startsWith(one.to))?.name ?? "Desk";
-    document.title = `${name} – Ripresa`;
+    document.title = `${titleOf(place.pathname)} – Ripresa`;
   }, [place]);
 
   return (

@@ -8,7 +8,7 @@ bar; never inside a slur, nor before a leading note or between it and its tonic,
 from collections import deque
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import groupby, pairwise
+from itertools import pairwise
 
 from ripresa.core.drill.material import scale_of
 from ripresa.core.exact import Fraction
@@ -227,9 +227,3 @@ def breaths_by_rung(reading: Reading, tempi: Sequence[Fraction]) -> tuple[RungBr
         faster = counts[number + 1][1] if number + 1 < len(counts) else breaths
         found.append(RungBreath(bpm, breaths, longest, breaths > faster))
     return tuple(found)
-
-
-def by_leg(plan: Sequence[Breath]) -> Iterator[tuple[int, list[Breath]]]:
-    """Yield the breaths of each leg, by its index."""
-    for leg, inside in groupby(plan, key=lambda one: one.first.leg):
-        yield leg, list(inside)

@@ -25,11 +25,6 @@ class Interval:
         """Return the half-width for another share, from the normal law."""
         return self.half_width * _NORMAL.inv_cdf(0.5 + share / 2) / _NORMAL.inv_cdf(0.5 + SHOWN / 2)
 
-    @property
-    def is_told(self) -> bool:
-        """Whether 0 lies outside of it."""
-        return abs(self.value) > self.half_width
-
 
 def student(share: float, freedom: float) -> float:
     """Return the two-sided quantile of Student's t (Abramowitz and Stegun 26.7.5).
