@@ -1,12 +1,14 @@
 """Calendars: what goes out can be read by others, what comes in is bounded."""
 
 from datetime import UTC, date, datetime, time
+from zoneinfo import ZoneInfo
 
 import pytest
 from icalendar import Calendar
 
 from ripresa.core.errors import Unreadable
-from ripresa.formats.calendar_ics import MOST_EVENTS, Session, read_lessons, write_calendar
+from ripresa.formats.calendar_ics import Session, write_calendar
+from ripresa.formats.calendar_in import MOST_EVENTS, read_lessons
 
 NOW = datetime(2026, 11, 26, 9, 0, tzinfo=UTC)
 FIRST, LAST = date(2026, 11, 20), date(2027, 1, 10)
@@ -56,11 +58,84 @@ def test_days_come_in_as_they_repeat(lines: list[str], expected: list[tuple[int,
 
 
 def test_what_is_not_followed_is_told() -> None:
-    found = read_lessons(calendar("DTSTART:20261202T143000", "RRULE:FREQ=YEARLY"), FIRST, LAST, UTC)
+    found = read_lessons(calendar("DTSTART:20261202T143000", "RRULE:FREQ=HOURLY;INTERVAL=12"), FIRST, LAST, UTC)
     assert [day.day for day, _, _ in found.days] == [2]
-    assert "repeats in a way that is not followed" in found.left_out[0]
+    assert found.left_out == ("“Ottavia” repeats in a way that is not followed; its first day counts.",)
     none = read_lessons(calendar("DTSTART:tomorrow"), FIRST, LAST, UTC)
     assert (none.days, len(none.left_out)) == ((), 1)
+    nowhere = read_lessons(calendar("DTSTART;TZID=Ferry/Landing:20261202T143000"), FIRST, LAST, UTC)
+    assert nowhere.days == ((date(2026, 12, 2), "Ottavia", time(14, 30)),)
+    assert nowhere.left_out == (
+        "“Ottavia” is on the clock of “Ferry/Landing”, which is not known: its time stands as it is.",
+    )
+
+
+BERLIN = ZoneInfo("Europe/Berlin")
+
+
+@pytest.mark.parametrize(
+    ("lines", "expected"),
+    [
+        # The first and the last Wednesday of each month; the second of every December; the 31st, where there is one.
+        (["DTSTART:20261104T150000", "RRULE:FREQ=MONTHLY;BYDAY=1WE,-1WE"], ["11-25", "12-02", "12-30", "01-06"]),
+        (["DTSTART:20241211T150000", "RRULE:FREQ=YEARLY;BYMONTH=12;BYDAY=2WE"], ["12-09"]),
+        (["DTSTART:20261204T150000", "RRULE:FREQ=WEEKLY;BYDAY=MO;UNTIL=20261214"], ["12-04", "12-07", "12-14"]),
+        (["DTSTART:20261031", "RRULE:FREQ=MONTHLY"], ["12-31"]),
+        (["DTSTART:20261130", "RRULE:FREQ=DAILY;BYDAY=MO"], ["11-30", "12-07", "12-14", "12-21", "12-28", "01-04"]),
+        # Which weeks are the second ones depends on the day on which a week begins.
+        (
+            ["DTSTART:20261122", "RRULE:FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=SU,TU;WKST=MO"],
+            ["11-22", "12-01", "12-06", "12-15"],
+        ),
+        (
+            ["DTSTART:20261122", "RRULE:FREQ=WEEKLY;INTERVAL=2;COUNT=4;BYDAY=SU,TU;WKST=SU"],
+            ["11-22", "11-24", "12-06", "12-08"],
+        ),
+        # In Berlin it is the next day: neither the end nor what is taken out is a day early.
+        (
+            ["DTSTART;TZID=Europe/Berlin:20261203T003000", "RRULE:FREQ=WEEKLY;UNTIL=20261216T233000Z"],
+            ["12-03", "12-10", "12-17"],
+        ),
+        (
+            ["DTSTART;TZID=Europe/Berlin:20261203T003000", "RRULE:FREQ=WEEKLY;COUNT=3", "EXDATE:20261209T233000Z"],
+            ["12-03", "12-17"],
+        ),
+        (["DTSTART:20261202T150000", "RDATE:20261204T150000,20261207T150000"], ["12-02", "12-04", "12-07"]),
+        (["DTSTART:20261202T150000", "STATUS:CANCELLED"], []),
+    ],
+)
+def test_rules_are_followed_on_the_clock_of_the_event(lines: list[str], expected: list[str]) -> None:
+    found = read_lessons(calendar(*lines), FIRST, LAST, BERLIN)
+    assert [f"{day:%m-%d}" for day, _, _ in found.days] == expected
+    assert not found.left_out
+
+
+def test_a_lesson_keeps_its_time_over_the_change_of_the_clock() -> None:
+    lines = ("DTSTART;TZID=Europe/Berlin:20261014T153000", "RRULE:FREQ=WEEKLY;COUNT=4")
+    found = read_lessons(calendar(*lines), date(2026, 10, 1), LAST, BERLIN)
+    assert {at for _, _, at in found.days} == {time(15, 30)}
+    # Seen from where the clock does not change, it moves.
+    found = read_lessons(calendar(*lines), date(2026, 10, 1), LAST, UTC)
+    assert [at for _, _, at in found.days] == [time(13, 30), time(13, 30), time(14, 30), time(14, 30)]
+
+
+def test_one_lesson_that_was_moved_and_one_that_was_called_off() -> None:
+    event = "BEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Ottavia\r\n{}\r\nEND:VEVENT\r\n"
+    zoned = "DTSTART;TZID=Europe/Berlin"
+    data = "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\n" + "".join(
+        event.format("\r\n".join(lines))
+        for lines in (
+            (f"{zoned}:20261202T153000", "RRULE:FREQ=WEEKLY;COUNT=4"),
+            (f"{zoned}:20261211T100000", "RECURRENCE-ID;TZID=Europe/Berlin:20261209T153000"),
+            (f"{zoned}:20261216T153000", "RECURRENCE-ID:20261216T143000Z", "STATUS:CANCELLED"),
+        )
+    )
+    found = read_lessons(f"{data}END:VCALENDAR\r\n".encode(), FIRST, LAST, BERLIN)
+    assert [(f"{day:%m-%d}", at) for day, _, at in found.days] == [
+        ("12-02", time(15, 30)),
+        ("12-11", time(10)),
+        ("12-23", time(15, 30)),
+    ]
 
 
 @pytest.mark.parametrize("data", [b"nothing of it", b"\xff\xfe", b"x" * 5_000_000])
@@ -69,9 +144,13 @@ def test_what_is_no_calendar_is_refused(data: bytes) -> None:
         read_lessons(data, FIRST, LAST, UTC)
 
 
-def test_many_entries_of_decades_are_met_with_a_bound() -> None:
-    one = b"BEGIN:VEVENT\r\nSUMMARY:a\r\nDTSTART:19910101T100000\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\n"
-    data = b"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\n" + one * 300 + b"END:VCALENDAR\r\n"
+@pytest.mark.parametrize("rule", ["FREQ=DAILY", "FREQ=DAILY;COUNT=2000", "FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30"])
+def test_many_entries_of_decades_are_met_with_a_bound(rule: str) -> None:
+    one = f"BEGIN:VEVENT\r\nSUMMARY:a\r\nDTSTART:20210101T100000\r\nRRULE:{rule}\r\nEND:VEVENT\r\n".encode()
+    data = b"BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\n" + one * 600 + b"END:VCALENDAR\r\n"
     found = read_lessons(data, FIRST, LAST, UTC)
-    assert len(found.days) == (LAST - FIRST).days + 1
-    assert MOST_EVENTS >= 300
+    assert len(found.days) == {"FREQ=DAILY": (LAST - FIRST).days + 1}.get(rule, 0)
+    assert found.left_out == (
+        ("“a” and what follows counts more times than can be gone through.",) if "COUNT" in rule else ()
+    )
+    assert MOST_EVENTS >= 600

@@ -17,7 +17,8 @@ from ripresa.core.reading import read
 from ripresa.core.reports import brief
 from ripresa.core.shelf import SHELF
 from ripresa.core.studio import TakeLine
-from ripresa.formats.calendar_ics import Session, read_lessons, write_calendar
+from ripresa.formats.calendar_ics import Session, write_calendar
+from ripresa.formats.calendar_in import read_lessons
 from ripresa.formats.engraver import Engraver
 from ripresa.formats.log_csv import write_log
 from ripresa.formats.log_csv_in import read_log

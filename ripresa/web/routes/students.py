@@ -11,7 +11,7 @@ from ripresa.core.drill.click import Click
 from ripresa.core.exact import Fraction
 from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, StudentDetails
-from ripresa.formats.calendar_ics import read_lessons
+from ripresa.formats.calendar_in import read_lessons
 from ripresa.formats.wire import Shape
 from ripresa.store import students as store
 from ripresa.web.answers import answer, download, file_name, incoming, now
