@@ -56,8 +56,10 @@ def climbs() -> Iterator[str]:
     for moving, rung, size in product(MOVINGS, (1, 2, 4), range(1, 5)):
         moved = replace(plan, moving=moving)
         for row in product(marks, repeat=size):
-            word = decide(moved, laid_rungs(moved), rung, [marks[one] for one in row])
-            yield f"{moving}, rung {rung}, {''.join(row)}: {word.decision} {word.rung}. {word.heading}: {word.sentence}"
+            came, seconds = (None, 1, 3)[len(row) % 3], 150.0 * size
+            word = decide(moved, laid_rungs(moved), rung, [marks[one] for one in row], came_from=came, seconds=seconds)
+            told = f"{word.decision} {word.rung}. {word.heading}: {word.sentence} ({word.clean_to_go} to go)"
+            yield f"{moving}, rung {rung}, {''.join(row)}: {told}"
 
 
 DAY = date(2026, 10, 7)

@@ -1,15 +1,23 @@
 """What files hold, going out and coming in: MIDI, scores, sheets, logs, calendars, sound."""
 
 import io
+import json
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta, timezone
+from hashlib import sha256
+from typing import Any
 
 import mido
 import numpy as np
 from lxml import etree
 
 from ripresa.core.climbs import BpmTarget, ClimbPlan
+from ripresa.core.drill import Drill
+from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.second import Contrary, SecondHand
+from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import Voice
 from ripresa.core.playing import COUNT_A_BAR, Before, score
@@ -19,6 +27,7 @@ from ripresa.core.shelf import SHELF
 from ripresa.core.studio import TakeLine
 from ripresa.formats.calendar_ics import Session, write_calendar
 from ripresa.formats.calendar_in import read_lessons
+from ripresa.formats.drill_file import plain
 from ripresa.formats.engraver import Engraver
 from ripresa.formats.log_csv import write_log
 from ripresa.formats.log_csv_in import read_log
@@ -28,19 +37,30 @@ from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.notation import write_musicxml
 from ripresa.formats.parts import drill_of
 from ripresa.formats.play_along import Rung, rendered
+from ripresa.formats.shared_file import read_shared
 from ripresa.formats.sheet.content import as_text
 from ripresa.formats.sheet.rail import rail_rows
 from ripresa.formats.sounds import RATE
 from ripresa.work.sheets import Options, of_drill
 from tests.said.of_drills import MOST_EVENTS, of_each_kind
+from tests.strategies import MAKERS, kept_drills, legs
 
 MOST_LINES = 300
 
 
+BOTH = Drill(
+    material=ScaleRun(octaves=1),
+    legs=legs(3),
+    second=SecondHand(Contrary(), legs(2)),
+    instrument="piano",
+    voice="sung",
+)
+
+
 def files() -> Iterator[str]:
     """Yield the messages of a MIDI file and the lines of a score of drills of some kinds."""
-    every = of_each_kind()
-    for name in ("scale_run", "strum", "line", "sixes"):
+    every = of_each_kind() | {"both": BOTH}
+    for name in ("scale_run", "strum", "line", "sixes", "both"):
         reading = read(every[name])
         for track in mido.MidiFile(file=io.BytesIO(write_midi(reading, F(96)))).tracks:
             yield from (f"{name}, MIDI: {message}" for message in track[:MOST_EVENTS])
@@ -55,6 +75,24 @@ def files() -> Iterator[str]:
         for part in read_midi(write_midi(reading, F(96))):
             taken = drill_of(part, 1, min(2, part.bars), name)
             yield f"{name}, MIDI read again: {' '.join(brief(read(taken.drill)).split())} {' '.join(taken.said)}"
+
+
+def sums_of_files() -> Iterator[str]:
+    """Yield the sum of each file of the ready drills and of some of the corpus: no byte of them goes astray."""
+    drills = [(one.key, one.drill) for one in SHELF]
+    drills += [(f"{kind} {number}", one) for kind in MAKERS for number, one in enumerate(kept_drills(kind)[::4])]
+    for name, drill in drills:
+        reading = read(drill)
+        rows, _ = rail_rows(reading)
+        made = {
+            "MIDI": write_midi(reading, drill.bpm),
+            "rail": "".join(row.picture for row in rows[:8]).encode(),
+        }
+        try:
+            made["score"] = write_musicxml(reading, drill.bpm)
+        except RipresaError as error:
+            yield f"{name}, score: {error.message}"
+        yield f"{name}: {', '.join(f'{kind} {sha256(body).hexdigest()[:12]}' for kind, body in made.items())}"
 
 
 def sheets() -> Iterator[str]:
@@ -164,13 +202,41 @@ def calendars() -> Iterator[str]:
         yield f"{' '.join(lines)}: {told} {' '.join(found.left_out)}"
 
 
+DRUM = Drill(material=OneNote(beats=4), legs=legs(4), accents=EveryNth(size=3), instrument="hand_drum")
+#: Files of drills that are none, for each thing that can be wrong with one.
+SPOILT: tuple[Any, ...] = (
+    7,
+    {"format": "other"},
+    {"drills": []},
+    {"drills": {}},
+    {"drills": [7]},
+    {"drills": [{}] * 501},
+    {"drills": [{"drill": 7}]},
+    {"drills": [{"drill": plain(Drill()), "variants": {"name": "in G"}}]},
+    {"drills": [{"drill": plain(Drill()), "variants": [7]}]},
+    {"drills": [{"drill": plain(Drill()), "remedies": [{}] * 2000}]},
+    {"drills": [{"drill": plain(Drill()), "remedies": [{"name": "in G"}]}]},
+)
+
+
+def spoilt() -> Iterator[str]:
+    """Yield why files of drills are refused."""
+    for one in SPOILT:
+        text = json.dumps({"format": "ripresa.drills/1", **one} if isinstance(one, dict) else one)
+        try:
+            yield f"{text[:80]}: {len(read_shared(text))} drills"
+        except RipresaError as error:
+            yield f"{text[:80]}: {error.message}"
+
+
 def sounds() -> Iterator[str]:
     """Yield how loud some drills are from a tenth of a second to the next, in thousandths, as they are rendered."""
-    every = of_each_kind()
+    every = of_each_kind() | {"drum": DRUM}
     played: tuple[tuple[str, Voice, Before], ...] = (
         ("strum", "pluck", COUNT_A_BAR),
         ("sixes", "keys", Before(count_bars=1, count_beats=2, aloud=True)),
         ("line", "wind", COUNT_A_BAR),
+        ("drum", "struck", COUNT_A_BAR),
     )
     for name, voice, before in played:
         rungs = [Rung(score(read(every[name]), bpm, before=before), bpm) for bpm in (F(150), F(200))]

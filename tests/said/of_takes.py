@@ -2,7 +2,7 @@
 
 import json
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from dataclasses import fields, replace
 from itertools import product
 from typing import Any
 
@@ -14,12 +14,14 @@ from ripresa.core.drill.click import DropOut
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.drill.second import Contrary, SecondHand
+from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import As, listen
 from ripresa.core.pitch import Voice
 from ripresa.core.reading import read
 from ripresa.core.shelf import SHELF
-from ripresa.core.takes import STAND_INS, Fault, Limits, StandIn, due_notes, judge, play, pooled_faults
+from ripresa.core.takes import STAND_INS, Fault, HeardNote, Limits, StandIn, due_notes, judge, play, pooled_faults
+from ripresa.core.takes.from_file import judge_file
 from ripresa.core.takes.sources import Source
 from ripresa.formats.judged_json import judged_values
 from ripresa.formats.sound_in import sound_of
@@ -144,3 +146,37 @@ def judged() -> Iterator[str]:
                 continue
             told = value.items() if key == "figures" and value else [("", value)]
             yield from (f"{drill}, {name}, {key} {part}: {json.dumps(_shown(one))}" for part, one in told if one)
+
+
+def from_files() -> Iterator[str]:
+    """Yield where takes of files are found, and what is said of them: of players who begin, miss and go as they do."""
+    players = {
+        "ordinary": UNSURE["ordinary"],
+        "wrong, slipping": UNSURE["wrong, slipping"],
+        "faster": StandIn(spread_ms=8, drift_percent=10),
+        "begins later": StandIn(spread_ms=8, bias_ms=300, miss_percent=10),
+    }
+    for number, ((drill, reading), (name, player)) in enumerate(
+        product(((name, read(PLAYED[name])) for name in ("two three four", "five six", "both hands")), players.items())
+    ):
+        due = due_notes(reading, F(96), 0.0, (1 + number % 3) * float(reading.loop_beats * 60 / 96))
+        first = 0.3 + 0.7 * (number % 5)
+        notes = play(replace(player, seed=number), due).notes[number % 4 :]
+        moved = [HeardNote(first / 2, pitch=36), *(replace(one, at=one.at + first, until=None) for one in notes)]
+        try:
+            found = judge_file(reading, F(96), moved, Limits(), "midi")
+        except OutOfRange as error:
+            yield f"{drill}, {name}: {error.message}"
+            continue
+        word = found.judged.verdict
+        yield f"{drill}, {name}: {found.begun.at - first:.3f} to {found.begun.end:.2f}. {word.mark}. {word.reasons[0]}"
+
+
+def refused() -> Iterator[str]:
+    """Yield what is said to whoever asks a player for too much or too little."""
+    for one in fields(StandIn):
+        for value in (-10_000, 10_000):
+            try:
+                StandIn(**{one.name: value})
+            except OutOfRange as error:
+                yield f"{one.name} = {value}: {error.message}"
