@@ -10,7 +10,7 @@ VENV := .venv/bin
 STAMPS := .stamps
 SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null)
 
-.PHONY: setup demo run build dist check check-python check-pages test test-pages search corpus told attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
+.PHONY: setup demo run build dist check check-python check-pages checks-beside test test-pages test-sound search corpus told attack mutants fmt types words fonts lock bench by-hand truth shots e2e clean
 
 demo: build ## Start with an invented studio; nothing is kept.
 	@$(VENV)/ripresa serve --demo --port $(PORT)
@@ -41,12 +41,17 @@ check-pages:
 test: setup build
 	@GOAL=test tools/need.sh browser
 	@tools/need.sh band
-	@$(MAKE) --no-print-directory -j2 check-python test-pages
+	@$(MAKE) --no-print-directory -j2 test-sound checks-beside
 	$(VENV)/pytest -n 2 --dist worksteal --ignore tests/e2e --ignore tests/install
 	# Three on two cores: a journey that is played waits for its music while another works.
 	$(VENV)/pytest -n 3 --dist worksteal tests/install tests/e2e --ignore tests/e2e/test_sound.py
-	# What is recorded is held to the sample: nothing else runs beside it.
+
+# What is recorded is held to the sample: only what makes way for it at once runs beside it.
+test-sound:
 	$(VENV)/pytest tests/e2e/test_sound.py
+
+checks-beside:
+	@nice -n 19 $(MAKE) --no-print-directory -j2 check-python test-pages
 
 test-pages: check-pages
 	cd frontend && npm run --silent test
