@@ -20,11 +20,10 @@ from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm
 from ripresa.formats.drill_file import read_drill, schema
+from ripresa.formats.exports import EXPORTS, Asked
 from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.listened_json import listened_schema
-from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import FORMS as STAVES
-from ripresa.formats.notation import pack, write_musicxml
 from ripresa.formats.play_along import Heard, Rung, rendered
 from ripresa.formats.play_along_file import ARTIST, FORMATS, SoundFormat, Tags, save_sound
 from ripresa.formats.reading_json import reading_values
@@ -32,7 +31,7 @@ from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import take_schema
 from ripresa.store.files import DATABASE_NAME, backup, restore
 
-_SUFFIXES = (".mid", ".musicxml", ".mxl", *(f".{kind}" for kind in FORMATS))
+_SUFFIXES = tuple(f".{ending}" for ending in (*EXPORTS, *FORMATS))
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -70,7 +69,7 @@ def _parser() -> argparse.ArgumentParser:
 
     add_take_commands(commands)
 
-    export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML or sound")
+    export = commands.add_parser("export", help="write a drill file as MIDI, MusicXML, sound, or whole as a drill file")
     export.add_argument("drill", help="a drill file, or - for standard input")
     export.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     export.add_argument("--to", type=Path, required=True, help=f"file to write, ending in {', '.join(_SUFFIXES)}")
@@ -131,8 +130,11 @@ def _export(chosen: argparse.Namespace) -> None:
     kind = chosen.to.suffix.lower().removeprefix(".")
     if kind in FORMATS:
         _sound(reading, bpm, kind, chosen)
+    elif kind in EXPORTS:
+        asked = Asked(bpm, not chosen.no_click, chosen.staves, not chosen.played_out)
+        write(chosen.to, EXPORTS[kind].write(reading, asked))
     else:
-        write(chosen.to, _written(reading, bpm, kind, chosen))
+        raise OutOfRange(f"{chosen.to} does not end in one of {', '.join(_SUFFIXES)}.")
 
 
 def _sound(reading: Reading, bpm: Fraction, kind: SoundFormat, chosen: argparse.Namespace) -> None:
@@ -140,18 +142,6 @@ def _sound(reading: Reading, bpm: Fraction, kind: SoundFormat, chosen: argparse.
     tags = Tags(reading.drill.title, ARTIST, comment=f"{label(bpm)} bpm")
     with writing(chosen.to):
         save_sound(blocks, chosen.to, kind, tags)
-
-
-def _written(reading: Reading, bpm: Fraction, kind: str, chosen: argparse.Namespace) -> bytes:
-    """Return a reading in the format that the name of a file asks for."""
-    target: Path = chosen.to
-    with_click = not chosen.no_click
-    if kind == "mid":
-        return write_midi(reading, bpm, with_click=with_click)
-    if kind in {"musicxml", "mxl"}:
-        body = write_musicxml(reading, bpm, chosen.staves, folded=not chosen.played_out)
-        return pack(body) if kind == "mxl" else body
-    raise OutOfRange(f"{target} does not end in one of {', '.join(_SUFFIXES)}.")
 
 
 def _backup(chosen: argparse.Namespace) -> None:

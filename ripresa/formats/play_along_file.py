@@ -26,12 +26,20 @@ from ripresa.formats.sounds import RATE, Samples
 
 SoundFormat = Literal["wav", "flac", "ogg", "mp3"]
 
-#: Format → (what the writer calls it, type for the browser).
-FORMATS: dict[SoundFormat, tuple[str, str]] = {
-    "wav": ("WAV", "audio/wav"),
-    "flac": ("FLAC", "audio/flac"),
-    "ogg": ("OGG", "audio/ogg"),
-    "mp3": ("MP3", "audio/mpeg"),
+
+@dataclass(frozen=True, slots=True)
+class SoundKind:
+    """A format of sound: what menus and its writer call it, and its type for the browser."""
+
+    name: str
+    mimetype: str
+
+
+FORMATS: dict[SoundFormat, SoundKind] = {
+    "mp3": SoundKind("MP3", "audio/mpeg"),
+    "wav": SoundKind("WAV", "audio/wav"),
+    "flac": SoundKind("FLAC", "audio/flac"),
+    "ogg": SoundKind("Ogg", "audio/ogg"),
 }
 
 
@@ -80,7 +88,7 @@ def save_sound(blocks: Iterable[Samples], target: Path, kind: SoundFormat, tags:
 
 
 def _write(sound: Iterable[NDArray[Any]], target: IO[bytes] | str, kind: SoundFormat, tags: Tags) -> None:
-    with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind][0]) as file:
+    with soundfile.SoundFile(target, "w", RATE, channels=1, format=FORMATS[kind].name.upper()) as file:
         for name, said in (tags.named if kind != "mp3" else {}).items():
             # An empty tag is refused by the writer.
             if said:

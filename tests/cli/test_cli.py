@@ -102,7 +102,7 @@ def test_climb_prints_the_rungs(capsys: pytest.CaptureFixture[str]) -> None:
     [
         (["read", "nowhere.json"], "nowhere.json does not exist"),
         (["read", "{drill}", "--bpm", "0"], "cannot be played"),
-        (["export", "{drill}", "--to", "out.aac"], "does not end in one of .mid, .musicxml, .mxl, .wav"),
+        (["export", "{drill}", "--to", "out.aac"], "does not end in one of .json, .mid, .musicxml, .mxl, .mp3, .wav"),
         (["export", "{drill}", "--to", "/no/such/folder/out.mid"], "cannot be written"),
         (["climb", "--from", "120", "--to", "84"], "has to be above the start"),
         (["climb", "--from", "84", "--to", "120", "--division", "0"], "above 0"),

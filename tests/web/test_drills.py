@@ -1,5 +1,6 @@
 import io
 import json
+from pathlib import Path
 from typing import Any
 
 import mido
@@ -7,9 +8,11 @@ import pytest
 from flask.testing import FlaskClient
 from werkzeug.http import parse_options_header
 
+from ripresa.cli import main
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote
 from ripresa.formats.drill_file import FORMAT, plain
+from ripresa.formats.exports import EXPORTS, Export
 from ripresa.web.answers import file_name
 from tests.conftest import Studio
 from tests.strategies import legs
@@ -99,6 +102,28 @@ def test_a_drill_file_goes_out_and_comes_in(client: FlaskClient, studio: Studio)
     assert opened.json is not None
     assert opened.json["id"] != studio.drill.id
     assert opened.json["drill"]["title"] == "Slip steps"
+
+
+def test_another_format_is_one_entry(
+    client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    told = Export("a line of text", "text/plain", lambda reading, asked: f"{reading.drill.title} {asked.bpm}".encode())
+    monkeypatch.setitem(EXPORTS, "txt", told)
+    offered = client.get("/api/choices").get_json()
+    assert {"value": "txt", "label": "a line of text", "why": ""} in offered["exports"]
+    assert [one["value"] for one in offered["sounds"]] == ["mp3", "wav", "flac", "ogg"]
+    saved = client.get(f"/api/drills/{studio.drill.id}/file.txt?bpm=120")
+    assert (saved.text, saved.mimetype) == ("Slip steps 120", "text/plain")
+    assert saved.headers["Content-Disposition"] == "attachment; filename=slip-steps.txt"
+    source = tmp_path / "drill.json"
+    source.write_bytes(client.get(f"/api/drills/{studio.drill.id}/file.json").data)
+    assert main(["export", str(source), "--bpm", "90", "--to", str(tmp_path / "drill.txt")]) == 0
+    assert (tmp_path / "drill.txt").read_text() == "Slip steps 90"
+    refused = client.get(f"/api/drills/{studio.drill.id}/file.doc")
+    assert refused.status_code == 404
+    assert refused.get_json()["message"] == (
+        "A drill is no file of the kind “doc”. Take one of json, mid, musicxml, mxl, txt."
+    )
 
 
 def test_a_broken_file_is_refused_and_nothing_is_kept(client: FlaskClient) -> None:

@@ -350,13 +350,11 @@ export const files = {
   practice: (climbs: readonly number[]) =>
     ofStudio(`/api/practice-file.html?${climbs.map((id) => `climb=${id}`).join("&")}`),
   sheet: (id: number) => ofStudio(`/api/sheets/${id}/file.pdf`),
-  drill: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.json?version=${version}`),
-  midi: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mid?version=${version}`),
+  drill: (id: number, version: number, ending: string) =>
+    ofStudio(`/api/drills/${id}/file.${ending}?version=${version}`),
   words: ofStudio("/api/words/all.flac"),
   ownWord: (word: string) => ofStudio(`/api/words/own.flac?word=${encodeURIComponent(word)}`),
   playAlong: (key: string) => ofStudio(`/api/play-along/${key}/file`),
-  musicxml: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.musicxml?version=${version}`),
-  mxl: (id: number, version: number) => ofStudio(`/api/drills/${id}/file.mxl?version=${version}`),
   heardBack: (takeId: string, what: { take: boolean; click: boolean; notes: boolean }) =>
     ofStudio(`/api/takes/${takeId}/sound.wav?take=${what.take}&click=${what.click}&notes=${what.notes}`),
   backup: ofStudio("/api/settings/backup.sqlite3"),

@@ -335,66 +335,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/drills/{drill_id}/file.json": {
+    "/api/drills/{drill_id}/file.{ending}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A drill as a drill file. */
-        get: operations["drills_save_file_drills__int_drill_id__file_json_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drills/{drill_id}/file.mid": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A drill as a MIDI file, at its own tempo or another. */
-        get: operations["drills_save_midi_drills__int_drill_id__file_mid_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drills/{drill_id}/file.musicxml": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A drill as MusicXML, at its own tempo or another. */
-        get: operations["drills_save_musicxml_drills__int_drill_id__file_musicxml_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drills/{drill_id}/file.mxl": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A drill as compressed MusicXML, at its own tempo or another. */
-        get: operations["drills_save_packed_musicxml_drills__int_drill_id__file_mxl_get"];
+        /** A drill as a file, at its own tempo or another. */
+        get: operations["drills_save_file_drills__int_drill_id__file__ending__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1691,6 +1640,10 @@ export interface components {
             staves: components["schemas"]["Choice"][];
             /** Sheet Shows */
             sheet_shows: components["schemas"]["Choice"][];
+            /** Exports */
+            exports: components["schemas"]["Choice"][];
+            /** Sounds */
+            sounds: components["schemas"]["SoundChoice"][];
             /** Fingerings */
             fingerings: components["schemas"]["Choice"][];
             /** Articulations */
@@ -4201,6 +4154,21 @@ export interface components {
              * @enum {string}
              */
             kind: "sequence";
+        };
+        /**
+         * SoundChoice
+         * @description A format of sound that a drill can be made into.
+         */
+        SoundChoice: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "wav" | "flac" | "ogg" | "mp3";
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
         };
         /**
          * SpeedTarget
@@ -10059,49 +10027,7 @@ export interface operations {
             };
         };
     };
-    drills_save_file_drills__int_drill_id__file_json_get: {
-        parameters: {
-            query?: {
-                version?: number | null;
-            };
-            header?: never;
-            path: {
-                drill_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    drills_save_midi_drills__int_drill_id__file_mid_get: {
+    drills_save_file_drills__int_drill_id__file__ending__get: {
         parameters: {
             query?: {
                 version?: number | null;
@@ -10110,92 +10036,7 @@ export interface operations {
             header?: never;
             path: {
                 drill_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    drills_save_musicxml_drills__int_drill_id__file_musicxml_get: {
-        parameters: {
-            query?: {
-                version?: number | null;
-                bpm?: string | null;
-            };
-            header?: never;
-            path: {
-                drill_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    drills_save_packed_musicxml_drills__int_drill_id__file_mxl_get: {
-        parameters: {
-            query?: {
-                version?: number | null;
-                bpm?: string | null;
-            };
-            header?: never;
-            path: {
-                drill_id: number;
+                ending: string;
             };
             cookie?: never;
         };

@@ -76,7 +76,9 @@ from ripresa.core.playing import SCHOOLS as PULSES
 from ripresa.core.rhythm import METERS, RATIOS, RUNS, SETTINGS, SYSTEMS
 from ripresa.core.studio import PAPERS, SOUND_FIRST, StudentDetails
 from ripresa.core.takes import CALIBRATION, EVENNESS, FAULT_NAMES, LIMITS, STAND_INS, Evenness, Figure
+from ripresa.formats.exports import EXPORTS
 from ripresa.formats.notation import FORMS
+from ripresa.formats.play_along_file import FORMATS
 from ripresa.formats.recipes import RECIPES, TIMBRES
 from ripresa.formats.sheet import SHOWS
 from ripresa.formats.speaker import languages
@@ -100,6 +102,7 @@ from ripresa.web.shapes.choices import (
     RuleKind,
     ScaleChoice,
     SchoolChoice,
+    SoundChoice,
     StandInChoice,
     TargetKind,
 )
@@ -190,6 +193,11 @@ def list_choices() -> Response:
             seams=_named(SEAMS),
             staves=_named(FORMS),
             sheet_shows=_named(SHOWS),
+            exports=[Choice(value=ending, label=one.name, why="") for ending, one in EXPORTS.items()],
+            sounds=[
+                SoundChoice(value=kind, label=f"sound to play along, {one.name}", why="")
+                for kind, one in FORMATS.items()
+            ],
             fingerings=_named(FINGERINGS),
             articulations=[Choice(value=str(share), label=name, why=why) for share, name, why in ARTICULATIONS],
             countings=_named(SYSTEMS),

@@ -6,11 +6,11 @@ from typing import Any
 from flask import Response
 
 from ripresa.core.drill import Drill
+from ripresa.core.errors import NotFound
 from ripresa.core.reading import read
 from ripresa.core.rhythm import Counting
-from ripresa.formats.drill_file import read_drill, write_drill
-from ripresa.formats.midi import write_midi
-from ripresa.formats.notation import pack, write_musicxml
+from ripresa.formats.drill_file import read_drill
+from ripresa.formats.exports import EXPORTS, Asked
 from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import drills as store
 from ripresa.store.settings import studio_settings
@@ -29,10 +29,10 @@ class DrillPath(Shape):
     drill_id: Id
 
 
-class VersionQuery(Query):
-    """Which version; the latest if left out."""
+class FilePath(DrillPath):
+    """Which drill, and the ending of the file."""
 
-    version: Id | None = None
+    ending: str
 
 
 class ArchiveQuery(Query):
@@ -47,10 +47,15 @@ class ArchiveBody(Shape):
     archived: bool
 
 
-class AtTempoQuery(Query):
-    """Which version, and at which tempo."""
+class VersionQuery(Query):
+    """Which version; the latest if left out."""
 
     version: Id | None = None
+
+
+class AtTempoQuery(VersionQuery):
+    """Which version, and at which tempo."""
+
     bpm: WireExact | None = None
 
 
@@ -142,32 +147,12 @@ def list_versions(path: DrillPath) -> Response:
     return answer(VersionList(versions=[drill_shape(one) for one in store.versions_of(path.drill_id)]))
 
 
-@api.get("/drills/<int:drill_id>/file.json")
-def save_file(path: DrillPath, query: VersionQuery) -> Any:
-    """A drill as a drill file."""
+@api.get("/drills/<int:drill_id>/file.<ending>")
+def save_file(path: FilePath, query: AtTempoQuery) -> Any:
+    """A drill as a file, at its own tempo or another."""
+    export = EXPORTS.get(path.ending)
+    if export is None:
+        raise NotFound(f"A drill is no file of the kind “{path.ending}”. Take one of {', '.join(EXPORTS)}.")
     kept = store.find_drill(path.drill_id, query.version)
-    return download(write_drill(kept.drill), f"{file_name(kept.drill.title)}.json", "application/json")
-
-
-@api.get("/drills/<int:drill_id>/file.mid")
-def save_midi(path: DrillPath, query: AtTempoQuery) -> Any:
-    """A drill as a MIDI file, at its own tempo or another."""
-    kept = store.find_drill(path.drill_id, query.version)
-    body = write_midi(read(kept.drill), query.bpm or kept.drill.bpm)
-    return download(body, f"{file_name(kept.drill.title)}.mid", "audio/midi")
-
-
-@api.get("/drills/<int:drill_id>/file.musicxml")
-def save_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
-    """A drill as MusicXML, at its own tempo or another."""
-    kept = store.find_drill(path.drill_id, query.version)
-    body = write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm)
-    return download(body, f"{file_name(kept.drill.title)}.musicxml", "application/vnd.recordare.musicxml+xml")
-
-
-@api.get("/drills/<int:drill_id>/file.mxl")
-def save_packed_musicxml(path: DrillPath, query: AtTempoQuery) -> Any:
-    """A drill as compressed MusicXML, at its own tempo or another."""
-    kept = store.find_drill(path.drill_id, query.version)
-    body = pack(write_musicxml(read(kept.drill), query.bpm or kept.drill.bpm))
-    return download(body, f"{file_name(kept.drill.title)}.mxl", "application/vnd.recordare.musicxml")
+    body = export.write(read(kept.drill), Asked(query.bpm or kept.drill.bpm))
+    return download(body, f"{file_name(kept.drill.title)}.{path.ending}", export.mimetype)

@@ -91,7 +91,7 @@ def begin(body: PlayAlongBody) -> Response:
     tempi = [label(rung.bpm) for rung in body.rungs]
     span = tempi[0] if len(tempi) == 1 else f"{tempi[0]}-to-{tempi[-1]}"
     # The last step is writing.
-    kind, mimetype = ("zip", "application/zip") if body.is_set else (body.sound, FORMATS[body.sound][1])
+    kind, mimetype = ("zip", "application/zip") if body.is_set else (body.sound, FORMATS[body.sound].mimetype)
     job = Job(len(tempi) + 1, f"{file_name(drill.title)}-{span}.{kind}", mimetype)
     return answer(_shape(_jobs().begin(job, partial(make_file, asked)), job), 202)
 

@@ -14,6 +14,7 @@ from ripresa.core.drill.material import (
 from ripresa.core.drill.second import Plays
 from ripresa.core.studio import StudentDetails, StudioSettings
 from ripresa.core.takes import Evenness, StandIn
+from ripresa.formats.play_along_file import SoundFormat
 from ripresa.formats.recipes import Recipes
 from ripresa.formats.wire import Shape, WireExact
 
@@ -24,6 +25,12 @@ class Choice(Shape):
     value: str
     label: str
     why: str
+
+
+class SoundChoice(Choice):
+    """A format of sound that a drill can be made into."""
+
+    value: SoundFormat
 
 
 class ScaleChoice(Choice):
@@ -200,6 +207,8 @@ class Choices(Shape):
     seams: list[Choice]
     staves: list[Choice]
     sheet_shows: list[Choice]
+    exports: list[Choice]
+    sounds: list[SoundChoice]
     fingerings: list[Choice]
     articulations: list[Choice]
     backings: list[Choice]

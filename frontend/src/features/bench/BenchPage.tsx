@@ -2,7 +2,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { useNavigate, useParams } from "react-router";
-import { api, type Choices, type Drill, type Schemas } from "../../api/client";
+import { api, type Choices, type Drill, files, type Schemas } from "../../api/client";
 import { adoptDraft, type DraftEntry } from "../../api/outbox";
 import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
@@ -88,9 +88,9 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
     const version = await save.saveNow();
     if (version !== null) void navigate(where(version));
   };
-  const download = async (file: (id: number, version: number) => string) => {
+  const download = async (ending: string) => {
     const version = await save.saveNow();
-    if (version !== null) window.location.assign(file(opened.id, version));
+    if (version !== null) window.location.assign(files.drill(opened.id, version, ending));
   };
   const makeSound = async (sound: Sound) => {
     const version = await save.saveNow();
@@ -225,7 +225,11 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
             Make a copy
           </button>
-          <SaveAs onSave={(file) => void download(file)} onSound={(sound) => void makeSound(sound)} />
+          <SaveAs
+            choices={choices}
+            onSave={(ending) => void download(ending)}
+            onSound={(sound) => void makeSound(sound)}
+          />
         </div>
         <DrillTools drill={drill} choices={choices} use={tool} />
         <OwnBars title={drill.title} onKeep={(name) => ownBar.mutate(name)} isPending={ownBar.isPending} />
