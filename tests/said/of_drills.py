@@ -82,9 +82,9 @@ def of_each_kind() -> dict[str, Drill]:
 def changes() -> Iterator[str]:
     """Yield what each tool makes of some drills, and how they differ from what each is compared with."""
     for name, drill in of_each_kind().items():
-        for tool, change in TOOLS.items():
+        for tool, making in TOOLS.items():
             try:
-                changed = read(change(drill, Where()))
+                changed = read(making.change(drill, Where()))
             except RipresaError as error:
                 yield f"{name}, {tool}: {error.message}"
                 continue

@@ -77,30 +77,38 @@ class Where:
     value: Literal[4, 8, 16, 32] = 16
 
 
-TOOLS: dict[Tool, Callable[[Drill, Where], Drill]] = {
-    "double": lambda drill, _: doubled(drill),
-    "halve": lambda drill, _: halved(drill),
-    "backwards": lambda drill, _: backwards(drill),
-    "trim": lambda drill, _: trimmed(drill),
-    "lengthen": lambda drill, _: lengthened(drill),
-    "circuit": lambda drill, _: in_all_patterns(drill),
-    "crossing": lambda drill, _: over_the_break(drill),
-    "mirror": lambda drill, _: mirrored(drill),
-    "arrive": lambda drill, where: arriving(drill, where.bar, where.beat),
-    "cells": lambda drill, where: with_cells(drill, where.count, where.value, where.beat),
-    "press": lambda drill, where: pressed(drill, where.event),
-    "click": lambda drill, where: click_pressed(drill, where.event),
-    "grid": lambda drill, where: gridded(drill, where.count),
-    "shift": lambda drill, where: shifted(drill, where.count),
-    "trim_beats": lambda drill, _: trimmed_to_neighbour(drill),
-    "grow_beats": lambda drill, _: grown_to_neighbour(drill),
-    "hit": lambda drill, where: hit_pressed(drill, where.event),
-    "ornament": lambda drill, where: ornament_pressed(drill, where.event),
-    "fill": lambda drill, _: filled(drill),
-    "grow": lambda drill, where: growing(drill, where.count, where.bar),
-    "foot": lambda drill, _: other_foot(drill),
-    "mirror_thumb": lambda drill, _: mirrored_with_thumb(drill),
-    "write_out": lambda drill, _: as_line(drill),
+@dataclass(frozen=True, slots=True)
+class Making:
+    """A tool: what it makes of a drill, and whether its work is told: where it changes more than what is pressed."""
+
+    change: Callable[[Drill, Where], Drill]
+    is_told: bool = False
+
+
+TOOLS: dict[Tool, Making] = {
+    "double": Making(lambda drill, _: doubled(drill), is_told=True),
+    "halve": Making(lambda drill, _: halved(drill), is_told=True),
+    "backwards": Making(lambda drill, _: backwards(drill), is_told=True),
+    "trim": Making(lambda drill, _: trimmed(drill), is_told=True),
+    "lengthen": Making(lambda drill, _: lengthened(drill), is_told=True),
+    "circuit": Making(lambda drill, _: in_all_patterns(drill)),
+    "crossing": Making(lambda drill, _: over_the_break(drill)),
+    "mirror": Making(lambda drill, _: mirrored(drill), is_told=True),
+    "arrive": Making(lambda drill, where: arriving(drill, where.bar, where.beat), is_told=True),
+    "cells": Making(lambda drill, where: with_cells(drill, where.count, where.value, where.beat), is_told=True),
+    "press": Making(lambda drill, where: pressed(drill, where.event)),
+    "click": Making(lambda drill, where: click_pressed(drill, where.event)),
+    "grid": Making(lambda drill, where: gridded(drill, where.count)),
+    "shift": Making(lambda drill, where: shifted(drill, where.count), is_told=True),
+    "trim_beats": Making(lambda drill, _: trimmed_to_neighbour(drill), is_told=True),
+    "grow_beats": Making(lambda drill, _: grown_to_neighbour(drill), is_told=True),
+    "hit": Making(lambda drill, where: hit_pressed(drill, where.event)),
+    "ornament": Making(lambda drill, where: ornament_pressed(drill, where.event)),
+    "fill": Making(lambda drill, _: filled(drill), is_told=True),
+    "grow": Making(lambda drill, where: growing(drill, where.count, where.bar), is_told=True),
+    "foot": Making(lambda drill, _: other_foot(drill)),
+    "mirror_thumb": Making(lambda drill, _: mirrored_with_thumb(drill), is_told=True),
+    "write_out": Making(lambda drill, _: as_line(drill)),
 }
 
 
@@ -110,6 +118,6 @@ def changed(drill: Drill, tool: Tool, where: Where) -> Drill:
     Raises:
         OutOfRange: It cannot be done to this drill, or what it would become cannot be read.
     """
-    found = TOOLS[tool](drill, where)
+    found = TOOLS[tool].change(drill, where)
     read(found)
     return found

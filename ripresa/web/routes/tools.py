@@ -4,7 +4,7 @@ from typing import Literal
 
 from flask import Response
 
-from ripresa.core.changes import Tool, Where, changed, differences, others, turned
+from ripresa.core.changes import TOOLS, Tool, Where, changed, differences, others, turned
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm
@@ -14,23 +14,6 @@ from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Count
 
 api = blueprint("tools")
-#: Tools whose work is told: those that change more than the place that is pressed.
-_SAID: tuple[Tool, ...] = (
-    "double",
-    "halve",
-    "mirror",
-    "mirror_thumb",
-    "backwards",
-    "shift",
-    "trim",
-    "lengthen",
-    "trim_beats",
-    "grow_beats",
-    "arrive",
-    "cells",
-    "fill",
-    "grow",
-)
 
 
 class ToolBody(Shape):
@@ -88,7 +71,7 @@ def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
     where = Where(body.bar, body.beat, body.count, body.event, body.value)
     found = changed(body.drill, body.tool, where)
-    if body.tool not in _SAID:
+    if not TOOLS[body.tool].is_told:
         return answer(ToolResult(drill=found, told=[], turned=[]))
     before, after = read(body.drill), read(found)
     told = differences(before, after, body.drill.bpm)
