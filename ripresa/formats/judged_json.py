@@ -235,7 +235,7 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
         else None,
         habit={name: _habits(leg) for name, leg in by_division.items()},
         shares={
-            name: {str(slot.slot): round(slot.share, 5) for slot in leg.slots if slot.share is not None}
+            name: {str(slot.slot): _round(slot.share, 5) for slot in leg.slots if slot.share is not None}
             for name, leg in by_division.items()
         },
         crowding=_told((name, _figure(leg.crowding, _PERCENT)) for name, leg in by_division.items()),
@@ -265,9 +265,14 @@ def judged_schema() -> dict[str, Any]:
     return found
 
 
+def _round(value: float, digits: int) -> float:
+    # Nothing at all has no sign.
+    return round(value, digits) + 0.0
+
+
 def _sure(interval: Interval, scale: float) -> Figure:
     return Figure(
-        value=round(interval.value * scale, 4), half_width=round(interval.half_width * scale, 4), count=interval.count
+        value=_round(interval.value * scale, 4), half_width=_round(interval.half_width * scale, 4), count=interval.count
     )
 
 
@@ -296,7 +301,7 @@ def _seam(seam: SeamFigures, limits: Limits) -> SeamAnswer:
         name=seam.name,
         first=_sure(seam.first, _MS),
         two=_sure(seam.two, _MS),
-        each=[round(value * _MS, 3) for value in seam.each],
+        each=[_round(value * _MS, 3) for value in seam.each],
         back_in_beat=back,
     )
 
@@ -315,8 +320,8 @@ def _lost(due: Due, lost: LostBeat) -> LostAnswer:
     event = due.reading.every[lost.event]
     return LostAnswer(
         kind=lost.kind,  # type: ignore[arg-type]
-        ms=round(lost.seconds * _MS, 3),
-        beats=round(lost.beats, 4),
+        ms=_round(lost.seconds * _MS, 3),
+        beats=_round(lost.beats, 4),
         event=due.number_of(lost.event, lost.turn),
         passed=lost.turn + 1,
         bar=event.bar,
@@ -329,9 +334,9 @@ def _fault(fault: Fault) -> FaultAnswer:
     return FaultAnswer(
         kind=fault.kind,
         where=fault.where,
-        value=round(fault.value * scale, 4),
-        half_width=round(fault.half_width * scale, 4),
-        limit=round(fault.limit * scale, 4),
+        value=_round(fault.value * scale, 4),
+        half_width=_round(fault.half_width * scale, 4),
+        limit=_round(fault.limit * scale, 4),
         unit=unit,  # type: ignore[arg-type]
     )
 

@@ -3,6 +3,7 @@
 import json
 from collections.abc import Iterator, Sequence
 from dataclasses import fields, replace
+from hashlib import sha256
 from itertools import product
 from typing import Any
 
@@ -20,7 +21,19 @@ from ripresa.core.listening import As, listen
 from ripresa.core.pitch import Voice
 from ripresa.core.reading import read
 from ripresa.core.shelf import SHELF
-from ripresa.core.takes import STAND_INS, Fault, HeardNote, Limits, StandIn, due_notes, judge, play, pooled_faults
+from ripresa.core.takes import (
+    STAND_INS,
+    Due,
+    Fault,
+    HeardNote,
+    Judged,
+    Limits,
+    StandIn,
+    due_notes,
+    judge,
+    play,
+    pooled_faults,
+)
 from ripresa.core.takes.from_file import judge_file
 from ripresa.core.takes.sources import Source
 from ripresa.formats.judged_json import judged_values
@@ -67,6 +80,12 @@ SOURCES: tuple[tuple[Source, tuple[float, float] | None], ...] = (
 )
 
 
+def _sum(due: Due, judged: Judged) -> str:
+    """Return the sum of every number of a take as it is printed: none of them goes astray."""
+    told = json.dumps(judged_values(due, judged, Limits()), sort_keys=True)
+    return f"#{sha256(told.encode()).hexdigest()[:8]}"
+
+
 def takes() -> Iterator[str]:
     """Yield what is said of each player on some drills, and of some on the ready ones, from each source."""
     players = {**{name: player for name, (_, player) in STAND_INS.items()}, **FAULTY}
@@ -74,8 +93,9 @@ def takes() -> Iterator[str]:
     for (drill_name, drill), (name, player) in product(PLAYED.items(), players.items()):
         reading = read(drill)
         due = due_notes(reading, F(84), 0.0, 4 * float(reading.loop_beats * 60 / 84))
-        found = judge(due, play(replace(player, seed=7), due).notes, Limits(), "stand_in", (0.0, 0.002)).verdict
-        yield f"{drill_name}, {name}: {found.mark}. {' '.join(found.reasons)}"
+        judged = judge(due, play(replace(player, seed=7), due).notes, Limits(), "stand_in", (0.0, 0.002))
+        found = judged.verdict
+        yield f"{drill_name}, {name}: {found.mark}. {' '.join(found.reasons)} {_sum(due, judged)}"
         yield from (f"  offers: {offer.label}" for offer in found.offers)
         pooled.append(found.faults)
     yield from (f"weak: {one.words}" for one in pooled_faults(pooled))
@@ -84,8 +104,9 @@ def takes() -> Iterator[str]:
         seconds = float(reading.loop_beats * 60 / one.drill.bpm)
         due = due_notes(reading, one.drill.bpm, 0.0, max(12.0, 2 * seconds))
         source, latency = SOURCES[number % len(SOURCES)]
-        found = judge(due, play(replace(player, seed=number), due).notes, Limits(), source, latency).verdict
-        yield f"{one.key}, {name}, {source}: {found.mark}. {' '.join(found.reasons)}"
+        judged = judge(due, play(replace(player, seed=number), due).notes, Limits(), source, latency)
+        found = judged.verdict
+        yield f"{one.key}, {name}, {source}: {found.mark}. {' '.join(found.reasons)} {_sum(due, judged)}"
         yield from (f"  offers: {offer.label}" for offer in found.offers)
 
 
@@ -102,7 +123,7 @@ def heard() -> Iterator[str]:
             samples[first : first + len(tone)] += tone
         for room, sound in (("clean", samples), ("noisy", samples + 0.004 * random.normal(0, 1, len(samples)))):
             found = listen(sound_of(0.5 * sound, RATE), kind, 0.3)
-            told = " ".join(f"{one.at:.2f}/{one.level:.0f}" for one in found.onsets)
+            told = " ".join(f"{one.at:.4f}/{one.level:.1f}" for one in found.onsets)
             good = found.quality
             levels = f"{good.peak_db:.1f} {good.level_db:.1f} {good.noise_db:.1f} dB, {good.seconds:.2f} s"
             yield f"{voice}, {room}: {told}; {levels} {' '.join(good.sentences)}"
@@ -169,7 +190,8 @@ def from_files() -> Iterator[str]:
             yield f"{drill}, {name}: {error.message}"
             continue
         word = found.judged.verdict
-        yield f"{drill}, {name}: {found.begun.at - first:.3f} to {found.begun.end:.2f}. {word.mark}. {word.reasons[0]}"
+        where = f"{found.begun.at - first:.3f} to {found.begun.end:.2f}"
+        yield f"{drill}, {name}: {where}. {word.mark}. {word.reasons[0]} {_sum(found.due, found.judged)}"
 
 
 def refused() -> Iterator[str]:
