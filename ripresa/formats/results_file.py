@@ -5,7 +5,7 @@ It is written on a student's own device, so every number in it is bounded before
 
 import json
 import re
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, ConfigDict, Field, ValidationError
 
@@ -19,8 +19,10 @@ from ripresa.formats.wire import Shape, WireExact
 FORMAT = "ripresa.results/1"
 LARGEST_FILE = 20_000_000
 MOST_TAKES, MOST_NOTES = 2000, 50_000
-#: The results in the text of a message: from the first brace on.
-_BODY = re.compile(r"\{.*\}", re.DOTALL)
+#: So many braces of a message are tried as the beginning of the results.
+_MOST_BEGINNINGS = 20
+#: What stands before the lines of a message that is quoted.
+_QUOTED = re.compile(r"^(?:> ?)+", re.MULTILINE)
 
 _Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e7, le=1e7)]
 _Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
@@ -76,12 +78,8 @@ def read_results(text: str) -> Results:
     """
     if len(text) > LARGEST_FILE:
         raise Unreadable(f"These results are over {LARGEST_FILE // 1_000_000} MB, and none that we write are.")
-    found = _BODY.search(text)
-    try:
-        values = json.loads(found[0]) if found else None
-    except (ValueError, RecursionError):
-        values = None
-    if not isinstance(values, dict) or "format" not in values:
+    values = _found(text)
+    if values is None:
         raise Unreadable("These are not the results of a practice file. Choose the file that it saved, or its text.")
     if values["format"] != FORMAT:
         raise Unreadable(
@@ -94,3 +92,23 @@ def read_results(text: str) -> Results:
         raise
     except ValidationError as error:
         raise Unreadable(explain(error.errors())[0]) from error
+
+
+def _found(text: str) -> dict[str, Any] | None:
+    """Return the first values in a text that name their format, whatever a message says around them.
+
+    A mail program may have broken lines anywhere, and quoted them. The time grows as the text does.
+    """
+    whole = _QUOTED.sub("", text).replace("\r", "").replace("\n", "")
+    decoder, begin = json.JSONDecoder(), -1
+    for _ in range(_MOST_BEGINNINGS):
+        begin = whole.find("{", begin + 1)
+        if begin < 0:
+            return None
+        try:
+            values, _end = decoder.raw_decode(whole, begin)
+        except (ValueError, RecursionError):
+            continue
+        if isinstance(values, dict) and "format" in values:
+            return values
+    return None

@@ -10,7 +10,9 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from ripresa.core.errors import Unreadable
 from ripresa.formats.practice_file import LARGEST
+from ripresa.formats.results_file import read_results
 from ripresa.store.identity import studio_id
 from ripresa.web.app import create_app
 from ripresa.web.blueprint import Api
@@ -192,6 +194,23 @@ def test_a_take_that_is_not_ours_is_told_and_the_others_are_kept(
 def test_what_are_no_results_is_refused(client: FlaskClient, studio: Studio, text: str, says: str) -> None:
     assert studio.climb
     assert says in json_of(send(client, text), 422)["message"]
+
+
+@pytest.mark.parametrize(
+    "text", ["{" * 3_000_000, '{"a":' * 600_000, "[{" * 1_000_000, "> {\n" * 600_000, '{"a": "' * 400_000]
+)
+def test_no_text_takes_longer_than_its_length(text: str) -> None:
+    with pytest.raises(Unreadable, match="not the results"):
+        read_results(text)
+
+
+def test_results_are_found_in_what_a_mail_program_makes_of_them(client: FlaskClient, studio: Studio) -> None:
+    values = results(client, studio, question="Is my thumb {too} high?")
+    plain = json.dumps(values)
+    wrapped = "\r\n".join(f"> {plain[at : at + 72]}" for at in range(0, len(plain), 72))
+    expected = read_results(plain)
+    for text in (f"{plain}\n{plain}", f"Hi :{{ there!\n\n{wrapped}\n\nBye {{}}", json.dumps(values, indent=2)):
+        assert read_results(text) == expected
 
 
 def test_another_students_and_another_studios_results_are_told(client: FlaskClient, studio: Studio) -> None:
