@@ -6,6 +6,7 @@ Repetition is worked out by a kept library on the clock of the event's own zone 
 from calendar import monthrange
 from collections import defaultdict
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import date, datetime, time, timedelta, tzinfo
 from itertools import islice
@@ -18,8 +19,9 @@ from ripresa.core.errors import Unreadable
 from ripresa.core.plans import EARLIEST, LATEST
 
 LARGEST_FILE, MOST_EVENTS, MOST_TIMES = 4_000_000, 5_000, 2_000
-#: Days that all entries which count their times may go through together: a rule that meets none of them goes on.
-_MOST_STEPS = 400_000
+#: Days, weeks or months that all entries may go through together: thousands of entries over decades are too many.
+_MOST_STEPS, _MONTH = 100_000, 30
+_UNREAD = (ValueError, KeyError, IndexError, TypeError, AttributeError, OverflowError)
 _APART = {"DAILY": 1, "WEEKLY": 7}
 _ENDS, _OF_MONTHS = {"COUNT", "UNTIL"}, {"BYMONTH", "BYMONTHDAY", "BYDAY", "BYSETPOS"}
 
@@ -77,14 +79,16 @@ def read_lessons(data: bytes, first: date, last: date, zone: tzinfo | None) -> F
         raise Unreadable(f"A calendar has up to {LARGEST_FILE // 1_000_000} MB.", field="file")
     try:
         events = list(Calendar.from_ical(data).walk("VEVENT"))
-    except (ValueError, KeyError, IndexError, TypeError, AttributeError, RecursionError) as error:
+    except (*_UNREAD, RecursionError) as error:
         raise Unreadable("This is no calendar. Save it as iCalendar (.ics) and open that.", field="file") from error
     stretch = _Stretch(first, last, zone)
     # An entry that stands for one time of another, moved or called off, names the moment that it had.
     moved: dict[str, set[date | datetime]] = defaultdict(set)
     for event in events[:MOST_EVENTS]:
         if "recurrence-id" in event:
-            moved[str(event.get("uid"))].add(event.decoded("recurrence-id"))
+            # One that cannot be read takes no time away.
+            with suppress(*_UNREAD):
+                moved[str(event.get("uid"))].add(event.decoded("recurrence-id"))
     found: set[_Found] = set()
     for event in events[:MOST_EVENTS]:
         title = str(event.get("summary", ""))[:200]
@@ -93,7 +97,7 @@ def read_lessons(data: bytes, first: date, last: date, zone: tzinfo | None) -> F
         apart = set() if "recurrence-id" in event else moved[str(event.get("uid"))]
         try:
             moments = list(_moments(event, apart, stretch, title))
-        except (ValueError, KeyError, IndexError, TypeError, AttributeError, OverflowError):
+        except _UNREAD:
             stretch.left_out.append(f"“{title}” has no day that can be read.")
             continue
         found |= {(day, title, at) for day, at in map(stretch.here, moments) if first <= day <= last}
@@ -141,11 +145,10 @@ def _repeated(event: Component, begin: date | datetime, stretch: _Stretch, title
         # What is not counted may begin near what is asked for: a calendar may go back for decades.
         apart = every * _APART[kind]
         start += timedelta(days=max(0, (stretch.first - start.date()).days // apart - 1) * apart)
-    elif count:
-        stretch.steps -= max(0, (end - start).days)
-        if stretch.steps < 0:
-            stretch.left_out.append(f"“{title}” and what follows counts more times than can be gone through.")
-            return
+    stretch.steps -= max(0, (end - start).days) // _APART.get(kind, _MONTH) + 1
+    if stretch.steps < 0:
+        stretch.left_out.append(f"“{title}” and what follows repeats over more time than can be gone through.")
+        return
     limits = _LIMITS.get(kind, ())
     asked = ";".join(f"{name}={','.join(given)}" for name, given in rule.items() if name not in {*_ENDS, *limits})
     laid = rrulestr(f"{asked};UNTIL={end:%Y%m%dT%H%M%S}", dtstart=start)
