@@ -158,6 +158,15 @@ def decimal(value: Fraction, places: int) -> str:
     return sign + (f"{digits[:-places]}.{digits[-places:]}" if places else digits)
 
 
+def rounded(value: float, places: int) -> float:
+    """Return a measured number with so many decimals; nothing at all has no sign, on every processor.
+
+    >>> rounded(-0.00004, 4), rounded(-0.25, 1)
+    (0.0, -0.2)
+    """
+    return round(value, places) + 0.0
+
+
 def short(value: Fraction, places: int = 2) -> str:
     """Return a number to so many decimals at most, without zeros at its end: ``6.75``, ``7.2``, ``8``.
 

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from pydantic import ConfigDict
 
-from ripresa.core.exact import division_label
+from ripresa.core.exact import division_label, rounded
 from ripresa.core.takes import (
     AccentFigures,
     Due,
@@ -235,7 +235,7 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
         else None,
         habit={name: _habits(leg) for name, leg in by_division.items()},
         shares={
-            name: {str(slot.slot): _round(slot.share, 5) for slot in leg.slots if slot.share is not None}
+            name: {str(slot.slot): rounded(slot.share, 5) for slot in leg.slots if slot.share is not None}
             for name, leg in by_division.items()
         },
         crowding=_told((name, _figure(leg.crowding, _PERCENT)) for name, leg in by_division.items()),
@@ -265,14 +265,11 @@ def judged_schema() -> dict[str, Any]:
     return found
 
 
-def _round(value: float, digits: int) -> float:
-    # Nothing at all has no sign.
-    return round(value, digits) + 0.0
-
-
 def _sure(interval: Interval, scale: float) -> Figure:
     return Figure(
-        value=_round(interval.value * scale, 4), half_width=_round(interval.half_width * scale, 4), count=interval.count
+        value=rounded(interval.value * scale, 4),
+        half_width=rounded(interval.half_width * scale, 4),
+        count=interval.count,
     )
 
 
@@ -301,7 +298,7 @@ def _seam(seam: SeamFigures, limits: Limits) -> SeamAnswer:
         name=seam.name,
         first=_sure(seam.first, _MS),
         two=_sure(seam.two, _MS),
-        each=[_round(value * _MS, 3) for value in seam.each],
+        each=[rounded(value * _MS, 3) for value in seam.each],
         back_in_beat=back,
     )
 
@@ -320,8 +317,8 @@ def _lost(due: Due, lost: LostBeat) -> LostAnswer:
     event = due.reading.every[lost.event]
     return LostAnswer(
         kind=lost.kind,  # type: ignore[arg-type]
-        ms=_round(lost.seconds * _MS, 3),
-        beats=_round(lost.beats, 4),
+        ms=rounded(lost.seconds * _MS, 3),
+        beats=rounded(lost.beats, 4),
         event=due.number_of(lost.event, lost.turn),
         passed=lost.turn + 1,
         bar=event.bar,
@@ -334,9 +331,9 @@ def _fault(fault: Fault) -> FaultAnswer:
     return FaultAnswer(
         kind=fault.kind,
         where=fault.where,
-        value=_round(fault.value * scale, 4),
-        half_width=_round(fault.half_width * scale, 4),
-        limit=_round(fault.limit * scale, 4),
+        value=rounded(fault.value * scale, 4),
+        half_width=rounded(fault.half_width * scale, 4),
+        limit=rounded(fault.limit * scale, 4),
         unit=unit,  # type: ignore[arg-type]
     )
 

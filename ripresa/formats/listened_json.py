@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from pydantic import ConfigDict, Field
 
+from ripresa.core.exact import rounded
 from ripresa.core.listening import Listened
 from ripresa.formats.wire import Shape
 
@@ -46,7 +47,7 @@ def listened_values(listened: Listened) -> dict[str, Any]:
     """Return what was heard as plain values: seconds to a tenth of a millisecond, levels to a tenth of a dB."""
     return ListenedLine(
         quality=quality_line(listened),
-        onsets=[OnsetLine(at=round(one.at, 4), level=round(one.level, 1)) for one in listened.onsets],
+        onsets=[OnsetLine(at=rounded(one.at, 4), level=rounded(one.level, 1)) for one in listened.onsets],
     ).model_dump()
 
 
@@ -57,10 +58,10 @@ def quality_line(listened: Listened) -> QualityLine:
         is_good=quality.is_good,
         troubles=list(quality.troubles),
         sentences=list(quality.sentences),
-        peak_db=round(quality.peak_db, 1),
-        level_db=round(quality.level_db, 1),
-        noise_db=round(quality.noise_db, 1),
-        seconds=round(quality.seconds, 3),
+        peak_db=rounded(quality.peak_db, 1),
+        level_db=rounded(quality.level_db, 1),
+        noise_db=rounded(quality.noise_db, 1),
+        seconds=rounded(quality.seconds, 3),
     )
 
 

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
-import portalocker
 from peewee import DatabaseError
 
 from ripresa.core.errors import Conflict, NotFound, Unreadable
@@ -19,7 +18,6 @@ from ripresa.store.trouble import cause, trouble
 DATABASE_NAME = "ripresa.sqlite3"
 #: What a damaged database ends in; SQLite’s own sentences about one may hold its damaged text.
 _FAILURES = (sqlite3.DatabaseError, UnicodeDecodeError)
-_ALONE, _TOGETHER = portalocker.LockFlags.EXCLUSIVE, portalocker.LockFlags.SHARED
 _COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
@@ -67,6 +65,10 @@ def in_use(path: Path, *, alone: bool = False) -> Iterator[None]:
     Raises:
         Conflict: It is served, and was to be held alone; or it is just being replaced.
     """
+    # Here and not above: whoever only reads a file need not load it.
+    import portalocker
+
+    flags = portalocker.LockFlags
     _make_folder(path.parent)
     beside = path.with_name(path.name + ".lock")
     try:
@@ -75,7 +77,7 @@ def in_use(path: Path, *, alone: bool = False) -> Iterator[None]:
         raise trouble(error, path) from error
     with held:
         try:
-            portalocker.lock(held, portalocker.LockFlags.NON_BLOCKING | (_ALONE if alone else _TOGETHER))
+            portalocker.lock(held, flags.NON_BLOCKING | (flags.EXCLUSIVE if alone else flags.SHARED))
         except portalocker.AlreadyLocked as error:
             raise Conflict(
                 f"Ripresa is running with the data in {path.parent}: what is kept while it is replaced would be lost. "

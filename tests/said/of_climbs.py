@@ -35,6 +35,7 @@ from ripresa.core.exact import decimal, division_label, label
 from ripresa.core.plans import CleanTake, LoggedTake, forecast, parse_days, silent_about, told_days, what_if
 from ripresa.core.plans.tasks import Subject, tasks_of
 from ripresa.core.takes import Mark
+from tests.cli.test_plans import PLAN
 from tests.learners import logs
 
 
@@ -63,18 +64,7 @@ def climbs() -> Iterator[str]:
 
 
 DAY = date(2026, 10, 7)
-PLAN = {
-    "format": "ripresa.plan/1",
-    "start": "2026-10-07",
-    "weeks": 4,
-    "days_a_week": 5,
-    "minutes": 12,
-    "most_a_day": 18,
-    "off": ["sunday", "2026-10-20/2026-10-22"],
-    "lessons": ["wednesday"],
-    "done": [{"date": "2026-10-08", "minutes": 12}, {"date": "2026-10-09", "minutes": 10.5}],
-    "today": "2026-10-19",
-}
+SHORT = {**PLAN, "weeks": 4, "off": ["sunday", "2026-10-20/2026-10-22"], "today": "2026-10-19"}
 
 
 def plans() -> Iterator[str]:
@@ -82,7 +72,7 @@ def plans() -> Iterator[str]:
     for more in ({}, {"most_a_day": 40}, {"days_a_week": 3, "done": []}, {"today": "2026-10-30"}):
         with TemporaryDirectory() as folder, redirect_stdout(io.StringIO()) as printed:
             file = Path(folder) / "plan.json"
-            file.write_text(json.dumps({**PLAN, **more}))
+            file.write_text(json.dumps({**SHORT, **more}))
             main(["plan", str(file)])
         found = json.loads(printed.getvalue())
         yield from (f"plan, day: {json.dumps(day)}" for day in found.pop("days"))
