@@ -5,7 +5,8 @@ import pytest
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import NoAccents
-from ripresa.core.drill.material import OneNote
+from ripresa.core.drill.material import OneNote, ScaleRun
+from ripresa.core.drill.second import Contrary, SecondHand
 from ripresa.core.exact import Fraction as F
 from ripresa.core.listening import Onset
 from ripresa.core.listening.bleed import without_clicks
@@ -79,6 +80,23 @@ def test_too_few_of_a_short_drill_are_too_few_whatever_else_was_heard() -> None:
 )
 def test_an_accent_is_misplaced_where_the_note_beside_it_has_it(levels: list[tuple[str, float]], count: int) -> None:
     assert _misplaced(levels) == count
+
+
+def test_a_beat_that_is_lost_where_two_hands_are_tapped_as_one_is_told_in_its_turn() -> None:
+    reading = read(
+        Drill(material=ScaleRun(octaves=1), legs=legs(3), second=SecondHand(Contrary(), legs(2)), instrument="piano")
+    )
+    due = due_notes(reading, F(60), 0.0, 4 * float(reading.loop_beats))
+    # From the second of two in the left hand on, and from a beat of both: a turn later comes later, whichever hand has it.
+    gone = ((2 * 8 + 3.4, 2 * 8 + 4.9), (3 * 8 + 1.9, 3 * 8 + 3.1))
+    kept = [at for at in due.at.tolist() if not any(first < at < last for first, last in gone)]
+    found = judge(due, [HeardNote(at) for at in kept], Limits(), "taps", KNOWN)
+    assert reading.loop_beats == 8
+    assert found.figures
+    assert [(one.kind, one.turn, reading.every[one.event].hand) for one in found.figures.lost] == [
+        ("silent", 2, "L"),
+        ("silent", 3, "R"),
+    ]
 
 
 CLICKS = [0.0, 1.0, 2.0, 3.0]

@@ -194,7 +194,7 @@ def _lost(take: Measured) -> list[LostBeat]:
             found.append(_lost_at(due, kind, abs(size), index))
             number += 1
     found += _left_out(take)
-    return sorted(found, key=lambda one: (one.turn, due.reading.events[one.event].onset))
+    return sorted(found, key=lambda one: (one.turn, due.reading.every[one.event].onset))
 
 
 def _sizes(offset: Floats, steps: Sequence[int]) -> list[float]:

@@ -45,10 +45,9 @@ def cheaper_shift(take: Measured, latency: float, shifts: dict[str, float]) -> t
     slot = min(shifts.values())
     # Wherever it began, an opening is what it settled as.
     begun = {one: float(np.median(opening.model.path)) - latency for one, opening in enumerate(openings)}
-    on_time = min(
-        own_score(wanted, heard, model, _HEAD),
-        *(openings[one].score for one in begun if abs(begun[one]) < _SETTLED * slot),
-    )
+    settled = (openings[one].score for one in begun if abs(begun[one]) < _SETTLED * slot)
+    # Where none of them settled on time, it is what the take was matched as.
+    on_time = min((own_score(wanted, heard, model, _HEAD), *settled))
     moved = {
         named: min(
             (openings[one] for one in begun if abs(begun[one] - by) < _SETTLED * slot),
