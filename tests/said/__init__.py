@@ -7,7 +7,7 @@ What is known to be said wrong stands there too, until it is mended.
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
-from tests.said import of_climbs, of_drills, of_files, of_takes
+from tests.said import of_climbs, of_drills, of_files, of_odd_takes, of_takes
 
 KEPT = Path(__file__).parents[1] / "told"
 SAID: dict[str, Callable[[], Iterator[str]]] = {
@@ -17,6 +17,7 @@ SAID: dict[str, Callable[[], Iterator[str]]] = {
     "numbers": of_drills.numbers,
     "fingers": of_drills.fingers,
     "takes": of_takes.takes,
+    "odd": of_odd_takes.odd,
     "judged": of_takes.judged,
     "from_files": of_takes.from_files,
     "refused": of_takes.refused,
