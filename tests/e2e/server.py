@@ -55,8 +55,14 @@ class Local:
             return
         # First who answers, then every door, by the thread that watches them.
         self._server.task_dispatcher.shutdown()
-        self._server.trigger.pull_trigger(lambda: close_all(self._server._map, ignore_all=True))
+        self._server.trigger.pull_trigger(self._close)
         self._thread.join(timeout=10)
+
+    def _close(self) -> None:
+        # A channel that is closed without more ado leaves open what it was sending.
+        for channel in list(self._server.active_channels.values()):
+            channel.handle_close()
+        close_all(self._server._map, ignore_all=True)
 
     @contextmanager
     def instead(self, path: Path) -> Iterator[None]:
