@@ -81,8 +81,10 @@ def mutants(path: Path) -> Iterator[Mutant]:
 
 
 def _silent(node: ast.AST) -> Iterator[ast.AST]:
-    """Yield the parts of a node that are no meaning: decorators and annotations."""
+    """Yield the parts of a node that are no meaning: decorators, annotations, and how much is worked on at once."""
     match node:
+        case ast.Assign(targets=[ast.Name(id="_BLOCK" | "THREADS")]):
+            yield node.value
         case ast.FunctionDef():
             yield from (*node.decorator_list, *([node.returns] if node.returns else ()))
         case ast.ClassDef():
