@@ -87,7 +87,7 @@ def test_a_beat_that_is_lost_where_two_hands_are_tapped_as_one_is_told_in_its_tu
         Drill(material=ScaleRun(octaves=1), legs=legs(3), second=SecondHand(Contrary(), legs(2)), instrument="piano")
     )
     due = due_notes(reading, F(60), 0.0, 4 * float(reading.loop_beats))
-    # From the second of two in the left hand on, and from a beat of both: a turn later comes later, whichever hand has it.
+    # From the second of two in the left hand on, and from a beat of both; a turn later comes later, whosever it is.
     gone = ((2 * 8 + 3.4, 2 * 8 + 4.9), (3 * 8 + 1.9, 3 * 8 + 3.1))
     kept = [at for at in due.at.tolist() if not any(first < at < last for first, last in gone)]
     found = judge(due, [HeardNote(at) for at in kept], Limits(), "taps", KNOWN)

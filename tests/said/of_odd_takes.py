@@ -1,4 +1,4 @@
-"""What is said of takes as no stand-in plays them: cut off, doubled, swung, dragged, moved by a beat, out of the wrong drill.
+"""What is said of takes as no stand-in plays them: cut off, doubled, swung, moved by a beat, out of another drill.
 
 Each is made of a drill of the corpus and of two things that happen to a player, by one seed; its line bears the sum of
 every number that is told of it.
