@@ -1,4 +1,4 @@
-"""The log as CSV: one line for each take, UTF-8, decimals with a point, times in ISO 8601; made line by line."""
+"""The log as CSV: a line for each take, UTF-8 and marked as that, decimals with a point, times in ISO 8601."""
 
 import csv
 from collections.abc import Callable, Iterable, Iterator
@@ -37,7 +37,8 @@ def write_log(
     line = _Line()
     writer = csv.writer(line)
     writer.writerow(COLUMNS)
-    yield line.text
+    # Without the mark a spreadsheet takes UTF-8 for the writing of its own country.
+    yield "\ufeff" + line.text
     for take in takes:
         drill = drill_of(take.drill_id, take.version)
         writer.writerow(

@@ -1,18 +1,22 @@
 """The log as CSV, read: the columns of our own export. Rows that cannot be read are listed, none is guessed."""
 
+import codecs
 import csv
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from io import StringIO
 
-from ripresa.core.errors import Unreadable
+from ripresa.core.errors import RipresaError, Unreadable
 from ripresa.core.exact import Fraction, parse_amount
+from ripresa.core.studio import check_lasting, check_moment
 from ripresa.core.takes import MARKS, Mark
+from ripresa.core.takes.sources import SOURCES
 
 LARGEST_FILE, MOST_ROWS = 40_000_000, 200_000
 NEEDED = ("played_at", "bpm", "mark")
 _LONGEST = 2000
+_SOURCES = {name: words for name, (words, _) in SOURCES.items()}
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +28,8 @@ class LoggedRow:
         played_at: With its time zone; UTC where it says none.
         nps: Notes a second; None where the column is empty.
         seconds: How long it lasted; None where it is not said.
+        rung: Of its climb; None where it says none. source: What heard it, in words; empty where it is not said.
+        is_measured: Whether it has figures, which stand on notes that a log does not hold.
     """
 
     line: int
@@ -36,6 +42,9 @@ class LoggedRow:
     mark: Mark
     seconds: float | None
     note: str
+    rung: int | None
+    source: str
+    is_measured: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,14 +71,15 @@ def read_log(data: bytes) -> ReadLog:
     """
     if len(data) > LARGEST_FILE:
         raise Unreadable(f"A log has up to {LARGEST_FILE // 1_000_000} MB.", field="file")
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise Unreadable("This log is not in UTF-8. Save it as CSV in UTF-8.", field="file") from error
+    text = _text(data)
     if "\0" in text:
         raise Unreadable("This is no text: it holds a zero byte.", field="file")
     reader = csv.DictReader(StringIO(text, newline=""), delimiter=_delimiter(text))
-    missing = [name for name in NEEDED if name not in (reader.fieldnames or ())]
+    try:
+        named = reader.fieldnames or ()
+    except csv.Error as error:
+        raise Unreadable(f"The first line of this log is no CSV: {error}.", field="file") from error
+    missing = [name for name in NEEDED if name not in named]
     if missing:
         raise Unreadable(
             f"The first line of this log does not name the column {missing[0]}. Needed are {', '.join(NEEDED)}.",
@@ -82,10 +92,19 @@ def read_log(data: bytes) -> ReadLog:
     return ReadLog(tuple(rows), tuple(unread))
 
 
+def _text(data: bytes) -> str:
+    """Return the text of a file in UTF-8, or in UTF-16 where its first bytes say so, as some spreadsheets save it."""
+    is_wide = data.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE))
+    try:
+        return data.decode("utf-16" if is_wide else "utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise Unreadable("This log is in neither UTF-8 nor UTF-16. Save it as CSV in UTF-8.", field="file") from error
+
+
 def _delimiter(text: str) -> str:
-    """Return what parts the columns: a spreadsheet of some languages writes a semicolon."""
+    """Return what parts the columns: a spreadsheet writes a semicolon or a tab where it is set up so."""
     first = text.partition("\n")[0]
-    return ";" if first.count(";") > first.count(",") else ","
+    return max(",;\t", key=first.count)
 
 
 def _each(reader: "csv.DictReader[str]") -> Iterator[LoggedRow | UnreadRow]:
@@ -104,7 +123,7 @@ def _each(reader: "csv.DictReader[str]") -> Iterator[LoggedRow | UnreadRow]:
             return
         try:
             yield _row(reader.line_num, row)
-        except Unreadable as error:
+        except RipresaError as error:
             yield UnreadRow(reader.line_num, error.message)
 
 
@@ -126,17 +145,21 @@ def _row(line: int, row: dict[str, str | None]) -> LoggedRow:
     if nps is not None and not 0 < nps <= 1000:
         raise Unreadable(f"“{cell('notes_a_second')}” are no notes a second.")
     seconds = _number(cell("seconds"), "seconds")
+    rung = _number(cell("rung"), "rung")
     return LoggedRow(
         line=line,
-        played_at=_moment(cell("played_at")),
+        played_at=check_moment(_moment(cell("played_at"))),
         student=cell("student"),
         drill=cell("drill"),
         bpm=bpm,
         nps=nps,
         click=cell("click"),
         mark=mark,
-        seconds=None if seconds is None else float(seconds),
+        seconds=None if seconds is None else check_lasting(float(seconds)),
         note=cell("note"),
+        rung=None if rung is None else int(rung),
+        source=_SOURCES.get(cell("source"), ""),
+        is_measured=bool(cell("matched")),
     )
 
 

@@ -14,7 +14,7 @@ from ripresa.core.exact import Fraction
 from ripresa.core.playing import Window, most_due
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm, span_seconds
-from ripresa.core.studio import Climb, Ear, Take
+from ripresa.core.studio import Climb, Ear, Take, check_lasting, check_moment
 from ripresa.core.takes import (
     MOST_MEASURED,
     Figures,
@@ -50,6 +50,9 @@ class Played:
         latency: Delay of the source in seconds; is_calibrated: whether it was measured; latency_half: ±.
         ear: What a person says of it; a take by ear needs that.
         hidden: Moments of clicks under which a microphone heard nothing, in seconds.
+
+    Raises:
+        OutOfRange: It was played in no year that is kept, or lasted longer than a day.
     """
 
     id: str
@@ -73,6 +76,11 @@ class Played:
     ear: Ear | None = None
     note: str = ""
     hidden: tuple[float, ...] = ()
+
+    def __post_init__(self) -> None:
+        check_moment(self.played_at)
+        check_lasting(self.start, "start")
+        check_lasting(self.end, "end")
 
     @property
     def known_latency(self) -> tuple[float, float] | None:

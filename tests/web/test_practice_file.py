@@ -225,3 +225,18 @@ def test_another_students_and_another_studios_results_are_told(client: FlaskClie
 def test_hostile_numbers_are_refused(client: FlaskClient, studio: Studio, number: str) -> None:
     text = json.dumps(results(client, studio)).replace('"start": 0', f'"start": {number}')
     assert send(client, text).status_code == 422
+
+
+@pytest.mark.parametrize(
+    ("moment", "year"),
+    [("9999-12-31T23:59:59-14:00", 9999), ("0001-01-01T00:00:00+14:00", 1), ("1969-12-31T12:00:00Z", 1969)],
+)
+def test_a_clock_that_is_centuries_out_is_told_and_the_others_are_kept(
+    client: FlaskClient, studio: Studio, moment: str, year: int
+) -> None:
+    values = results(client, studio)
+    values["takes"].append({**values["takes"][0], "id": "taketake-0002", "played_at": moment})
+    found = json_of(send(client, values))
+    assert found["kept"] == 1
+    (left,) = found["left_out"]
+    assert left["why"] == f"What is kept lies between 1970 and 2100, not in the year {year}. Is the clock right?"

@@ -338,14 +338,24 @@ def test_a_csv_goes_out_and_comes_in_once(client: FlaskClient, studio: Studio) -
     rows = [*other.strip().splitlines(), other.strip().splitlines()[1].replace("Slip steps", "Unknown"), "nonsense"]
     body = {"student_id": studio.other.id, "text": "\n".join(rows)}
     first, second = (client.post("/api/log.csv", json=body).get_json() for _ in range(2))
-    assert first["sentence"] == "1 take taken in, 2 rows left out."
-    assert second["sentence"] == "0 takes taken in, 1 were here already, 2 rows left out."
+    stay = "Figures of 1 take stay in the file: they stand on notes that a log does not hold."
+    assert first["sentence"] == f"1 take taken in, 2 rows left out. {stay}"
+    assert second["sentence"] == "0 takes taken in, 1 was here already, 2 rows left out."
     assert [row["line"] for row in first["left_out"]] == [3, 4]
     assert "no drill of the title “Unknown”" in first["left_out"][0]["why"]
     log = client.get(f"/api/log?student_id={studio.other.id}").get_json()
     assert (log["takes"], log["entries"][0]["mark"]) == (1, "clean")
     mine = client.post("/api/log.csv", json={"student_id": studio.student.id, "text": "\n".join(rows[:2])}).get_json()
     assert "It is Oskar Vane’s, not Mira Sund’s." in mine["left_out"][0]["why"]
+    again = client.post("/api/log.csv", json={"student_id": studio.student.id, "text": text}).get_json()
+    assert (again["sentence"], again["left_out"]) == ("0 takes taken in, 1 was here already.", [])
+
+
+def test_a_log_is_marked_as_utf_8_once(client: FlaskClient, studio: Studio) -> None:
+    send(client, take(studio, 1))
+    found = client.get("/api/log.csv")
+    assert found.content_type == "text/csv; charset=utf-8"
+    assert found.data.startswith(b"\xef\xbb\xbfplayed_at,student")
 
 
 def test_the_log_is_filtered_and_mistakes_are_undone(client: FlaskClient, studio: Studio, clock: Clock) -> None:

@@ -358,3 +358,28 @@ def test_a_refused_take_offers_the_tempo_that_was_played(client: FlaskClient, st
     # 10 % over 84 are 92.4.
     assert (first["kind"], first["label"]) == ("tempo", f"Go to {first['bpm']}")
     assert abs(int(first["bpm"]) - 92) <= 1
+
+
+@pytest.mark.parametrize(
+    ("parts", "field", "says"),
+    [
+        ({"played_at": "9999-12-31T23:59:59-14:00"}, "played_at", "not in the year 9999"),
+        ({"played_at": "0001-01-01T00:00:00+14:00"}, "played_at", "not in the year 1"),
+        ({"played_at": "2101-01-01T00:00:00Z"}, "played_at", "between 1970 and 2100"),
+        ({"end": 1e20}, "end", "A take lasts from 0 to 86400 seconds, not 1e+20."),
+        ({"end": 86_401}, "end", "not 86401."),
+    ],
+)
+def test_a_moment_or_a_length_that_nobody_plays_is_refused_by_name(
+    client: FlaskClient, studio: Studio, parts: dict[str, Any], field: str, says: str
+) -> None:
+    refused = client.post("/api/takes", json=take(studio, **parts))
+    assert (refused.status_code, refused.get_json()["field"]) == (422, field)
+    assert says in refused.get_json()["message"]
+    assert client.get(f"/api/takes?climb_id={studio.climb.id}").get_json()["takes"] == []
+
+
+@pytest.mark.parametrize("moment", ["1970-01-01T00:00:00Z", "2100-12-31T23:59:59Z"])
+def test_the_first_and_the_last_year_are_kept(client: FlaskClient, studio: Studio, moment: str) -> None:
+    assert client.post("/api/takes", json=take(studio, played_at=moment)).status_code == 201
+    assert client.get(f"/api/log?student_id={studio.student.id}").status_code == 200

@@ -12,9 +12,11 @@ from ripresa.core.studio.kept import (
     Take,
     TakeLine,
 )
+from ripresa.core.studio.moments import check_lasting, check_moment
 from ripresa.core.studio.people import (
     LONGEST_NAME,
     LONGEST_NOTE,
+    MOST_KEEP_DAYS,
     Group,
     GroupDetails,
     Guardian,
@@ -32,6 +34,7 @@ __all__ = [
     "LONGEST_GLOSSARY",
     "LONGEST_NAME",
     "LONGEST_NOTE",
+    "MOST_KEEP_DAYS",
     "PAPERS",
     "PRESSES",
     "SOUND_FIRST",
@@ -59,6 +62,8 @@ __all__ = [
     "TakeLine",
     "Way",
     "care_for",
+    "check_lasting",
+    "check_moment",
     "parse_glossary",
     "words_used",
 ]

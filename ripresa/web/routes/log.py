@@ -185,8 +185,13 @@ def read_in(body: LogFileBody) -> Response:
     """Take in a log as CSV, in the columns of our own export; rows that cannot be read are listed, none is guessed."""
     found = take_in(body.student_id, body.text.encode())
     said = f"{plural(found.new, 'take')} taken in"
-    said += f", {found.known} were here already" if found.known else ""
+    said += f", {found.known} {'was' if found.known == 1 else 'were'} here already" if found.known else ""
     said += f", {plural(len(found.left_out), 'row')} left out" if found.left_out else ""
+    said += (
+        f". Figures of {plural(found.measured, 'take')} stay in the file: they stand on notes that a log does not hold"
+        if found.measured
+        else ""
+    )
     told_rows = [LeftOutRow(line=one.line, why=one.why) for one in found.left_out[:MOST_TOLD]]
     return answer(TakenInShape(sentence=f"{said}.", left_out=told_rows))
 
@@ -195,7 +200,7 @@ def read_in(body: LogFileBody) -> Response:
 def save_log(query: CsvQuery) -> Response:
     """The log as CSV, sent while it is written."""
     lines = log_lines(query.student_id)
-    response = Response(asked_row_by_row(batched(lines)), mimetype="text/csv; charset=utf-8")
+    response = Response(asked_row_by_row(batched(lines)), mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename="ripresa-log.csv")
     return response
 

@@ -8,6 +8,7 @@ import { FileButton } from "../../ui/FileButton";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { textOf } from "../../ui/textOf";
 import { useNewDrill } from "../../ui/useNewDrill";
 import { useOnce } from "../../ui/useOnce";
 import { DrillList } from "./DrillList";
@@ -29,7 +30,7 @@ export function LibraryPage() {
   const open = useMutation({
     mutationFn: async (file: File) => {
       if (/\.json$/i.test(file.name)) {
-        const text = await file.text();
+        const text = await textOf(file);
         if (/"format"\s*:\s*"ripresa\.drills\//.test(text.slice(0, 200))) {
           setShared({ text, looked: await api.lookAtShared(text) });
           return null;

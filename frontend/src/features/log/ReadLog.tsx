@@ -3,11 +3,12 @@ import { api } from "../../api/client";
 import { forgetWork } from "../../api/queries";
 import { FileButton } from "../../ui/FileButton";
 import { Problem } from "../../ui/Problem";
+import { textOf } from "../../ui/textOf";
 
 /** A log as CSV, read in for a student; rows that cannot be read are listed, none is guessed. */
 export function ReadLog({ studentId }: { studentId: number }) {
   const read = useMutation({
-    mutationFn: async (file: File) => api.readLog(studentId, await file.text()),
+    mutationFn: async (file: File) => api.readLog(studentId, await textOf(file)),
     onSuccess: forgetWork,
   });
   return (

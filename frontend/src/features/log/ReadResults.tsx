@@ -5,6 +5,7 @@ import { forgetWork } from "../../api/queries";
 import { DropZone } from "../../ui/DropZone";
 import { FileButton } from "../../ui/FileButton";
 import { Problem } from "../../ui/Problem";
+import { textOf } from "../../ui/textOf";
 
 /** What a practice file saved: dropped here, chosen, or pasted as text; judged as any take, and each take once. */
 export function ReadResults({ studentId }: { studentId: number | null }) {
@@ -18,7 +19,7 @@ export function ReadResults({ studentId }: { studentId: number | null }) {
     },
   });
   const take = async (file: File | undefined) => {
-    if (file) read.mutate(await file.text());
+    if (file) read.mutate(await textOf(file));
   };
   return (
     <details className="no-print w-full">
