@@ -21,10 +21,8 @@ from ripresa.formats.engraver import Engraver
 from ripresa.store import climbs, drills, students
 from ripresa.store.files import DATABASE_NAME, open_studio
 from ripresa.store.tables import asking, database
-from ripresa.web.app import PRACTICE, create_app
+from ripresa.web.app import PRACTICE, create_app, keep_on_the_way
 from ripresa.web.blueprint import Api
-from ripresa.web.incoming import Incoming
-from ripresa.web.jobs import Jobs
 from tests.strategies import IS_SEARCH, legs
 
 # How long an example takes says how busy the machine is; speed is what `make bench` is for. The same examples each
@@ -118,7 +116,7 @@ def app(shared_app: Api, empty: Path, tmp_path: Path, clock: Clock) -> Api:
     shutil.copyfile(empty, path)
     shared_app.studio = open_studio(path)
     shared_app.config.update(CLOCK=clock, DATABASE=path, PRACTICE=PRACTICE)
-    shared_app.config.update(JOBS=Jobs(), ENGRAVER=Engraver(), INCOMING=Incoming())
+    keep_on_the_way(shared_app)
     return shared_app
 
 

@@ -15,7 +15,7 @@ from ripresa.cli.start import add_start, database_of
 from ripresa.cli.takes import add_take_commands
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange, RipresaError
-from ripresa.core.exact import Fraction, label
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm
@@ -30,6 +30,8 @@ from ripresa.formats.reading_json import reading_values
 from ripresa.formats.sums_json import sums_schema, sums_values
 from ripresa.formats.take_file import take_schema
 from ripresa.store.files import DATABASE_NAME, backup, restore
+from ripresa.store.set_aside import only_there
+from ripresa.store.trouble import trouble
 
 _SUFFIXES = tuple(f".{ending}" for ending in (*EXPORTS, *FORMATS))
 
@@ -45,6 +47,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 1
     except BrokenPipeError:
         sys.stderr.close()
+    except OSError as error:
+        # A folder that may not be looked into, wherever it was met.
+        print(f"ripresa: {trouble(error, Path(error.filename) if error.filename else None).message}", file=sys.stderr)
+        return 1
     return 0
 
 
@@ -152,6 +158,12 @@ def _backup(chosen: argparse.Namespace) -> None:
 def _restore(chosen: argparse.Namespace) -> None:
     kept = restore(chosen.file, database_of(chosen))
     print(f"{chosen.file} is in place." + (f" What was there before is in {kept}." if kept else ""))
+    more = only_there(kept, database_of(chosen)) if kept else 0
+    if more:
+        print(
+            f"{plural(more, 'recording')} that only that copy knows: kept beside it until the day that was said, or "
+            "until you delete the copy. Restore the copy, and they are heard again."
+        )
 
 
 def _print_schema(_chosen: argparse.Namespace) -> None:

@@ -1,5 +1,7 @@
 """A take as a recording: what was struck, in our own sounds. It stands in for a microphone, and is played back."""
 
+import errno
+import os
 from collections.abc import Sequence
 from io import BytesIO
 from pathlib import Path
@@ -73,7 +75,28 @@ def _held(tone: Samples, seconds: float) -> Samples:
 
 
 def write_flac(sound: Sound, target: Path) -> None:
-    """Write a recording as FLAC, a second at a time."""
-    with soundfile.SoundFile(target, "w", sound.rate, 1, format="FLAC", subtype="PCM_16") as opened:
-        for first in range(0, len(sound.samples), sound.rate):
-            opened.write(np.asarray(sound.samples[first : first + sound.rate]))
+    """Write a recording as FLAC, a second at a time.
+
+    Raises:
+        OSError: It cannot be written whole, as the system says it.
+    """
+    count = len(sound.samples)
+    try:
+        with soundfile.SoundFile(target, "w", sound.rate, 1, format="FLAC", subtype="PCM_16") as opened:
+            for first in range(0, count, sound.rate):
+                opened.write(np.asarray(sound.samples[first : first + sound.rate]))
+        whole = not count or soundfile.info(target).frames == count
+    except (soundfile.LibsndfileError, AssertionError):
+        # The library says of a full disk that it wrote less than it was given.
+        whole = False
+    if not whole:
+        _ask_the_disk(target)
+        raise OSError(errno.EIO, "the sound was not written whole", str(target))
+
+
+def _ask_the_disk(target: Path) -> None:
+    """Write a little more, so that the system says what is wrong, where it is the disk."""
+    with target.open("ab") as opened:
+        opened.write(bytes(65_536))
+        opened.flush()
+        os.fsync(opened.fileno())

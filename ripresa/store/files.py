@@ -12,12 +12,15 @@ from peewee import DatabaseError
 
 from ripresa.core.errors import Conflict, NotFound, Unreadable
 from ripresa.store.migrations import CURRENT, migrate
+from ripresa.store.private import close_to_others, private_file
 from ripresa.store.tables import StudioDatabase, database
 from ripresa.store.trouble import cause, trouble
 
 DATABASE_NAME = "ripresa.sqlite3"
 #: What a damaged database ends in; SQLite’s own sentences about one may hold its damaged text.
-_FAILURES = (sqlite3.DatabaseError, UnicodeDecodeError)
+FAILURES = (sqlite3.DatabaseError, UnicodeDecodeError)
+#: How the name of a copy goes on that was set aside when a backup was put in its place.
+SET_ASIDE = ".before-restore"
 _COUNTED = ("student", "drill", "climb", "take")
 _TABLES = {"student", "drill", "drill_version", "climb", "take", "move"}
 
@@ -37,6 +40,11 @@ def open_studio(path: Path, *, patience: float = 5.0) -> StudioDatabase:
         Conflict: It was kept by a newer version.
     """
     _make_folder(path.parent)
+    try:
+        private_file(path)
+    except OSError as error:
+        raise trouble(error, path) from error
+    close_to_others(path)
     opened = StudioDatabase(
         str(path),
         pragmas={
@@ -72,7 +80,7 @@ def in_use(path: Path, *, alone: bool = False) -> Iterator[None]:
     _make_folder(path.parent)
     beside = path.with_name(path.name + ".lock")
     try:
-        held: IO[bytes] = beside.open("ab")
+        held: IO[bytes] = private_file(beside).open("ab")
     except OSError as error:
         raise trouble(error, path) from error
     with held:
@@ -120,7 +128,7 @@ def backup(source: Path, target: Path) -> None:
         raise NotFound(f"The folder {target.parent} does not exist. Make it first, or choose another.")
     if target.is_dir():
         raise NotFound(f"{target} is a folder. Name the file that the copy is to be.")
-    # Renamed when whole: an interrupted backup never replaces a good one.
+    # Renamed when whole, and closed to others: an interrupted backup never replaces a good one.
     _replace(target, _copied(source, target))
 
 
@@ -162,22 +170,22 @@ def _copied(source: Path, target: Path) -> Path:
     beside = target.with_name(target.name + ".part")
     try:
         beside.unlink(missing_ok=True)
-        with closing(_reading(source)) as reading:
+        with closing(reading(source)) as opened:
             # Writing is asked for first, so that its troubles are not taken for those of the source.
-            beside.touch()
+            private_file(beside)
             with closing(sqlite3.connect(beside)) as writing:
-                reading.backup(writing)
+                opened.backup(writing)
                 writing.execute("PRAGMA journal_mode = delete")
         _sync(beside)
-    except (*_FAILURES, OSError) as error:
+    except (*FAILURES, OSError) as error:
         with suppress(OSError):
             beside.unlink(missing_ok=True)
-        broken = isinstance(error, _FAILURES) and not isinstance(error, sqlite3.OperationalError)
+        broken = isinstance(error, FAILURES) and not isinstance(error, sqlite3.OperationalError)
         raise trouble(error, source if broken else beside.with_name(target.name), copying=True) from error
     return beside
 
 
-def _reading(path: Path) -> sqlite3.Connection:
+def reading(path: Path) -> sqlite3.Connection:
     """Return a connection that only reads; what lies on a disk that cannot be written is read as it lies there."""
     address = path.resolve().as_uri()
     opened = sqlite3.connect(f"{address}?mode=ro", uri=True)
@@ -191,7 +199,7 @@ def _reading(path: Path) -> sqlite3.Connection:
 
 def _set_aside(path: Path) -> Path:
     """Return where a database was copied to before it is replaced; a damaged one is moved as it is."""
-    kept = _free_name(path.with_name(path.name + ".before-restore"))
+    kept = _free_name(path.with_name(path.name + SET_ASIDE))
     try:
         backup(path, kept)
     except Unreadable:
@@ -216,7 +224,7 @@ def _sync(path: Path) -> None:
 
 def _make_folder(folder: Path) -> None:
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
     except FileExistsError as error:
         raise NotFound(f"{folder} is a file. Name the folder that holds the data.") from error
     except NotADirectoryError as error:
@@ -234,11 +242,11 @@ def _free_name(wanted: Path) -> Path:
 
 def _check_is_ours(path: Path, named: Path) -> None:
     try:
-        with closing(_reading(path)) as opened:
+        with closing(reading(path)) as opened:
             names = {row[0] for row in opened.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
             version = opened.execute("PRAGMA user_version").fetchone()[0]
             sound = opened.execute("PRAGMA quick_check").fetchone()[0]
-    except _FAILURES as error:
+    except FAILURES as error:
         raise Unreadable(f"{named} is not a backup of Ripresa.") from error
     if not names >= _TABLES or sound != "ok":
         raise Unreadable(f"{named} is not a whole backup of Ripresa.")

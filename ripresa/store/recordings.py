@@ -1,19 +1,31 @@
 """Recordings of takes that are kept because somebody asked for it: until when, and where the sound lies.
 
-Each is a file beside the database. What has run out, and what belongs to no take any more, is deleted.
+Each is a file beside the database. What has run out, and what belongs to no take any more, is deleted. Row and file
+come and go while the database is held: a file is put in its place before its row is committed, and goes before its row
+does, so that whatever is killed on the way leaves a file without a row, or a row without a file, for the next sweep.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
+from uuid import uuid4
+
+from peewee import Expression, IntegrityError
 
 from ripresa.core.errors import NotFound
+from ripresa.core.studio import MOST_KEEP_DAYS
+from ripresa.store.identity import studio_id
+from ripresa.store.private import RECORDINGS, private_file, private_folder
+from ripresa.store.set_aside import named_in_copies
 from ripresa.store.tables import RecordingRow, Row, database, moment
 from ripresa.store.trouble import trouble
 from ripresa.store.unread import readable
 
-FOLDER_NAME = "recordings"
+SUFFIX = ".flac"
+#: Files that are just being written in this process: no sweep takes them.
+_writing: set[Path] = set()
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,29 +58,44 @@ def keep_recording(
 
     Raises:
         Unkept: It cannot be written.
+        NotFound: The take was deleted meanwhile.
     """
-    folder = _folder()
-    file = folder / _name(take_id)
+    file = _folder() / _name(take_id)
     try:
-        folder.mkdir(parents=True, exist_ok=True)
-        beside = file.with_suffix(".part")
-        write(beside)
-        beside.replace(file)
-        size = file.stat().st_size
+        private_folder(file.parent)
+        with _beside(file) as beside:
+            write(private_file(beside))
+            size = beside.stat().st_size
+            row = {
+                "take": take_id,
+                "student": student_id,
+                "zero": zero,
+                "seconds": seconds,
+                "bytes": size,
+                "made_at": now,
+                "until": now + timedelta(days=days),
+            }
+            with database.atomic("IMMEDIATE"):
+                RecordingRow.insert(**row).on_conflict_replace().execute()
+                beside.replace(file)
+    except IntegrityError as error:
+        raise NotFound("This take does not exist.") from error
     except OSError as error:
         raise trouble(error, file) from error
-    row = {
-        "take": take_id,
-        "student": student_id,
-        "zero": zero,
-        "seconds": seconds,
-        "bytes": size,
-        "made_at": now,
-        "until": now + timedelta(days=days),
-    }
-    with database.atomic("IMMEDIATE"):
-        RecordingRow.insert(**row).on_conflict_replace().execute()
-    return find_recording(take_id)
+    return Recording(take_id, student_id, zero, seconds, size, now, now + timedelta(days=days), file)
+
+
+@contextmanager
+def _beside(file: Path) -> Iterator[Path]:
+    """Give the name of a file to write first; nothing of it is left."""
+    beside = file.with_name(f"{file.stem}.{uuid4().hex}.part")
+    _writing.add(beside)
+    try:
+        yield beside
+    finally:
+        _writing.discard(beside)
+        with suppress(OSError):
+            beside.unlink(missing_ok=True)
 
 
 def find_recording(take_id: str) -> Recording:
@@ -84,6 +111,14 @@ def find_recording(take_id: str) -> Recording:
     return found
 
 
+def is_kept(take_id: str) -> bool:
+    """Return whether a take has a recording that is kept."""
+    return (
+        bool(RecordingRow.select().where(RecordingRow.take == take_id).exists())
+        and (_folder() / _name(take_id)).is_file()
+    )
+
+
 def recordings(student_id: int | None = None) -> list[Recording]:
     """Return the recordings that are kept, of one student or of all, the newest first."""
     rows = RecordingRow.select().order_by(RecordingRow.made_at.desc())
@@ -93,36 +128,87 @@ def recordings(student_id: int | None = None) -> list[Recording]:
 
 
 def delete_recordings(take_id: str | None = None, student_id: int | None = None) -> int:
-    """Delete the recording of a take, those of a student, or all; return how many there were."""
-    asked = RecordingRow.delete()
-    if take_id is not None:
-        asked = asked.where(RecordingRow.take == take_id)
-    if student_id is not None:
-        asked = asked.where(RecordingRow.student == student_id)
-    count = int(asked.execute())
+    """Delete the recording of a take, those of a student, or all; return how many there were.
+
+    Raises:
+        Unkept: A file cannot be deleted, or the row of one that was.
+    """
+    with database.atomic("IMMEDIATE"):
+        asked: Expression | bool = True
+        if take_id is not None:
+            asked = RecordingRow.take == take_id
+        elif student_id is not None:
+            asked = RecordingRow.student == student_id
+        count = _erase(asked)
+        if take_id is None:
+            for one in named_in_copies(_database()) or ():
+                if student_id is None or (one.student_id, one.studio) == (student_id, studio_id()):
+                    _delete(one.take_id)
     sweep(None)
     return count
 
 
+def _erase(asked: Expression | bool) -> int:
+    """Delete recordings by a condition on their rows while the database is held, and return how many there were."""
+    rows: Iterable[Row] = RecordingRow.select(RecordingRow.take).where(asked)
+    gone = [str(row.take_id) for row in rows]
+    # The sound first: what somebody wants gone is gone, and there is room again on a full disk for what follows.
+    for take_id in gone:
+        _delete(take_id)
+    RecordingRow.delete().where(asked).execute()
+    return len(gone)
+
+
+def _delete(take_id: str) -> None:
+    file = _folder() / _name(take_id)
+    try:
+        file.unlink(missing_ok=True)
+    except OSError as error:
+        raise trouble(error, file) from error
+
+
 def sweep(now: datetime | None) -> None:
-    """Delete what has run out by a moment, and every file that belongs to no take."""
-    if now is not None:
-        RecordingRow.delete().where(RecordingRow.until <= now).execute()
+    """Delete what has run out by a moment, every file that belongs to no take, and every row that has no file.
+
+    What a copy names that was set aside when a backup was restored stays as long as it was to be kept: who goes back
+    to that copy finds it.
+    """
     folder = _folder()
-    if not folder.is_dir():
-        return
-    kept = {_name(take_id) for (take_id,) in database.execute_sql("SELECT take_id FROM recording").fetchall()}
-    for file in folder.glob("*.flac"):
-        if file.name not in kept:
-            file.unlink(missing_ok=True)
+    with database.atomic("IMMEDIATE"):
+        if now is not None:
+            _erase(RecordingRow.until <= now)
+        lying = set(folder.iterdir()) if folder.is_dir() else set()
+        rows: Iterable[Row] = RecordingRow.select(RecordingRow.take)
+        kept = [str(row.take_id) for row in rows]
+        lost = [take_id for take_id in kept if folder / _name(take_id) not in lying]
+        if lost:
+            RecordingRow.delete().where(RecordingRow.take.in_(lost)).execute()
+        left = lying - {folder / _name(take_id) for take_id in kept} - _writing
+        for file in left - _set_aside(left, now) if left else ():
+            with suppress(OSError):
+                file.unlink()
+
+
+def _set_aside(files: set[Path], now: datetime | None) -> set[Path]:
+    """Return those of some files that a copy names which was set aside, and that have not run out there."""
+    named = named_in_copies(_database())
+    if named is None:
+        # Which they are cannot be read: any of them stays for as long as one may be kept.
+        long_ago = (now - timedelta(days=MOST_KEEP_DAYS)).timestamp() if now else 0.0
+        return {one for one in files if one.suffix == SUFFIX and one.stat().st_mtime > long_ago}
+    return files & {_folder() / _name(one.take_id) for one in named if now is None or one.until > now}
+
+
+def _database() -> Path:
+    return Path(database.studio.database)
 
 
 def _folder() -> Path:
-    return Path(database.studio.database).parent / FOLDER_NAME
+    return _database().parent / RECORDINGS
 
 
 def _name(take_id: str) -> str:
-    return f"{take_id}.flac"
+    return f"{take_id}{SUFFIX}"
 
 
 def _recording(row: Row) -> Recording:

@@ -13,11 +13,10 @@ from ripresa.core.plans import PracticePlan
 from ripresa.core.studio import StandSettings, Student, StudentDetails
 from ripresa.formats.wire import adapter
 from ripresa.store.once import once
-from ripresa.store.recordings import sweep
+from ripresa.store.recordings import delete_recordings
 from ripresa.store.tables import (
     ClimbRow,
     MoveRow,
-    RecordingRow,
     RemedyRow,
     Row,
     SheetRow,
@@ -62,7 +61,7 @@ def add_student(details: StudentDetails, now: datetime, key: str | None = None) 
 
 
 def change_student(student_id: int, details: StudentDetails, based_on: int) -> Student:
-    """Keep new details of a student.
+    """Keep new details of a student; recordings that are not to be kept any more are deleted with it.
 
     Args:
         based_on: The revision that was changed.
@@ -71,7 +70,11 @@ def change_student(student_id: int, details: StudentDetails, based_on: int) -> S
         NotFound: There is none of this number.
         Conflict: The student was changed since that revision.
     """
-    return _change(student_id, based_on, **_columns(details))
+    with database.atomic("IMMEDIATE"):
+        found = _change(student_id, based_on, **_columns(details))
+        if not details.kept_days:
+            delete_recordings(student_id=student_id)
+        return found
 
 
 def keep_clicks(student_id: int, clicks: tuple[Click, ...], based_on: int) -> Student:
@@ -127,13 +130,12 @@ def delete_student(student_id: int) -> None:
         _row(student_id)
         own = ClimbRow.select(ClimbRow.id).where(ClimbRow.student == student_id)
         MoveRow.delete().where(MoveRow.climb.in_(own)).execute()
-        RecordingRow.delete().where(RecordingRow.student == student_id).execute()
+        delete_recordings(student_id=student_id)
         TakeRow.delete().where(TakeRow.student == student_id).execute()
         RemedyRow.delete().where(RemedyRow.student == student_id).execute()
         SheetRow.delete().where(SheetRow.student == student_id).execute()
         ClimbRow.delete().where(ClimbRow.student == student_id).execute()
         StudentRow.delete().where(StudentRow.id == student_id).execute()
-    sweep(None)
 
 
 def _change(student_id: int, based_on: int, **columns: object) -> Student:

@@ -20,8 +20,8 @@ from ripresa.core.studio import Ear, PartStanding, Take, TakeLine
 from ripresa.core.takes import MARKS, SOURCES, Fault, Figures, HeardNote, Interval, Mark, Offer
 from ripresa.formats.wire import adapter
 from ripresa.store.drills import version_row
-from ripresa.store.recordings import sweep
-from ripresa.store.tables import MomentField, MoveRow, RecordingRow, Row, TakeRow, VersionRow, database, moment
+from ripresa.store.recordings import delete_recordings
+from ripresa.store.tables import MomentField, MoveRow, Row, TakeRow, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
 _FIGURES = adapter(Figures)
@@ -150,9 +150,8 @@ def delete_take(take_id: str) -> Take:
     with database.atomic("IMMEDIATE"):
         found = find_take(take_id)
         MoveRow.update(take=None).where(MoveRow.take == take_id).execute()
-        RecordingRow.delete().where(RecordingRow.take == take_id).execute()
+        delete_recordings(take_id)
         TakeRow.delete().where(TakeRow.id == take_id).execute()
-    sweep(None)
     return found
 
 

@@ -53,5 +53,5 @@ def _note(name: str, error: Exception) -> None:
 
 
 def _name(what: str, row: Row) -> str:
-    number = row["id"] if isinstance(row, dict) else row.id
+    number = row["id"] if isinstance(row, dict) else row.get_id()
     return f"{what} {number}".capitalize() if what != "drill version" else f"Drill {row.drill_id}, version {row.number}"

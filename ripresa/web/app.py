@@ -11,10 +11,11 @@ from ripresa.formats.engraver import Engraver
 from ripresa.store.files import open_studio
 from ripresa.store.identity import studio_id
 from ripresa.store.recordings import sweep
+from ripresa.store.scratch import Scratch
 from ripresa.web.blueprint import Api
 from ripresa.web.guard import guard
 from ripresa.web.incoming import Incoming
-from ripresa.web.jobs import Jobs
+from ripresa.web.jobs import Jobs, Run
 from ripresa.web.json_in import JsonIn
 from ripresa.web.problems import Problem, handle_problems, refuse_malformed
 from ripresa.web.routes import ALL
@@ -36,17 +37,14 @@ def create_app(
     static: Path = STATIC,
     practice: Path = PRACTICE,
     is_demo: bool = False,
-    jobs: Jobs | None = None,
-    engraver: Engraver | None = None,
-    incoming: Incoming | None = None,
+    run: Run | None = None,
 ) -> Api:
     """Return the app for the studio kept at a path.
 
     Args:
         clock: Gives the present moment; tests pass their own.
         static: Folder of the built front end. practice: Folder of the page that practice files are made of.
-        engraver: Draws scores. incoming: Holds sound on its way in.
-        jobs: Makes files that take their time; tests pass one that does not wait.
+        run: Makes files that take their time; tests pass one that does not wait.
         is_demo: Whether the data is a throwaway copy, which the screen says.
     """
     app = Api(
@@ -61,7 +59,7 @@ def create_app(
     app.openapi_version = "3.1.0"
     app.json = JsonIn(app)
     app.config.update(CLOCK=clock, DEMO=is_demo, DATABASE=database_path, PRACTICE=practice)
-    app.config.update(JOBS=jobs or Jobs(), ENGRAVER=engraver or Engraver(), INCOMING=incoming or Incoming())
+    keep_on_the_way(app, run)
     with app.at_studio():
         studio = studio_id()
         sweep(clock())
@@ -72,3 +70,10 @@ def create_app(
         app.register_api(blueprint)
     add_site(app, static, studio)
     return app
+
+
+def keep_on_the_way(app: Api, run: Run | None = None) -> None:
+    """Give an app whose database is named a place for what is on its way, and what works there."""
+    scratch = Scratch(app.config["DATABASE"].parent)
+    app.config.update(SCRATCH=scratch, ENGRAVER=Engraver())
+    app.config.update(JOBS=Jobs(scratch.inner("files"), run), INCOMING=Incoming(scratch.inner("sound")))

@@ -1,22 +1,20 @@
 """Sound that comes in piece by piece while it is played, or file by file.
 
-It lies in a folder that goes with the server. Nothing of it is kept: what a student's recordings are kept for is
-copied from here. The oldest go when others come.
+It lies in the folder of this run, which goes with the server. Nothing of it is kept: what a student's recordings are
+kept for is copied from here. The oldest go when others come.
 """
 
-import shutil
-import tempfile
 from collections import OrderedDict
 from dataclasses import dataclass
 from pathlib import Path
 from threading import Lock
-from weakref import finalize
 
 import numpy as np
 
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.listening import LONGEST, RATES, Sound
 from ripresa.formats.sound_in import LARGEST_SOUND
+from ripresa.store.trouble import trouble
 
 #: Recordings that lie here at once, and takes that are remembered to have one; and that are played back.
 MOST_INCOMING, MOST_TAKES, MOST_BACK = 12, 24, 6
@@ -32,11 +30,14 @@ class _Coming:
 
 
 class Incoming:
-    """Recordings on their way in, by the key that the browser gave each."""
+    """Recordings on their way in, by the key that the browser gave each.
 
-    def __init__(self) -> None:
-        self.folder = Path(tempfile.mkdtemp(prefix="ripresa-sound-"))
-        finalize(self, shutil.rmtree, self.folder, ignore_errors=True)
+    Args:
+        folder: Where they lie; it is there, and nobody else's.
+    """
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
         self._coming: OrderedDict[str, _Coming] = OrderedDict()
         self._takes: OrderedDict[str, tuple[str, int, float]] = OrderedDict()
         self._lock = Lock()
@@ -46,6 +47,7 @@ class Incoming:
 
         Raises:
             Conflict: A piece before it is missing. OutOfRange: It is too large, or the recording too long.
+            Unkept: There is no room for it.
         """
         if len(data) > LARGEST_PIECE:
             raise OutOfRange(f"A piece has up to {LARGEST_PIECE // 1_000_000} MB.", field="piece")
@@ -62,8 +64,7 @@ class Incoming:
             if number == coming.pieces:
                 if coming.bytes + len(data) > max(LARGEST_SOUND, _LARGEST_PCM):
                     raise OutOfRange(f"A recording lasts up to {LONGEST // 60} minutes.", field="piece")
-                with coming.file.open("ab") as file:
-                    file.write(data)
+                _append(coming.file, coming.bytes, data)
                 coming.pieces += 1
                 coming.bytes += len(data)
             return coming.bytes
@@ -105,8 +106,12 @@ class Incoming:
             for file in others[: max(0, len(others) - MOST_BACK + 1)]:
                 file.unlink(missing_ok=True)
         beside = target.with_suffix(".part")
-        beside.write_bytes(body)
-        beside.replace(target)
+        try:
+            beside.write_bytes(body)
+            beside.replace(target)
+        except OSError as error:
+            beside.unlink(missing_ok=True)
+            raise trouble(error) from error
 
     def forget(self, take_id: str | None = None) -> None:
         """Delete the recording of a take, and what was played back of it; of all takes for None."""
@@ -127,3 +132,17 @@ class Incoming:
             return self.sound(found[0], found[1]), found[2]
         except NotFound:
             return None
+
+
+def _append(file: Path, size: int, data: bytes) -> None:
+    """Append to a file of a size; what of it did not find room is taken back, so that it can be sent again.
+
+    Raises:
+        Unkept: The disk is full, or fails.
+    """
+    try:
+        with file.open("ab") as opened:
+            opened.truncate(size)
+            opened.write(data)
+    except OSError as error:
+        raise trouble(error) from error

@@ -7,9 +7,7 @@ the server is not.
 import logging
 import multiprocessing
 import os
-import shutil
 import signal
-import tempfile
 import uuid
 from collections import OrderedDict
 from collections.abc import Callable
@@ -18,7 +16,6 @@ from multiprocessing.connection import Connection
 from pathlib import Path
 from queue import SimpleQueue
 from threading import Lock, Thread
-from weakref import finalize
 
 from ripresa.core.errors import NotFound, OutOfRange, RipresaError
 
@@ -60,13 +57,13 @@ class Jobs:
     Nothing waits for it: where the server stops, so do the files that are being made.
 
     Args:
+        folder: Where they lie; it is there, and nobody else's.
         run: What does the work; a process of its own by default.
     """
 
-    def __init__(self, run: Run | None = None) -> None:
+    def __init__(self, folder: Path, run: Run | None = None) -> None:
         self._run = run or apart
-        self._folder = Path(tempfile.mkdtemp(prefix="ripresa-files-"))
-        finalize(self, shutil.rmtree, self._folder, ignore_errors=True)
+        self._folder = folder
         self._jobs: OrderedDict[str, Job] = OrderedDict()
         self._waiting: SimpleQueue[tuple[str, Job, Work]] = SimpleQueue()
         self._lock = Lock()

@@ -1,6 +1,7 @@
 """The running server: on the loopback address only, with threads enough for one studio."""
 
 import gc
+import logging
 import os
 import signal
 import socket
@@ -9,18 +10,22 @@ import webbrowser
 from collections.abc import Callable
 from pathlib import Path
 from threading import Thread
+from time import sleep
 
 import waitress
-from flask import Flask
 
 from ripresa.core.errors import Conflict, OutOfRange
 from ripresa.store.files import in_use
+from ripresa.store.recordings import sweep
 from ripresa.store.tables import database
 from ripresa.web.app import create_app
+from ripresa.web.blueprint import Api
 
 ADDRESS = "127.0.0.1"
 #: So many more things that could refer to one another are made before they are looked through.
 _NEW_OBJECTS = 50_000
+#: Seconds from one look at what has run out to the next.
+_SWEEP_SECONDS = 60
 #: Connections at once, and seconds after which one that says nothing is closed: a page holds up to six, and what
 #: other programs leave open keeps no one out.
 MOST_CONNECTIONS, IDLE_SECONDS = 900, 10
@@ -58,7 +63,7 @@ def serve(
         _serve(app, database_path, port, is_demo=is_demo, opens=opens)
 
 
-def _serve(app: Flask, database_path: Path, port: int, *, is_demo: bool, opens: bool) -> None:
+def _serve(app: Api, database_path: Path, port: int, *, is_demo: bool, opens: bool) -> None:
     home = f"http://localhost:{port}"
     print(f"Ripresa is at {home}" + (" with a throwaway demo studio." if is_demo else "."))
     print("Nothing that you change here is kept after you stop it." if is_demo else f"Data: {database_path}")
@@ -77,10 +82,23 @@ def _serve(app: Flask, database_path: Path, port: int, *, is_demo: bool, opens: 
         cleanup_interval=IDLE_SECONDS // 2,
         asyncore_use_poll=True,
     )
+    Thread(target=_sweep_now_and_then, args=(app,), daemon=True).start()
     if opens:
         # It is listening by now; a browser that takes its time holds nothing up.
         Thread(target=webbrowser.open, args=(home,), daemon=True).start()
     server.run()
+
+
+def _sweep_now_and_then(app: Api) -> None:
+    """Delete what has run out while the server runs."""
+    while True:
+        sleep(_SWEEP_SECONDS)
+        try:
+            with app.at_studio():
+                sweep(app.config["CLOCK"]())
+        except Exception:
+            # The next one tries again: what it could not do is no reason to end anything.
+            logging.getLogger("ripresa").exception("Recordings that have run out could not be deleted.")
 
 
 def spare_the_collector() -> None:

@@ -78,17 +78,26 @@ def take_of_file(file: Played, notes: Sequence[HeardNote]) -> tuple[Kept, float]
 
 
 def keep_sound(take: Take, read: Callable[[], Sound], zero: float, now: datetime) -> bool:
-    """Keep a recording of a take where the student's recordings are kept, and return whether it is.
+    """Keep a recording of a take where the student's recordings are kept, and return whether one is kept.
+
+    Asked again for the same take it is kept only if it is not yet: after a full disk the next try keeps it.
 
     Args:
         read: Gives the recording; it is asked for only where it is kept.
+
+    Raises:
+        Unkept: There is no room for it. The take itself is kept already.
     """
     days = students.find_student(take.student_id).details.kept_days
-    if days:
-        sound = read()
-        write = partial(write_flac, sound)
-        recordings.keep_recording(take.id, take.student_id, zero, sound.seconds, now, days, write)
-    return days > 0
+    if not days or recordings.is_kept(take.id):
+        return days > 0
+    sound = read()
+    try:
+        recordings.keep_recording(take.id, take.student_id, zero, sound.seconds, now, days, partial(write_flac, sound))
+    except NotFound:
+        # The take was deleted while its sound was written.
+        return False
+    return True
 
 
 def kept_sound(take_id: str) -> tuple[Sound, float] | None:

@@ -1,3 +1,4 @@
+import errno
 import io
 import json
 import sys
@@ -129,6 +130,21 @@ def test_a_number_that_is_none_is_refused(drill_file: Path, capsys: pytest.Captu
     with pytest.raises(SystemExit):
         main(["read", str(drill_file), "--bpm", "fast"])
     assert "Write 84, 84.5 or 84½" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("command", ["backup", "restore"])
+def test_a_folder_that_may_not_be_looked_into_is_a_sentence(
+    command: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    closed = tmp_path / "closed" / "ripresa.sqlite3"
+
+    def is_file(path: Path) -> bool:
+        raise PermissionError(errno.EACCES, "Permission denied", str(path))
+
+    monkeypatch.setattr(Path, "is_file", is_file)
+    assert main([command, str(closed), "--data", str(closed.parent)]) == 1
+    said = capsys.readouterr().err
+    assert said.startswith(f"ripresa: {closed} cannot be opened for writing. Check that you may write to the file")
 
 
 def test_backup_and_restore_say_where_things_are(

@@ -53,7 +53,7 @@ def later() -> Later:
 
 @pytest.fixture
 def client(tmp_path: Path, clock: Clock, later: Later) -> FlaskClient:
-    return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static", jobs=Jobs(later)).test_client()
+    return create_app(tmp_path / DATABASE_NAME, clock=clock, static=tmp_path / "static", run=later).test_client()
 
 
 @pytest.fixture
@@ -131,8 +131,10 @@ def refuse(_target: Path, _tell: Tell) -> None:
         pytest.param(refuse, "That is too long.", id="what was asked for is refused"),
     ],
 )
-def test_what_goes_wrong_while_a_file_is_made_is_told_and_ends_nothing_else(work: Work, says: str) -> None:
-    jobs = Jobs()
+def test_what_goes_wrong_while_a_file_is_made_is_told_and_ends_nothing_else(
+    work: Work, says: str, tmp_path: Path
+) -> None:
+    jobs = Jobs(tmp_path)
     key = jobs.begin(Job(2, "a.mp3", "audio/mpeg"), work)
     while not jobs.find(key).failed:
         pass

@@ -1,5 +1,6 @@
 """Recordings through the API: pieces, listening, latency, files that become takes, playing back, keeping."""
 
+import errno
 import io
 from dataclasses import replace
 from datetime import timedelta
@@ -11,12 +12,13 @@ import pytest
 import soundfile
 from flask.testing import FlaskClient
 
+from ripresa.core.errors import Unkept
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.studio import Guardian
 from ripresa.core.takes import STAND_INS, HeardNote, due_notes, play
 from ripresa.formats.midi_take import write_midi_take
-from ripresa.formats.recording import BEFORE, played, wav
+from ripresa.formats.recording import BEFORE, played, wav, write_flac
 from ripresa.formats.sounds import RATE, click
 from ripresa.store import students
 from ripresa.store.recordings import recordings
@@ -285,3 +287,64 @@ def test_a_set_up_is_measured_kept_and_told_with_its_age(client: FlaskClient, cl
     listed = client.get("/api/setups").get_json()["setups"]
     assert [one["device"] for one in listed] == ["Pads", "Room microphone"]
     assert len(client.delete(f"/api/setups/{listed[0]['id']}").get_json()["setups"]) == 1
+
+
+def test_a_full_disk_is_told_the_take_is_kept_and_the_retry_keeps_its_sound(
+    app: Api, client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    allowed(app, studio, 30, guardian=True)
+    send_pieces(client, pcm(microphone(studio)))
+    sent = take(studio, source="microphone", end=turns_end(studio))
+    body = {**sent, "recording": {"key": KEY, "rate": RATE, "zero": BEFORE}}
+    with monkeypatch.context() as full:
+        full.setattr("ripresa.work.recordings.write_flac", lambda sound, _file: write_flac(sound, Path("/dev/full")))
+        refused = client.post("/api/takes", json=body)
+    assert refused.status_code == 503
+    assert refused.get_json()["message"].startswith("The disk is full: ")
+    assert client.get(f"/api/takes/{sent['id']}").status_code == 200
+    assert client.get("/api/recordings").get_json()["recordings"] == []
+    assert client.post("/api/takes", json=body).status_code == 200
+    assert [one["take_id"] for one in client.get("/api/recordings").get_json()["recordings"]] == [sent["id"]]
+    with client.get(f"/api/takes/{sent['id']}/sound.wav?click=false") as sound:
+        assert sound.status_code == 200
+
+
+def test_a_piece_that_found_no_room_is_sent_again_whole(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    incoming = Incoming(tmp_path)
+    incoming.add(KEY, 0, b"abcd")
+    real = Path.open
+
+    def fills_up(path: Path, *args: Any) -> Any:
+        with real(path, *args) as half:
+            half.write(b"ef")
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    with monkeypatch.context() as full:
+        full.setattr(Path, "open", fills_up)
+        with pytest.raises(Unkept, match="The disk is full"):
+            incoming.add(KEY, 1, b"efgh")
+    assert incoming.add(KEY, 1, b"efgh") == 8
+    assert incoming.file(KEY).read_bytes() == b"abcdefgh"
+
+
+def test_where_a_guardian_takes_it_back_nothing_is_left(app: Api, client: FlaskClient, studio: Studio) -> None:
+    allowed(app, studio, 30, guardian=True)
+    take_id = record(client, studio)
+    file = kept_file(app)
+    shown = client.get(f"/api/students/{studio.student.id}").get_json()["student"]
+    details = shown["details"] | {"guardian": shown["details"]["guardian"] | {"recordings": False}}
+    body = {"details": details, "based_on": shown["revision"]}
+    assert client.put(f"/api/students/{studio.student.id}", json=body).status_code == 200
+    assert client.get("/api/recordings").get_json()["recordings"] == []
+    assert client.get(f"/api/takes/{take_id}/back").get_json()["kind"] == "notes"
+    assert not file.exists()
+    incoming: Incoming = app.config["INCOMING"]
+    assert list(incoming.folder.iterdir()) == []
+
+
+def test_settings_say_where_everything_lies(app: Api, client: FlaskClient, studio: Studio) -> None:
+    allowed(app, studio, 30, guardian=True)
+    record(client, studio)
+    places = {one["what"]: one for one in client.get("/api/settings").get_json()["data"]["places"]}
+    assert [bool(one["size"]) for one in places.values()] == [True, False, True, True]
+    assert places["Recordings that are kept"]["path"] == str(kept_file(app).parent)

@@ -8067,11 +8067,13 @@ export interface components {
         };
         /**
          * DataShape
-         * @description The data: its folder, its size in words, and how many of each it holds.
+         * @description The data: its folder, the places in it, its size in words, and how many of each it holds.
          */
         DataShape: {
             /** Folder */
             folder: string;
+            /** Places */
+            places: components["schemas"]["LyingShape"][];
             /** Size */
             size: string;
             /** Students */
@@ -8084,6 +8086,18 @@ export interface components {
             takes: number;
             /** Is Demo */
             is_demo: boolean;
+        };
+        /**
+         * LyingShape
+         * @description A place where something lies: what, its file or folder, and how much in words; empty where nothing does.
+         */
+        LyingShape: {
+            /** What */
+            what: string;
+            /** Path */
+            path: string;
+            /** Size */
+            size: string;
         };
         /**
          * SettingsBody

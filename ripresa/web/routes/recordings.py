@@ -180,7 +180,7 @@ def take_from_file(body: TakeFileBody) -> Response:
         note=f"From {body.name}."[:LONGEST_NOTE],
     )
     kept, at = take_of_file(asked_for, notes)
-    if not is_midi and kept.is_new:
+    if not is_midi:
         keep_sound(kept.take, partial(read_sound, file), at, now())
     return answer(FileTakeShape(**judged_shape(kept).__dict__, at=round(at, 3)), 201)
 

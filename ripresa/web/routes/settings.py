@@ -13,6 +13,7 @@ from ripresa.core.studio import StudioSettings
 from ripresa.formats.wire import Shape
 from ripresa.store import settings as store
 from ripresa.store.files import backup, sizes_of
+from ripresa.store.places import places_of
 from ripresa.web.answers import answer, now
 from ripresa.web.blueprint import blueprint
 
@@ -27,10 +28,19 @@ class SettingsBody(Shape):
     settings: StudioSettings
 
 
+class LyingShape(Shape):
+    """A place where something lies: what, its file or folder, and how much in words; empty where nothing does."""
+
+    what: str
+    path: str
+    size: str
+
+
 class DataShape(Shape):
-    """The data: its folder, its size in words, and how many of each it holds."""
+    """The data: its folder, the places in it, its size in words, and how many of each it holds."""
 
     folder: str
+    places: list[LyingShape]
     size: str
     students: int
     drills: int
@@ -62,7 +72,7 @@ def keep_settings(body: SettingsBody) -> Response:
 @api.get("/settings/backup.sqlite3")
 def save_backup() -> Any:
     """A whole copy of all data in one file, made while it is in use."""
-    folder = Path(tempfile.mkdtemp(prefix="ripresa-backup-"))
+    folder = Path(tempfile.mkdtemp(prefix="backup-", dir=current_app.config["SCRATCH"].folder))
     copy = folder / "backup.sqlite3"
     try:
         backup(Path(current_app.config["DATABASE"]), copy)
@@ -91,6 +101,10 @@ def _shape() -> SettingsShape:
         settings=store.studio_settings(),
         data=DataShape(
             folder=str(path.parent),
+            places=[
+                LyingShape(what=one.what, path=str(one.path), size=_size(one.bytes) if one.bytes else "")
+                for one in places_of(path)
+            ],
             size=_size(found.bytes),
             students=found.students,
             drills=found.drills,

@@ -149,7 +149,12 @@ def show_student(path: StudentPath, query: PageQuery) -> Response:
 @api.put("/students/<int:student_id>", responses={200: StudentShape})
 def change_student(path: StudentPath, body: ChangedStudent) -> Response:
     """Change what is written down about a student."""
-    return answer(student_shape(store.change_student(path.student_id, body.details, body.based_on)))
+    could = store.find_student(path.student_id).details.guardian.recordings
+    changed = store.change_student(path.student_id, body.details, body.based_on)
+    if could and not body.details.guardian.recordings:
+        # Nothing of it is played back any more, not even what was only on its way.
+        incoming().forget()
+    return answer(student_shape(changed))
 
 
 @api.delete("/students/<int:student_id>", responses={200: Deleted})

@@ -222,7 +222,7 @@ class Latency(Shape):
 def add_take(body: TakeBody) -> Response:
     """Keep a take and say what it measured; the same id again is the same take, as it was kept (200)."""
     kept = judge_take(_played(body))
-    if body.recording is not None and kept.is_new:
+    if body.recording is not None:
         _keep_sound(kept, body.recording)
     return answer(judged_shape(kept), 201 if kept.is_new else 200)
 

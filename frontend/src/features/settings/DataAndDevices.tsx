@@ -16,7 +16,21 @@ export function DataAndDevices({ data, backup }: Props) {
         <p>
           {data.students} students, {data.drills} drills, {data.climbs} climbs and {data.takes} takes:{" "}
           {data.size} in <span className="break-all">{data.folder}</span>, on this computer and nowhere else.
+          Nobody but you may read it.
         </p>
+        <details className="my-2">
+          <summary>Where everything lies</summary>
+          <dl className="my-2">
+            {data.places.map((place) => (
+              <div key={place.path} className="mb-1">
+                <dt className="font-semibold">{place.what}</dt>
+                <dd className="text-soft break-all">
+                  {place.size || "nothing"} in {place.path}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </details>
         <div className="flex flex-wrap gap-2 my-2">
           <a className="button" href={backup} download>
             Save a backup
