@@ -2,7 +2,7 @@
 
 import argparse
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date
 from typing import Any
 
 from ripresa.cli.files import amount, amounts, bytes_of, counts, show
@@ -17,6 +17,7 @@ from ripresa.formats.hands_json import rung_breaths
 from ripresa.formats.log_csv_in import read_log
 from ripresa.formats.plan_file import plan_schema, planned_schema, read_plan, spread_values
 from ripresa.formats.reading_json import climb_schema, rung_values
+from ripresa.work.days import local_now
 
 _OF_A_RULE = ("step", "back", "count", "divisions", "beats")
 
@@ -87,7 +88,7 @@ def _plan(chosen: argparse.Namespace) -> ClimbPlan:
 
 
 def _planned(chosen: argparse.Namespace) -> None:
-    show(spread_values(read_plan(bytes_of(chosen.plan)), datetime.now().astimezone().date()))
+    show(spread_values(read_plan(bytes_of(chosen.plan)), local_now().date()))
 
 
 def _forecast(chosen: argparse.Namespace) -> None:

@@ -14,6 +14,7 @@ import platformdirs
 import ripresa
 from ripresa.core.errors import NotFound, RipresaError
 from ripresa.store.files import DATABASE_NAME, backup
+from ripresa.work.days import local_now
 
 DEFAULT_PORT = 8765
 #: What a filled demo studio is called where it lies until it is another day.
@@ -61,13 +62,13 @@ def _start(chosen: argparse.Namespace) -> None:
         return
     with tempfile.TemporaryDirectory(prefix="ripresa-demo-") as folder:
         path = Path(folder) / DATABASE_NAME
-        filled = filled_demo(datetime.now().astimezone())
+        filled = filled_demo(local_now())
         known = _copied(filled, path)
 
         def fill() -> None:
             from ripresa.demo import fill_demo_studio
 
-            fill_demo_studio(datetime.now().astimezone())
+            fill_demo_studio(local_now())
 
         serve(
             path,

@@ -20,14 +20,10 @@ from ripresa.web.json_in import JsonIn
 from ripresa.web.problems import Problem, handle_problems, refuse_malformed
 from ripresa.web.routes import ALL
 from ripresa.web.site import add_site
+from ripresa.work.days import local_now
 
 STATIC = Path(__file__).parent / "static"
 PRACTICE = Path(__file__).parent / "practice"
-
-
-def local_now() -> datetime:
-    """Return the present moment in this computer's time zone."""
-    return datetime.now().astimezone()
 
 
 def create_app(

@@ -17,7 +17,7 @@ def calendar_of(student: Student, now: datetime) -> bytes:
     """Return the practice days and lessons to come of a student, as iCalendar."""
     today = now.date()
     planned = plan_of(student, now)
-    subjects = [subject_of(one) for one in stands_of(student.id)]
+    subjects = [subject_of(one, now.tzinfo) for one in stands_of(student.id)]
     sessions: list[Session] = []
     ahead: list[PlannedDay] = [day for day in planned.days if day.planned and day.date >= today] if planned else []
     for number, day in enumerate(ahead):

@@ -11,7 +11,7 @@ from ripresa.store import climb_lists, groups, students
 from ripresa.store.takes import seconds_played
 from ripresa.store.unread import unread
 from ripresa.work.climbs import Stood, as_they_stand
-from ripresa.work.days import begin_of, monday_of
+from ripresa.work.days import begin_of, day_of, monday_of
 from ripresa.work.lessons import NextLesson, next_lessons
 
 #: Lessons whose three sentences are made: those that come next, by the clock.
@@ -101,7 +101,8 @@ def desk_of(moment: datetime) -> Desk:
 
 def _coming(lessons: Sequence[Lesson], moment: datetime) -> Sequence[Lesson]:
     """Return the lessons that come next, the one that is just over among them; at the end of a day its last ones."""
-    from_now = f"{moment - timedelta(hours=1):%H:%M}"
+    # In the first hour of a day none is just over, and all of them are to come.
+    from_now = f"{moment - timedelta(hours=1):%H:%M}" if moment.hour else ""
     coming = [one for one in lessons if by_the_clock(one.student.details.lesson_time) >= from_now]
     return coming[:MOST_WORDS] if len(coming) >= MOST_WORDS else lessons[-MOST_WORDS:]
 
@@ -126,7 +127,7 @@ def _lesson(student: Student, stood: Stood | None, moment: datetime) -> Lesson:
 
 
 def _ago(played_at: datetime, moment: datetime) -> str:
-    days = (moment.date() - played_at.astimezone(moment.tzinfo).date()).days
+    days = (moment.date() - day_of(played_at, moment.tzinfo)).days
     if days <= 0:
         return "last take today"
     return "last take yesterday" if days == 1 else f"no take for {days} days"

@@ -1,6 +1,7 @@
 """A log replayed under other rules than its own."""
 
 from dataclasses import replace
+from datetime import tzinfo
 
 from ripresa.core.climbs import Checkpoints, ClimbPlan, rungs
 from ripresa.core.plans import (
@@ -14,11 +15,12 @@ from ripresa.store import climbs
 from ripresa.store.practice import (
     speeds_of,
 )
+from ripresa.work.days import day_of
 from ripresa.work.standing import MOST_TRACED, nps_of
 
 
-def replayed(climb_id: int) -> tuple[str | None, list[tuple[str, bool, WhatIf]], int]:
-    """Replay the log of a climb under its own rule and three others, from where it stands.
+def replayed(climb_id: int, zone: tzinfo | None) -> tuple[str | None, list[tuple[str, bool, WhatIf]], int]:
+    """Replay the log of a climb under its own rule and three others, from where it stands; days are those of a zone.
 
     Returns:
         (why there is nothing, (rule in words, whether it is the present one, how it went) of each, takes of the log).
@@ -29,7 +31,7 @@ def replayed(climb_id: int) -> tuple[str | None, list[tuple[str, bool, WhatIf]],
     climb = climbs.find_climb(climb_id)
     peak = peak_of_drill(climb.drill.drill)
     takes = [
-        LoggedTake(one.played_at.date(), float(nps_of(one, peak)), one.mark == "clean")
+        LoggedTake(day_of(one.played_at, zone), float(nps_of(one, peak)), one.mark == "clean")
         for one in speeds_of([climb_id], MOST_TRACED)[climb_id]
     ]
     silent = silent_about(takes)

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import date, datetime, timedelta
+from datetime import date, datetime, timedelta, tzinfo
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
@@ -31,7 +31,7 @@ from ripresa.store.practice import (
     practised_days,
 )
 from ripresa.store.settings import studio_settings
-from ripresa.work.days import begin_of, monday_of
+from ripresa.work.days import begin_of, day_of, monday_of
 from ripresa.work.lessons import MOST_SAID, NextLesson, last_lesson, next_lesson
 from ripresa.work.standing import Stands, nps_of, stands_of
 
@@ -96,7 +96,7 @@ def page_of(student_id: int, now: datetime, climb_id: int | None = None) -> Stud
         stands=tuple(stands),
         weeks=tuple(_weeks(played, planned, today)),
         spread=planned,
-        tasks=tasks_today(planned, stands, today),
+        tasks=tasks_today(planned, stands, now),
         load=load_of(student, played, today),
         care=care_of(student, stands),
         today=today,
@@ -155,12 +155,13 @@ def keep_plan(student_id: int, plan: PracticePlan | None, based_on: int) -> Stud
     return students.keep_plan(student_id, plan, based_on)
 
 
-def tasks_today(planned: Spread | None, stands: Sequence[Stands], today: date) -> tuple[Task, ...]:
+def tasks_today(planned: Spread | None, stands: Sequence[Stands], now: datetime) -> tuple[Task, ...]:
     """Return the tasks of today, none where nothing is planned on it."""
+    today = now.date()
     day = next((one for one in planned.days if one.date == today), None) if planned else None
     if day is None or not day.planned:
         return ()
-    return tasks_of(today, round(day.planned), [subject_of(one) for one in stands])
+    return tasks_of(today, round(day.planned), [subject_of(one, now.tzinfo) for one in stands])
 
 
 def load_of(student: Student, played: Mapping[date, Practised], today: date) -> Load:
@@ -183,15 +184,15 @@ def care_of(student: Student, stands: Sequence[Stands]) -> tuple[str, ...]:
 def _forecast(going: Stands, now: datetime) -> Forecast:
     peak = peak_of_drill(going.stood.climb.drill.drill)
     clean = [
-        CleanTake(one.played_at.astimezone(now.tzinfo).date(), float(nps_of(one, peak)))
+        CleanTake(day_of(one.played_at, now.tzinfo), float(nps_of(one, peak)))
         for one in going.speeds
         if one.mark == "clean"
     ]
     return forecast(clean, now.date(), float(going.stood.rungs[-1].nps))
 
 
-def subject_of(one: Stands) -> Subject:
-    """Return a climb as the plan of a day needs it."""
+def subject_of(one: Stands, zone: tzinfo | None) -> Subject:
+    """Return a climb as the plan of a day needs it; its days are those of a zone."""
     stood = one.stood
     sign = meter_named(stood.climb.drill.drill.meter).sign
     last = stood.standing.last_take_at
@@ -199,8 +200,8 @@ def subject_of(one: Stands) -> Subject:
         key=stood.climb.id,
         title=stood.climb.title,
         now=f"{sign} = {label(stood.here.bpm)}",
-        last_played=last.date() if last else None,
-        last_clean=one.clean.played_at.date() if one.clean else None,
+        last_played=day_of(last, zone) if last else None,
+        last_clean=day_of(one.clean.played_at, zone) if one.clean else None,
         shaky=one.shaky,
         remedy=stood.remedy.remedy.name if stood.remedy else "",
         stands=one.target_stands,

@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from ripresa.demo import fill_demo_studio
 from ripresa.store.files import DATABASE_NAME
 from ripresa.store.tables import database
-from ripresa.web.app import local_now
+from ripresa.work.days import local_now
 from tests.conftest import opened
 from tests.e2e.server import Local, Server
 from tools.shots import ARGUMENTS, CHROMIUM

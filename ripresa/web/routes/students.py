@@ -196,7 +196,7 @@ def keep_practice(path: StudentPath, body: PlanBody) -> Response:
 def show_what_if(path: StudentPath, query: ClimbQuery) -> Response:
     """The log of a climb, replayed under its own rule and others."""
     store.find_student(path.student_id)
-    return answer(what_if_shape(*replayed(query.climb_id)))
+    return answer(what_if_shape(*replayed(query.climb_id, now().tzinfo)))
 
 
 @api.get("/students/<int:student_id>/calendar.ics")
