@@ -18,7 +18,7 @@ LARGEST = 3_000_000
 #: Rungs that go home: nobody climbs more between two lessons.
 MOST_RUNGS = 12
 #: How a browser names the sound of the words.
-_FLAC = "data:audio/flac;base64,"
+FLAC = "data:audio/flac;base64,"
 
 
 def write_practice_file(page: Path, values: str, title: str) -> bytes:
@@ -35,7 +35,7 @@ def write_practice_file(page: Path, values: str, title: str) -> bytes:
     text = page.read_text("utf-8")
     # Without a moment of its own: the same climb is the same file.
     packed = b64encode(gzip.compress(values.encode(), mtime=0)).decode()
-    words = _FLAC + b64encode(SOUND.read_bytes()).decode()
+    words = FLAC + b64encode(SOUND.read_bytes()).decode()
     found = text.replace(_TITLE, f"<title>{escape(title)}</title>", 1)
     found = found.replace(_DATA, packed, 1).replace(_WORDS, words, 1)
     body = found.encode()

@@ -86,6 +86,13 @@ def own_word(word: str, synthesiser: Synthesiser = espeak) -> Samples:
     return spoken(word, synthesiser)
 
 
+def own_flac(word: str, synthesiser: Synthesiser = espeak) -> bytes:
+    """Return a teacher's own word as a FLAC file; refused as ``own_word`` does."""
+    target = io.BytesIO()
+    soundfile.write(target, own_word(word, synthesiser), RATE, format="FLAC")
+    return target.getvalue()
+
+
 def vowel(sound: Samples) -> int:
     """Return the sample in which the vowel of a word sets in: half its greatest strength in the vowels' band."""
     spectrum = np.fft.rfft(sound)

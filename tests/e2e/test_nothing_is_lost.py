@@ -2,7 +2,8 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+import pytest
+from playwright.sync_api import Dialog, Page, expect
 
 from tests.e2e.server import Served, Server
 from tests.e2e.stand import quick_climb
@@ -105,6 +106,72 @@ def test_a_take_survives_the_server_being_killed_in_the_middle(page: Page, apart
     expect(page.get_by_text("One take is kept on this computer")).to_have_count(0)
     takes = page.request.get(f"{apart.home}/api/takes").json()["takes"]
     assert [(take["mark"], take["bpm"]) for take in takes] == [("clean", "200")]
+
+
+def test_with_full_storage_and_a_dead_server_nothing_is_called_kept(page: Page, apart: Server) -> None:
+    new_drill(page, apart.home)
+    page.evaluate("() => void (Storage.prototype.setItem = () => { throw new Error('full') })")
+    apart.kill()
+    page.get_by_label("title of the drill").fill("Made in the dark")
+    expect(page.get_by_text("not kept yet: this browser has no room for it.")).to_be_visible()
+    expect(page.get_by_text("kept on this computer")).to_have_count(0)
+    apart.start()
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+
+
+def test_the_network_is_not_the_server(page: Page, demo: Served) -> None:
+    """The room's wireless goes: the browser says that it is offline, and the server on this computer answers."""
+    new_drill(page, demo.home)
+    page.evaluate(
+        """() => {
+            Object.defineProperty(navigator, "onLine", { get: () => false });
+            window.dispatchEvent(new Event("offline"));
+        }"""
+    )
+    sums = page.get_by_label("Sums of this drill")
+    before = sums.inner_text()
+    page.get_by_label("tempo in bpm").fill("97")
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+    expect(sums).not_to_have_text(before)
+    page.get_by_role("link", name="Desk").click()
+    page.get_by_role("link", name="Settings").click()
+    expect(page.get_by_text("on this computer and nowhere else.")).to_be_visible()
+    page.get_by_text("Where everything lies").click()
+    expect(page.get_by_text("Recordings that are kept", exact=True)).to_be_visible()
+
+
+def test_a_page_that_is_left_in_the_middle_of_a_take_asks(page: Page, demo: Served) -> None:
+    climb = climb_of(page, demo.home)
+    page.goto(f"{demo.home}/stand/climb/{climb}")
+    asked: list[str] = []
+
+    def stay(dialog: Dialog) -> None:
+        asked.append(dialog.type)
+        dialog.dismiss()
+
+    page.on("dialog", stay)
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_role("button", name="Stop")).to_be_visible()
+    page.close(run_before_unload=True)
+    expect(page.get_by_role("button", name="Stop")).to_be_visible()
+    assert asked == ["beforeunload"]
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_role("button", name="Start")).to_be_visible()
+
+
+@pytest.mark.parametrize(("missing", "says"), [("AudioContext", "make sound by itself"), ("Worker", "keep the beat")])
+def test_start_says_what_a_browser_lacks(page: Page, demo: Served, missing: str, says: str) -> None:
+    climb = climb_of(page, demo.home)
+    page.add_init_script(f"delete window.{missing}")
+    page.goto(f"{demo.home}/stand/climb/{climb}")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text(f"This browser cannot {says}")).to_be_visible()
+
+
+def test_a_browser_that_is_too_old_says_so(page: Page, demo: Served) -> None:
+    page.route("**/assets/*.js", lambda route: route.fulfill(body="let let;", content_type="text/javascript"))
+    page.goto(demo.home)
+    expect(page.get_by_text("This browser is too old for this page, or did not load all of it.")).to_be_visible()
 
 
 def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Served) -> None:

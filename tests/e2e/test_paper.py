@@ -78,28 +78,43 @@ def test_a_practice_file_goes_away_and_comes_back(page: Page, own: Served, brows
     expect(away.get_by_text("bar 1", exact=True).last).to_be_visible()
     for _ in range(4):
         away.get_by_role("button", name="Tap along").dispatch_event("pointerdown")
+    # Start has the focus by the mouse: J and F tap all the same, as it says.
+    expect(away.get_by_role("button", name="Tap along")).to_have_text(re.compile("J ?F"))
+    for key in "jfj":
+        away.keyboard.press(key)
     # It stops by itself after its passes.
-    expect(away.get_by_text("4 taps are kept")).to_be_visible()
+    expect(away.get_by_text("7 taps are kept")).to_be_visible()
     away.get_by_role("button", name="Clean", exact=True).click()
     away.get_by_label("A question for the next lesson").fill("Which finger?")
+    twice = home.new_page()
+    twice.goto(file.as_uri())
     away.reload()
     expect(away.get_by_label("A question for the next lesson")).to_have_value("Which finger?")
+    # Open twice, neither page takes away what the other one keeps.
+    expect(twice.get_by_text("1 take is ready to go back.")).to_be_visible()
+    twice.get_by_role("button", name="Start").click()
+    twice.keyboard.press("f")
+    expect(twice.get_by_text("bar 1", exact=True).last).to_be_visible()
+    twice.keyboard.press("f")
+    expect(twice.get_by_text("2 takes are ready to go back.")).to_be_visible()
+    expect(away.get_by_text("2 takes are ready to go back.")).to_be_visible()
+    twice.close()
     with away.expect_download() as saved:
         away.get_by_role("button", name="Save the results").click()
     text = Path(saved.value.path()).read_text("utf-8")
     home.close()
     assert not wrong
-    (take,) = json.loads(text)["takes"]
-    assert (take["mark"], len(take["notes"])) == ("clean", 4)
+    first, second = json.loads(text)["takes"]
+    assert (first["mark"], len(first["notes"]), second["mark"]) == ("clean", 7, None)
     page.goto(f"{own.home}/log/{climb['student']['id']}")
     page.get_by_text("Results of a practice file").click()
     page.get_by_label("Results as text").fill(text)
     page.get_by_role("button", name="Take them in").click()
-    expect(page.get_by_text("1 take of Runa Holt came back and is judged.")).to_be_visible()
+    expect(page.get_by_text("2 takes of Runa Holt came back and are judged.")).to_be_visible()
     expect(page.get_by_text("Which finger?").first).to_be_visible()
     page.get_by_label("Results as text").fill(text)
     page.get_by_role("button", name="Take them in").click()
-    expect(page.get_by_text("1 take had come before, and counts once.")).to_be_visible()
+    expect(page.get_by_text("2 takes had come before, and count once.")).to_be_visible()
     page.get_by_label("Results as text").fill("Dear teacher")
     page.get_by_role("button", name="Take them in").click()
     expect(page.get_by_text("These are not the results of a practice file.")).to_be_visible()

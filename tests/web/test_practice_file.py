@@ -3,20 +3,23 @@
 import gzip
 import json
 import re
-from base64 import b64decode
+from base64 import b64decode, b64encode
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
-from ripresa.core.errors import Unreadable
+from ripresa.core.errors import NotFound, Unreadable
+from ripresa.core.rhythm import Counting
 from ripresa.formats.practice_file import LARGEST
 from ripresa.formats.results_file import read_results
+from ripresa.store import climbs, drills
 from ripresa.store.identity import studio_id
 from ripresa.web.app import create_app
 from ripresa.web.blueprint import Api
-from tests.conftest import Studio
+from tests.conftest import NOW, Studio
 from tests.web.test_click_ladder import BEAT, NONE, change
 
 PAGE = '<title>Ripresa</title><script id="practice"><!--practice--></script><script id="words"><!--words--></script>'
@@ -240,3 +243,25 @@ def test_a_clock_that_is_centuries_out_is_told_and_the_others_are_kept(
     assert found["kept"] == 1
     (left,) = found["left_out"]
     assert left["why"] == f"What is kept lies between 1970 and 2100, not in the year {year}. Is the clock right?"
+
+
+def test_own_words_go_along_as_far_as_they_can_be_spoken(
+    client: FlaskClient, studio: Studio, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def spoken(word: str, _synthesiser: object) -> bytes:
+        if word == "boing":
+            raise NotFound("no synthesiser")
+        return word.encode()
+
+    monkeypatch.setattr("ripresa.web.routes.practice_file.own_flac", spoken)
+    address = "/api/practice-file.json"
+    assert json_of(client.get(f"{address}?climb={studio.climb.id}"))["own_words"] == {}
+    drill = replace(studio.drill.drill, counting=Counting("own", "2: # hoppla; 4: # boing hej &"))
+    with client.application.at_studio():  # type: ignore[attr-defined]
+        own = drills.add_drill(drill, NOW)
+        climb = climbs.add_climb(studio.student.id, own.id, None, studio.climb.plan, NOW)
+    values = json_of(client.get(f"{address}?climb={climb.id}"))
+    said = b64encode(b"hoppla").decode()
+    assert values["own_words"]["hoppla"] == f"data:audio/flac;base64,{said}"
+    assert "boing" not in values["own_words"]
+    assert not values["own_words"].keys() & values["voice"]["words"].keys()

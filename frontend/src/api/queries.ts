@@ -11,9 +11,14 @@ import {
   type SetupKey,
 } from "./client";
 
+/** The server is this computer: whether that is on a network says nothing about it, so that it is always asked. */
+const networkMode = "always";
+
 export const queryClient = new QueryClient({
   defaultOptions: {
+    mutations: { networkMode },
     queries: {
+      networkMode,
       staleTime: 5_000,
       retry: (count, error) => (error as Refusal).isLost && count < 2,
       refetchOnWindowFocus: true,

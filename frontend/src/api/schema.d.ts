@@ -6712,6 +6712,9 @@ export interface components {
         /**
          * PracticeFileShape
          * @description All that a practice file holds: whose it is, its climbs, and what its sounds are made of.
+         *
+         *     Args:
+         *         own_words: Words of the teacher's own that are said in it, each as the address of its sound in the file.
          */
         PracticeFileShape: {
             /** Studio */
@@ -6726,6 +6729,10 @@ export interface components {
             climbs: components["schemas"]["PracticeClimb"][];
             recipes: components["schemas"]["Recipes"];
             voice: components["schemas"]["VoiceChoice"];
+            /** Own Words */
+            own_words: {
+                [key: string]: string;
+            };
         };
         /**
          * PracticeClimb

@@ -1,5 +1,6 @@
 /** A recording while it is made: what comes in goes to the server in pieces of a second, in order, each until it is there. */
 import { api, type Refusal } from "../api/client";
+import { freshId } from "../ui/freshId";
 import type { Seconds } from "./schedule";
 
 /** What a finished recording is known by, and the moment of its first sample on the clock of the sound. */
@@ -14,7 +15,7 @@ const MOST_TRIES = 20;
 const SILENT_DB = -90;
 
 export class Recording {
-  readonly key = crypto.randomUUID();
+  readonly key = freshId();
   readonly #node: AudioWorkletNode;
   #waiting: Int16Array<ArrayBuffer>[] = [];
   #count = 0;

@@ -46,11 +46,13 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
   const { isPlaying, start, stop, tap } = stand;
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      const inField =
-        event.target instanceof HTMLElement && event.target.closest("textarea, select, button, summary");
-      if (inField || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+      const at = event.target instanceof HTMLElement ? event.target : null;
+      if (at?.closest("textarea, input, select") || event.repeat) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
       const key = event.key.toLowerCase();
       if (event.key === " ") {
+        // A button that has the focus is pressed by it.
+        if (at?.closest("button, summary")) return;
         event.preventDefault();
         if (isPlaying) stop();
         else void start();
@@ -106,7 +108,7 @@ export function PlayRung({ file, climb, rung, takes, onPlayed, onMark }: Props) 
           <TapButton
             key={key}
             name={key === "f" ? "Left" : key === "j" ? "Right" : "Tap along"}
-            keys={[]}
+            keys={key ? [key.toUpperCase()] : ["J", "F"]}
             onTap={(eventMs) => tap(eventMs, key)}
           />
         ))}

@@ -1,7 +1,7 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Run } from "../features/stand/runs";
 import type { Contents } from "./contents";
-import { type Done, keepDone, keptDone, type Mark, NOTHING, takeOf } from "./done";
+import { type Done, keepDone, keptDone, type Mark, NOTHING, takeOf, together, watchDone } from "./done";
 import { GoBack } from "./GoBack";
 import { PlayRung } from "./PlayRung";
 import { Rungs } from "./Rungs";
@@ -12,6 +12,7 @@ export function PracticePage({ file }: { file: Contents }) {
   const [isKept, setKept] = useState(true);
   const [climbAt, setClimbAt] = useState(0);
   const climb = file.climbs[climbAt] ?? file.climbs[0];
+  useEffect(() => watchDone(file, setDone), [file]);
   const [numbers, setNumbers] = useState<Record<number, number>>({});
   if (!climb) return null;
   const now = climb.rungs.find((one) => one.is_now) ?? climb.rungs[0];
@@ -20,10 +21,12 @@ export function PracticePage({ file }: { file: Contents }) {
     setDone(next);
     setKept(keepDone(file, next));
   };
+  /** What another page of this file has kept meanwhile stays. */
+  const add = (next: Done) => change(together(keptDone(file), next));
   const played = (runs: readonly Run[]) =>
-    change({ ...done, takes: [...done.takes, ...runs.map((run) => takeOf(climb, run, null))] });
+    add({ ...done, takes: [...done.takes, ...runs.map((run) => takeOf(climb, run, null))] });
   const mark = (id: string, said: Mark) =>
-    change({ ...done, takes: done.takes.map((take) => (take.id === id ? { ...take, mark: said } : take)) });
+    add({ ...done, takes: done.takes.map((take) => (take.id === id ? { ...take, mark: said } : take)) });
   return (
     <main className="max-w-5xl mx-auto p-3 pb-28 flex flex-col gap-3">
       <header>
@@ -80,7 +83,7 @@ export function PracticePage({ file }: { file: Contents }) {
         file={file}
         done={done}
         isKept={isKept}
-        onQuestion={(question) => change({ ...done, question })}
+        onQuestion={(question) => add({ ...done, question })}
         onForget={() => change(NOTHING)}
       />
       <section className="card-plain bg-care text-care-text">

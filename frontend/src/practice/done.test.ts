@@ -1,8 +1,19 @@
 // @vitest-environment happy-dom
-import { beforeEach, describe, expect, it } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Run } from "../features/stand/runs";
 import type { Contents, PracticeClimb } from "./contents";
-import { type Done, keepDone, keptDone, NOTHING, resultsOf, takeOf, tellable } from "./done";
+import {
+  type Done,
+  type DoneTake,
+  keepDone,
+  keptDone,
+  NOTHING,
+  resultsOf,
+  takeOf,
+  tellable,
+  together,
+  watchDone,
+} from "./done";
 
 const climb = { climb_id: 7, drill_id: 3, version: 2 } as PracticeClimb;
 const file = { studio: "here", student_id: 5, student: "Runa Holt", climbs: [climb] } as unknown as Contents;
@@ -63,6 +74,37 @@ describe("what was done with a practice file", () => {
     expect(keepDone(file, done)).toBe(true);
     expect(keptDone(file)).toEqual(done);
     expect(keptDone({ ...file, student_id: 6 })).toEqual(NOTHING);
+  });
+
+  it("keeps each take once where the file is open twice", () => {
+    const [one, two, three] = ["2026-05-06T15:00", "2026-05-06T15:01", "2026-05-06T15:02"].map((at) =>
+      takeOf(climb, run({ playedAt: at }), null),
+    ) as [DoneTake, DoneTake, DoneTake];
+    const kept: Done = { takes: [one, two], question: "Old?" };
+    const marked: DoneTake = { ...one, mark: "clean" };
+    expect(together(kept, { takes: [marked, three], question: "New?" })).toEqual({
+      takes: [marked, two, three],
+      question: "New?",
+    });
+  });
+
+  it("is told what another page of the file keeps, and of no other file", () => {
+    const seen: Done[] = [];
+    const end = watchDone(file, (done) => seen.push(done));
+    const done: Done = { takes: [takeOf(climb, run(), "clean")], question: "" };
+    keepDone(file, done);
+    const key = localStorage.key(0);
+    window.dispatchEvent(new StorageEvent("storage", { key }));
+    window.dispatchEvent(new StorageEvent("storage", { key: "another" }));
+    end();
+    window.dispatchEvent(new StorageEvent("storage", { key }));
+    expect(seen).toEqual([done]);
+  });
+
+  it("has an id for a take where a browser holds the page for unsafe", () => {
+    vi.stubGlobal("crypto", { getRandomValues: (bytes: Uint8Array) => bytes.map((_, index) => index) });
+    expect(takeOf(climb, run(), null).id).toBe("000102030405060708090a0b0c0d0e0f");
+    vi.unstubAllGlobals();
   });
 
   it("begins anew where what was kept is damaged", () => {

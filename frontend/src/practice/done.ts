@@ -1,5 +1,6 @@
 /** What was done with a practice file: kept in this browser, and saved as a file that goes back to the teacher. */
 import type { Run } from "../features/stand/runs";
+import { freshId } from "../ui/freshId";
 import type { Contents, PracticeClimb } from "./contents";
 
 export type Mark = "clean" | "shaky";
@@ -48,11 +49,31 @@ export function keepDone(file: Contents, done: Done): boolean {
   }
 }
 
+/** What is kept and what is shown, each take once: the file may be open twice. */
+export function together(kept: Done, shown: Done): Done {
+  const ids = new Set(shown.takes.map((take) => take.id));
+  const takes = [...shown.takes, ...kept.takes.filter((take) => !ids.has(take.id))];
+  return {
+    takes: takes.sort((one, other) => one.played_at.localeCompare(other.played_at)),
+    question: shown.question,
+  };
+}
+
+/** Call whenever another page of this file keeps something; returns what ends that. */
+export function watchDone(file: Contents, onChange: (done: Done) => void): () => void {
+  const key = keyOf(file);
+  const changed = (event: StorageEvent) => {
+    if (event.key === key || event.key === null) onChange(keptDone(file));
+  };
+  window.addEventListener("storage", changed);
+  return () => window.removeEventListener("storage", changed);
+}
+
 /** A run as a take: what was tapped, or what the student says of it. */
 export function takeOf(climb: PracticeClimb, run: Run, mark: Mark | null): DoneTake {
   const tapped = run.slipped ? [] : run.notes;
   return {
-    id: crypto.randomUUID(),
+    id: freshId(),
     climb_id: climb.climb_id,
     drill_id: climb.drill_id,
     version: climb.version,

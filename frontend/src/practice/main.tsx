@@ -1,6 +1,7 @@
 import { StrictMode, useEffect, useState } from "react";
 import { createRoot } from "react-dom/client";
 import "../app/theme.css";
+import { bringOwnWords } from "../audio/outside.inline";
 import { type Contents, contents } from "./contents";
 import { PracticePage } from "./PracticePage";
 
@@ -9,7 +10,13 @@ function Practice() {
   const [file, setFile] = useState<Contents | null>(null);
   const [isBroken, setBroken] = useState(false);
   useEffect(() => {
-    contents().then(setFile, () => setBroken(true));
+    contents().then(
+      (found) => {
+        bringOwnWords(found.own_words);
+        setFile(found);
+      },
+      () => setBroken(true),
+    );
   }, []);
   if (isBroken)
     return (

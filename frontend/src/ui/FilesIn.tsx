@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { api, type Judged, type Part } from "../api/client";
 import { forgetWork } from "../api/queries";
 import { DropZone } from "./DropZone";
+import { freshId } from "./freshId";
 import { MARK_WORDS } from "./marks";
 
 /** What dropped files are to be takes of. */
@@ -38,7 +39,7 @@ export function FilesIn({ of, onJudged }: Props) {
 
   const take = (chosen: FileList | null) => {
     for (const file of chosen ?? []) {
-      const id = crypto.randomUUID();
+      const id = freshId();
       setFiles((old) => [...old, { id, name: file.name, is: "waiting", share: 0, says: "waits" }]);
       line.current = line.current.then(() => takeIn(file, id, of, (to) => change(id, to), onJudged));
     }

@@ -1,4 +1,5 @@
 import { useRef } from "react";
+import { freshId } from "./freshId";
 
 /**
  * A key for a press that makes something, so that it is made once however often it arrives: the same as long as what
@@ -9,7 +10,7 @@ export function useOnce(): { key: (asked: unknown) => string; done: () => void }
   return useRef({
     key: (asked: unknown) => {
       const text = JSON.stringify(asked) ?? "";
-      if (last.current?.asked !== text) last.current = { asked: text, key: crypto.randomUUID() };
+      if (last.current?.asked !== text) last.current = { asked: text, key: freshId() };
       return last.current.key;
     },
     done: () => {

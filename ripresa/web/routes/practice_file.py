@@ -1,6 +1,9 @@
 """Practice files that go home with a student, and the results that come back."""
 
+from base64 import b64encode
+from contextlib import suppress
 from pathlib import Path
+from subprocess import SubprocessError
 from typing import Any
 
 from flask import Response, current_app
@@ -9,19 +12,21 @@ from pydantic import Field
 from ripresa.core.changes import Part
 from ripresa.core.climbs import Rung
 from ripresa.core.drill.click import Click
-from ripresa.core.errors import OutOfRange
+from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction, decimal, label
 from ripresa.core.pitch import Voice, instrument_named
 from ripresa.core.playing import Before, Performance
 from ripresa.core.reading import read
 from ripresa.core.reports import brief_runs
 from ripresa.core.studio import Climb, care_for
-from ripresa.formats.practice_file import MOST_RUNGS, write_practice_file
+from ripresa.formats.practice_file import FLAC, MOST_RUNGS, write_practice_file
 from ripresa.formats.recipes import RECIPES, Recipes
 from ripresa.formats.results_file import read_results
+from ripresa.formats.speaker import in_language, own_flac
 from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import climbs
 from ripresa.store.identity import studio_id
+from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer, download, file_name
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id
@@ -85,7 +90,11 @@ class PracticeClimb(Sent, frozen=True):
 
 
 class PracticeFileShape(Sent, frozen=True):
-    """All that a practice file holds: whose it is, its climbs, and what its sounds are made of."""
+    """All that a practice file holds: whose it is, its climbs, and what its sounds are made of.
+
+    Args:
+        own_words: Words of the teacher's own that are said in it, each as the address of its sound in the file.
+    """
 
     studio: str
     student_id: int
@@ -94,6 +103,7 @@ class PracticeFileShape(Sent, frozen=True):
     climbs: list[PracticeClimb]
     recipes: Recipes
     voice: VoiceChoice
+    own_words: dict[str, str]
 
 
 class PracticeQuery(Query):
@@ -167,15 +177,29 @@ def _practice(ids: list[int]) -> PracticeFileShape:
     student = found[0].student
     if any(climb.student.id != student.id for climb in found):
         raise OutOfRange("A practice file is for one student: take the climbs of one.", field="climb")
+    made, voice = [_climb(climb) for climb in found], voice_choice()
     return PracticeFileShape(
         studio=studio_id(),
         student_id=student.id,
         student=student.details.name,
         passes=PASSES,
-        climbs=[_climb(climb) for climb in found],
+        climbs=made,
         recipes=RECIPES,
-        voice=voice_choice(),
+        voice=voice,
+        own_words=_own_words(made, voice),
     )
+
+
+def _own_words(made: list[PracticeClimb], voice: VoiceChoice) -> dict[str, str]:
+    """Return the words that no other sound says, as far as this computer can speak them."""
+    scores = [rung.performance for climb in made for rung in climb.rungs]
+    said = {one.word for score in scores for one in (*score.said.rows, *score.lead.said)}
+    found: dict[str, str] = {}
+    for word in sorted(said - voice.words.keys()):
+        # Without a synthesiser, or where it is no word, it is said as “ta”.
+        with suppress(RipresaError, OSError, SubprocessError):
+            found[word] = FLAC + b64encode(own_flac(word, in_language(studio_settings().language))).decode()
+    return found
 
 
 def _climb(climb: Climb) -> PracticeClimb:
@@ -186,12 +210,12 @@ def _climb(climb: Climb) -> PracticeClimb:
     begin = max(0, climb.rung - 2)
     rungs, readings, voice = [], list[ReadingShape](), instrument_named(drill.instrument).voice
     places: dict[object, int] = {}
+    # Words of its own are said before they are played to; nobody at home knows them otherwise.
+    before = Before(count_bars=1, say_bars=int(drill.counting.system == "own"), aloud=True)
     for rung in stood.rungs[begin : begin + MOST_RUNGS]:
         click = rung.click or drill.click
         part = rung.part or Part()
-        found = practise(
-            Practice(drill=drill, bpm=rung.bpm, click=click, part=part, before=Before(count_bars=1, aloud=True))
-        )
+        found = practise(Practice(drill=drill, bpm=rung.bpm, click=click, part=part, before=before))
         key = click, part
         if key not in places:
             places[key] = len(readings)

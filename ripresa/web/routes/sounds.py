@@ -1,11 +1,8 @@
 """Sounds for the browser: the words that ship, and a teacher's own."""
 
-import io
-
-import soundfile
 from flask import Response
 
-from ripresa.formats.speaker import RATE, in_language, own_word
+from ripresa.formats.speaker import in_language, own_flac
 from ripresa.formats.words import SOUND
 from ripresa.store.settings import studio_settings
 from ripresa.web.blueprint import blueprint
@@ -29,6 +26,4 @@ def all_words() -> Response:
 @api.get("/own.flac")
 def say_own(query: WordQuery) -> Response:
     """A word of the teacher's own, made by the synthesiser of this computer."""
-    target = io.BytesIO()
-    soundfile.write(target, own_word(query.word, in_language(studio_settings().language)), RATE, format="FLAC")
-    return Response(target.getvalue(), mimetype="audio/flac")
+    return Response(own_flac(query.word, in_language(studio_settings().language)), mimetype="audio/flac")

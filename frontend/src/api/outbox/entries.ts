@@ -82,6 +82,9 @@ export const ownEntries = (): Entry[] => entries().filter((one) => one.studio ==
 /** Whether this browser had no room for an entry, so that it is lost with the page. */
 export const isUnkept = (entry: Entry): boolean => unkept.has(entry.id);
 
+/** Whether this browser had room for all that is not sent yet. */
+export const isAllHere = (): boolean => unkept.size === 0;
+
 export const useEntries = (): readonly Entry[] =>
   useSyncExternalStore((listener) => {
     listeners.add(listener);

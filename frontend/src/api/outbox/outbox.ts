@@ -6,7 +6,17 @@
 import { api, type Drill, type Judged, Refusal, type Schemas, type TakeBody } from "../client";
 import { forgetWork, noteSaved } from "../queries";
 import { anotherStudioAnswers, STUDIO } from "../studio";
-import { bringAlong, type DraftEntry, type Entry, find, ownEntries, put, remove, WAITING } from "./entries";
+import {
+  bringAlong,
+  type DraftEntry,
+  type Entry,
+  find,
+  isUnkept,
+  ownEntries,
+  put,
+  remove,
+  WAITING,
+} from "./entries";
 import { inTurn, livingPages, PAGE } from "./pages";
 
 type Saved = Schemas["DrillShape"];
@@ -60,6 +70,12 @@ export function sendDraft(drillId: number, onSending: () => void): Promise<Saved
     return deliver(id, null) as Promise<Saved>;
   });
 }
+
+/** Whether this browser had no room for the change of a drill, so that it is lost with the page. */
+export const isDraftUnkept = (drillId: number): boolean => {
+  const found = find(draftId(drillId));
+  return found !== null && isUnkept(found);
+};
 
 export const isHeld = (entry: Entry): boolean => held.has(entry.id);
 

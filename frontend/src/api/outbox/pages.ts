@@ -1,11 +1,13 @@
 /** Open pages: each holds a lock of its own for as long as it lives, so that others know what is still being worked on. */
+
+import { freshId } from "../../ui/freshId";
 import { STUDIO } from "../studio";
 
 const NAME = `ripresa.${STUDIO}.page.`;
 const locks = typeof navigator === "undefined" ? undefined : navigator.locks;
 
 /** This open page; a reload is another one, and so is a tab that was doubled. */
-export const PAGE: string = crypto.randomUUID();
+export const PAGE: string = freshId();
 
 void locks?.request(NAME + PAGE, () => new Promise(() => {}));
 

@@ -25,7 +25,9 @@ export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs }: Props)
     case "lost":
       return (
         <span role="status" className="text-care-text font-semibold">
-          kept on this computer; sent when the server answers
+          {state.isHere
+            ? "kept on this computer; sent when the server answers"
+            : "not kept yet: this browser has no room for it. Leave this page open until the server answers"}
           {state.message && <span className="sr-only">: {state.message}</span>}
         </span>
       );

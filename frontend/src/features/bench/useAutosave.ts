@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Drill, type Refusal, type Schemas } from "../../api/client";
-import { dropDraft, holdDraft, PAGE, pause, putDraft, sendDraft } from "../../api/outbox";
+import { dropDraft, holdDraft, isDraftUnkept, PAGE, pause, putDraft, sendDraft } from "../../api/outbox";
 
 export type SaveState =
   | { kind: "kept"; version: number }
   | { kind: "saving"; version: number }
-  | { kind: "lost"; version: number; tries: number; message: string }
+  /** `isHere`: whether this browser had room for it. */
+  | { kind: "lost"; version: number; tries: number; message: string; isHere: boolean }
   | { kind: "refused"; version: number; message: string }
   | { kind: "conflict"; version: number; message: string };
 
@@ -54,7 +55,7 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
         setState({ kind: "kept", version: saved.version });
       } catch (error) {
         tries.current += 1;
-        setState(stateAfter(error as Refusal, last.current.version, tries.current));
+        setState(stateAfter(error as Refusal, last.current.version, tries.current, !isDraftUnkept(id)));
         return;
       }
       // What has changed meanwhile is sent once it stands still too, unless someone needs it now.
@@ -142,7 +143,12 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
   return { state: shown, keepMine, takeTheirs, saveNow };
 }
 
-function stateAfter({ isLost, status, message }: Refusal, version: number, tries: number): SaveState {
-  if (isLost) return { kind: "lost", version, tries, message };
+function stateAfter(
+  { isLost, status, message }: Refusal,
+  version: number,
+  tries: number,
+  isHere: boolean,
+): SaveState {
+  if (isLost) return { kind: "lost", version, tries, message, isHere };
   return status === 409 ? { kind: "conflict", version, message } : { kind: "refused", version, message };
 }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Performance } from "../../api/client";
+import { lacking } from "../../audio/lacking";
 import { type Lost, type Made, Player } from "../../audio/player";
 import type { Recorded } from "../../audio/recording";
 import type { Position, Stretch } from "../../audio/schedule";
@@ -108,6 +109,11 @@ export function useStand({
   const start = useCallback(async () => {
     const { wanted } = latest.current;
     if (!given || !wanted || session.current.phase !== "idle") return;
+    const missing = lacking();
+    if (missing) {
+      setMessage(missing);
+      return;
+    }
     session.current = sessions.start(session.current, wanted);
     setMessage("");
     setPlaying(true);
@@ -146,6 +152,14 @@ export function useStand({
     session.current = sessions.want(session.current, wanted);
     follow();
   }, [given, of.click, of.rung, of.passes, of.isMeasured, of.remedyId, of.part, follow]);
+
+  useEffect(() => {
+    if (!isPlaying) return;
+    // A reload in the middle would end a take that nobody has sent yet.
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [isPlaying]);
 
   useEffect(() => player.current?.mute("click", clickMuted), [clickMuted]);
   useEffect(() => player.current?.mute("notes", notesMuted), [notesMuted]);

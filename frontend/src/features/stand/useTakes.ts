@@ -11,6 +11,7 @@ import {
 } from "../../api/client";
 import { sendTake } from "../../api/outbox";
 import { forgetWork } from "../../api/queries";
+import { freshId } from "../../ui/freshId";
 import type { HeardBy } from "./hearing/heardBy";
 import { notesOf } from "./hearing/notesOf";
 import type { Practice } from "./practice";
@@ -53,7 +54,7 @@ export function useTakes(
       const isStandIn = by.standIn !== null && how.source !== "by_ear";
       const measured = how.source === by.source && !isStandIn ? setup : null;
       const take: TakeBody = {
-        id: crypto.randomUUID(),
+        id: freshId(),
         student_id: subject.studentId,
         climb_id: subject.climbId,
         rung: run.rung,
