@@ -148,6 +148,12 @@ _STEPS: tuple[tuple[str, ...], ...] = (
         "CREATE INDEX recording_student ON recording(student_id)",
         "CREATE INDEX sheet_climb ON sheet(climb_id)",
     ),
+    (
+        """CREATE TABLE given_day (
+            student_id INTEGER NOT NULL REFERENCES student(id) ON DELETE CASCADE, uid TEXT NOT NULL,
+            day TEXT NOT NULL, sequence INTEGER NOT NULL, is_cancelled INTEGER NOT NULL, body TEXT NOT NULL,
+            PRIMARY KEY (student_id, uid))""",
+    ),
 )
 
 CURRENT = len(_STEPS)

@@ -16,6 +16,7 @@ from ripresa.store.once import once
 from ripresa.store.recordings import delete_recordings
 from ripresa.store.tables import (
     ClimbRow,
+    GivenDayRow,
     MoveRow,
     RemedyRow,
     Row,
@@ -133,6 +134,7 @@ def delete_student(student_id: int) -> None:
         delete_recordings(student_id=student_id)
         TakeRow.delete().where(TakeRow.student == student_id).execute()
         RemedyRow.delete().where(RemedyRow.student == student_id).execute()
+        GivenDayRow.delete().where(GivenDayRow.student == student_id).execute()
         SheetRow.delete().where(SheetRow.student == student_id).execute()
         ClimbRow.delete().where(ClimbRow.student == student_id).execute()
         StudentRow.delete().where(StudentRow.id == student_id).execute()

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from peewee import (
     AutoField,
+    CompositeKey,
     DatabaseProxy,
     FloatField,
     ForeignKeyField,
@@ -348,6 +349,23 @@ class RecordingRow(Table):
         """Name in the database."""
 
         table_name = "recording"
+
+
+class GivenDayRow(Table):
+    """A day of a calendar that was given out: how often it was changed since, whether it is off, what it said."""
+
+    student = ForeignKeyField(StudentRow)
+    uid = TextField()
+    day = TextField()
+    sequence = IntegerField()
+    is_cancelled = IntegerField()
+    body = TextField()
+
+    class Meta:
+        """Name in the database."""
+
+        table_name = "given_day"
+        primary_key = CompositeKey("student", "uid")
 
 
 class MoveRow(Table):

@@ -1,11 +1,14 @@
 """A student's calendar: what is planned and the lessons to come."""
 
-from datetime import datetime, time, timedelta
+import json
+from datetime import date, datetime, time, timedelta
 
 from ripresa.core.exact import plural
 from ripresa.core.plans import PlannedDay, tasks_of
 from ripresa.core.studio import Student
-from ripresa.formats.calendar_ics import Session, write_calendar
+from ripresa.formats.calendar_ics import Dated, Session, write_calendar
+from ripresa.store.given_days import give_out
+from ripresa.store.identity import studio_id
 from ripresa.work.standing import stands_of
 from ripresa.work.students import plan_of, subject_of
 
@@ -14,7 +17,10 @@ _LESSONS_AHEAD = 84
 
 
 def calendar_of(student: Student, now: datetime) -> bytes:
-    """Return the practice days and lessons to come of a student, as iCalendar."""
+    """Return the practice days and lessons to come of a student, as iCalendar; what was given out before is kept to.
+
+    A day that was in an earlier file and is no more is called off in this one.
+    """
     today = now.date()
     planned = plan_of(student, now)
     subjects = [subject_of(one, now.tzinfo) for one in stands_of(student.id)]
@@ -28,8 +34,29 @@ def calendar_of(student: Student, now: datetime) -> bytes:
     for back in range(max(0, (last - today).days) + 1):
         one = today + timedelta(days=back)
         if student.details.has_lesson(one):
-            sessions.append(Session(one, f"Lesson: {student.details.name}", at=_time(student.details.lesson_time)))
-    return write_calendar(f"{student.details.name}, practice", sessions, now, f"student-{student.id}")
+            name, at = student.details.name, _time(student.details.lesson_time)
+            sessions.append(Session(one, f"Lesson: {name}", at=at, is_lesson=True))
+    of_studio = f"student-{student.id}@{studio_id()}.ripresa"
+    days = {
+        f"{'lesson' if one.is_lesson else 'practice'}-{one.day.isoformat()}-{of_studio}": (one.day, _body(one))
+        for one in sessions
+    }
+    entries = [
+        Dated(_session(one.day, one.body), one.uid, one.sequence, one.is_cancelled)
+        for one in give_out(student.id, days, today)
+    ]
+    return write_calendar(f"{student.details.name}, practice", entries, now)
+
+
+def _body(session: Session) -> str:
+    """Return what is said of a session, to be compared and said again."""
+    at = session.at.isoformat("minutes") if session.at else ""
+    return json.dumps([session.title, session.about, at, session.minutes, session.is_lesson], ensure_ascii=False)
+
+
+def _session(day: date, body: str) -> Session:
+    title, about, at, minutes, is_lesson = json.loads(body)
+    return Session(day, title, about, _time(at), minutes, is_lesson)
 
 
 def _time(text: str) -> time | None:

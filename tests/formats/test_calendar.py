@@ -7,7 +7,7 @@ import pytest
 from icalendar import Calendar
 
 from ripresa.core.errors import Unreadable
-from ripresa.formats.calendar_ics import Session, write_calendar
+from ripresa.formats.calendar_ics import Dated, Session, write_calendar
 from ripresa.formats.calendar_in import MOST_EVENTS, read_lessons
 
 NOW = datetime(2026, 11, 26, 9, 0, tzinfo=UTC)
@@ -28,12 +28,15 @@ def test_what_is_written_is_read_by_another_reader() -> None:
         Session(date(2026, 11, 27), "Practise 12 minutes", "3 min: warm up;\nthen, the seam"),
         Session(date(2026, 12, 2), "Lesson: Ottavia Renn – été", at=time(14, 30)),
     ]
-    found = Calendar.from_ical(write_calendar("Ottavia", sessions, NOW, "student-1")).walk("VEVENT")
+    entries = [Dated(sessions[0], "practice-1@here"), Dated(sessions[1], "lesson-1@here", 2, is_cancelled=True)]
+    found = Calendar.from_ical(write_calendar("Ottavia", entries, NOW)).walk("VEVENT")
     assert [str(one["summary"]) for one in found] == [one.title for one in sessions]
     assert [one.decoded("dtstart") for one in found] == [date(2026, 11, 27), datetime(2026, 12, 2, 14, 30)]
     assert str(found[0]["description"]) == sessions[0].about
-    again = Calendar.from_ical(write_calendar("Ottavia", sessions, NOW, "student-1")).walk("VEVENT")
-    assert [one["uid"] for one in again] == [one["uid"] for one in found]
+    assert [(str(one["uid"]), one["sequence"], str(one["status"])) for one in found] == [
+        ("practice-1@here", 0, "CONFIRMED"),
+        ("lesson-1@here", 2, "CANCELLED"),
+    ]
 
 
 @pytest.mark.parametrize(

@@ -25,7 +25,7 @@ from ripresa.core.reading import read
 from ripresa.core.reports import brief
 from ripresa.core.shelf import SHELF
 from ripresa.core.studio import TakeLine
-from ripresa.formats.calendar_ics import Session, write_calendar
+from ripresa.formats.calendar_ics import Dated, Session, write_calendar
 from ripresa.formats.calendar_in import read_lessons
 from ripresa.formats.drill_file import plain
 from ripresa.formats.engraver import Engraver
@@ -192,7 +192,8 @@ SESSIONS = (
 
 def calendars() -> Iterator[str]:
     """Yield a calendar as it goes out, and the days that are found in others."""
-    written = write_calendar("Ottavia", SESSIONS, datetime(2026, 11, 26, 9, tzinfo=timezone(timedelta(hours=1))), "s-1")
+    entries = [Dated(one, f"{one.day}@here", number, number == 2) for number, one in enumerate(SESSIONS)]
+    written = write_calendar("Ottavia", entries, datetime(2026, 11, 26, 9, tzinfo=timezone(timedelta(hours=1))))
     yield from written.decode().split("\r\n")
     for lines in EVENTS:
         event = ["BEGIN:VEVENT", "SUMMARY:Ottavia", *lines, "END:VEVENT"]
