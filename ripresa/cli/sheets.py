@@ -1,6 +1,7 @@
 """The command of hand-outs: sheet."""
 
 import argparse
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +11,7 @@ from ripresa.core.studio import PAPERS
 from ripresa.formats.drill_file import read_drill
 from ripresa.formats.engraver import Engraver
 from ripresa.formats.notation import FORMS
-from ripresa.formats.sheet import SHOWS, as_text, press_pdf
+from ripresa.formats.sheet import SHOWS, as_text, press_pdf, without_letters
 from ripresa.work.sheets import Options, of_drill, plan_to
 
 
@@ -41,4 +42,7 @@ def _sheet(chosen: argparse.Namespace) -> None:
         sheet = of_drill(drill, options, engraver, plan)
     finally:
         engraver.close()
+    missing = without_letters(sheet) if kind == ".pdf" else ""
+    if missing:
+        print(f"ripresa: {missing}", file=sys.stderr)
     write(chosen.to, press_pdf(sheet) if kind == ".pdf" else as_text(sheet).encode())

@@ -25,6 +25,8 @@ _LONGEST = 60
 _SCALE = 40
 _TALLEST = 60_000
 #: What would be read out before the picture's own words.
+#: The fret of a stroke that is damped, by the name that the score gives it.
+_DAMPED = re.compile(r'(<g id="e[\d-]+x" class="note">\s*<text[^>]*>\s*<tspan[^>]*>)\d+(?=</tspan>)')
 _DESCRIBED = re.compile(r"<desc>.*?</desc>", re.DOTALL)
 
 
@@ -149,4 +151,4 @@ def _draw(score: str, width: int) -> str:
     if not _toolkit.loadData(score):
         raise ValueError("a score of ours cannot be read by the engraver")
     picture: str = _toolkit.renderToSVG(1)
-    return _DESCRIBED.sub("", picture)
+    return _DESCRIBED.sub("", _DAMPED.sub(r"\1×", picture))

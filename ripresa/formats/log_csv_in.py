@@ -10,8 +10,7 @@ from io import StringIO
 from ripresa.core.errors import RipresaError, Unreadable
 from ripresa.core.exact import Fraction, parse_amount
 from ripresa.core.studio import check_lasting, check_moment
-from ripresa.core.takes import MARKS, Mark
-from ripresa.core.takes.sources import SOURCES
+from ripresa.core.takes import MARKS, SOURCES, Mark
 
 LARGEST_FILE, MOST_ROWS = 40_000_000, 200_000
 NEEDED = ("played_at", "bpm", "mark")

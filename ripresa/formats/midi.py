@@ -53,7 +53,8 @@ def write_midi(reading: Reading, bpm: Fraction, *, with_click: bool = True) -> b
     """
     check_bpm(bpm)
     ticks = _Ticks(reading)
-    file = mido.MidiFile(type=1, ticks_per_beat=ticks.quarter)
+    # The standard knows Latin-1 alone; what programs write and read today is UTF-8.
+    file = mido.MidiFile(type=1, ticks_per_beat=ticks.quarter, charset="utf-8")
     file.tracks.append(_conductor(reading, bpm, ticks))
     end = ticks.at(reading.loop_beats)
     for channel, events in enumerate(reading.hands):
@@ -112,9 +113,7 @@ def _conductor(reading: Reading, bpm: Fraction, ticks: _Ticks) -> mido.MidiTrack
             field="bpm",
         )
     track = mido.MidiTrack()
-    # MIDI text is Latin-1; what it cannot hold is written as a question mark.
-    title = reading.drill.title.encode("latin-1", "replace").decode("latin-1")
-    track.append(mido.MetaMessage("track_name", name=title, time=0))
+    track.append(mido.MetaMessage("track_name", name=reading.drill.title, time=0))
     if not ticks.is_exact:
         text = f"Onsets are drawn to the nearest of {ticks.quarter} ticks a quarter: no number of ticks holds them all."
         track.append(mido.MetaMessage("text", text=text, time=0))

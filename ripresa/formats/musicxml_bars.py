@@ -31,6 +31,7 @@ class Struck:
     accent: Level
     tied_from: bool
     tied_on: bool
+    stroke: str = ""
 
 
 @dataclass(slots=True)
@@ -133,17 +134,20 @@ def _silence_before(order: Sequence[RawBar], place: int) -> Fraction:
 
 
 def _sound(bar: RawBar, start: Fraction, notes: list[Sounded], lasting: dict[tuple[str, int | None], int]) -> None:
-    """Append the notes of a bar; what is tied from before makes an earlier one longer."""
+    """Append the notes of a bar; what is tied to a note that ends where it begins makes that one longer.
+
+    A tie without its neighbour is none: the note is struck.
+    """
     for struck in bar.notes:
         key = struck.staff, struck.pitch.midi if struck.pitch else None
         onset = start + struck.at
-        if struck.tied_from and key in lasting:
-            before = notes[lasting[key]]
+        before = notes[lasting[key]] if struck.tied_from and key in lasting else None
+        if before is not None and before.end == onset:
             notes[lasting[key]] = Sounded(
-                before.onset, onset + struck.length - before.onset, before.pitch, before.accent
+                before.onset, onset + struck.length - before.onset, before.pitch, before.accent, before.stroke
             )
         else:
-            notes.append(Sounded(onset, struck.length, struck.pitch, struck.accent))
+            notes.append(Sounded(onset, struck.length, struck.pitch, struck.accent, struck.stroke))
             lasting[key] = len(notes) - 1
         if not struck.tied_on:
             lasting.pop(key, None)

@@ -5,17 +5,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import lru_cache
 from math import lcm
-from typing import Any
+from typing import Any, Literal
 from xml.etree import ElementTree
 
-from ripresa.core.errors import Unreadable
+from ripresa.core.drill.hands import LONGEST_SYMBOL
+from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Fraction, fraction_of, plural, round_half_up
 from ripresa.core.pitch import LETTERS, Pitch
-from ripresa.core.rhythm import Level
+from ripresa.core.rhythm import Level, Swing
 from ripresa.formats.bounds import MOST_METERS, check_end, check_meter, check_notes, check_parts
 from ripresa.formats.musicxml_bars import RawBar, Struck, played, times_of
 from ripresa.formats.packed_score import unpacked
-from ripresa.formats.parts import Part
+from ripresa.formats.parts import STRAIGHT, Part, later_tempi
 
 #: Tags of a score of 50,000 notes, rich in detail; more take too long to be looked through.
 MOST_TAGS = 1_500_000
@@ -40,6 +41,11 @@ _QUARTERS = {
     "32nd": Fraction(1, 8),
 }
 _LONGEST_NAME = 100
+_BOWS = {"down-bow": "D", "up-bow": "U"}
+#: What stands over a note as the letter of a hand or a tongue: one to four signs without a space, no word of a page.
+_HAND = re.compile(r"[^\W\d_]{1,4}")
+#: Semitones that a part may be heard from where it is written.
+_FARTHEST_TRANSPOSED = 48
 
 
 def read_musicxml(data: bytes) -> tuple[Part, ...]:
@@ -89,6 +95,10 @@ class _Told:
     quarter_tones: int = 0
     jumps: int = 0
     meters: list[str] = field(default_factory=list)
+    tempi: int = 0
+    late_tempo: str = ""
+    swings: int = 0
+    transpositions: int = 0
 
     def sentences(self) -> Iterator[str]:
         """Yield what was left out or changed."""
@@ -100,6 +110,14 @@ class _Told:
             yield f"{plural(self.quarter_tones, 'note')} between two keys moved to the nearest semitone."
         if self.jumps:
             yield "Jumps (da capo, dal segno, coda) are not played out."
+        if self.late_tempo:
+            yield f"Its first tempo stands in bar {self.late_tempo}; it is taken from the beginning."
+        if self.tempi:
+            yield later_tempi(self.tempi)
+        if self.swings:
+            yield "Swing that cannot be read, or that changes later, is left out."
+        if self.transpositions:
+            yield "Its transposition changes on the way; the first one is taken."
         if self.meters:
             yield f"The meter {self.meters[0]} cannot be read, and the one before it stays."
 
@@ -112,7 +130,9 @@ def _part(element: Any, name: str) -> Part:
         bars.append(_bar(measure, state, told, len(bars)))
     found = played(_with_endings(bars, element))
     check_end(found.notes[-1].onset if found.notes else Fraction(0), found.meters)
-    return Part(name, found.notes, found.meters, state.tempo or _USUAL_TEMPO, (*found.told, *told.sentences()))
+    said = (*found.told, *told.sentences())
+    tempo, swing = state.tempo or _USUAL_TEMPO, state.swing or STRAIGHT
+    return Part(name, found.notes, found.meters, tempo, said, state.transposes or (0, 0), swing)
 
 
 @dataclass(slots=True)
@@ -122,9 +142,14 @@ class _State:
     divisions: Fraction = Fraction(1)
     signature: tuple[int, int] = (4, 4)
     tempo: Fraction | None = None
+    transposes: tuple[int, int] | None = None
+    swing: Swing | None = None
     finest: int = 1
+    last_tempo: Fraction | None = None
     changes: int = 0
     staves: int = 1
+    letter: str = ""
+    stroke: str = ""
     tabs: set[str] = field(default_factory=set)
     notes: int = 0
 
@@ -145,6 +170,8 @@ def _bar(measure: Any, state: _State, told: _Told, number: int) -> RawBar:
                 state.staves = 2
             if one.find("time") is not None:
                 _change_meter(one.find("time"), bar, state, told)
+            if one.find("transpose") is not None:
+                _transpose(one.find("transpose"), state, told)
         elif one.tag == "note":
             if one.find("grace") is not None:
                 told.grace += 1
@@ -161,7 +188,9 @@ def _bar(measure: Any, state: _State, told: _Told, number: int) -> RawBar:
             now = now + length if one.tag == "forward" else max(Fraction(0), now - length)
         elif one.tag == "barline":
             _bar_line(one, bar)
-        _tempo(one, state, told)
+        elif one.tag == "direction":
+            state.letter = _letter(one) or state.letter
+        _tempo(one, state, told, bar if now or number else None)
         bar.filled = max(bar.filled, now)
     return bar
 
@@ -177,22 +206,68 @@ def _change_meter(time: Any, bar: RawBar, state: _State, told: _Told) -> None:
     bar.signature = state.signature
 
 
-def _tempo(one: Any, state: _State, told: _Told) -> None:
-    """Take the first tempo: what the file is played at, else the mark that readers see."""
+def _transpose(element: Any, state: _State, told: _Told) -> None:
+    """Take the first transposition; the one of a later instrument of the same part is told."""
+    octaves = _number(element.findtext("octave-change"), Fraction(0))
+    steps = _number(element.findtext("diatonic"), Fraction(0)) + 7 * octaves
+    semitones = _number(element.findtext("chromatic"), Fraction(0)) + 12 * octaves
+    if abs(semitones) > _FARTHEST_TRANSPOSED:
+        raise Unreadable("A part of this score transposes by more than four octaves.", field="file")
+    found = (round_half_up(steps), round_half_up(semitones))
+    told.transpositions += state.transposes not in (None, found)
+    state.transposes = state.transposes or found
+
+
+def _tempo(one: Any, state: _State, told: _Told, bar: RawBar | None) -> None:
+    """Take the first tempo: what the file is played at, else the mark that readers see; others are told.
+
+    Args:
+        bar: Where it stands, if not at the beginning.
+    """
     sound = one if one.tag == "sound" else one.find("sound")
+    found = None
     if sound is not None:
         told.jumps += any(sound.get(jump) for jump in ("dacapo", "dalsegno", "tocoda"))
+        if sound.find("swing") is not None:
+            _swing(sound.find("swing"), state, told)
         if sound.get("tempo"):
-            state.tempo = state.tempo or _number(sound.get("tempo"), _USUAL_TEMPO)
-            return
+            found = _number(sound.get("tempo"), _USUAL_TEMPO)
     mark = one.find("direction-type/metronome") if one.tag == "direction" else None
-    if mark is None or state.tempo or mark.find("beat-unit") is None:
+    if found is None and mark is not None and mark.find("beat-unit") is not None:
+        found = _marked(mark)
+    if found is None or found == state.last_tempo:
         return
+    if state.tempo is None:
+        state.tempo = found
+        told.late_tempo = bar.name if bar else ""
+    else:
+        told.tempi += 1
+    state.last_tempo = found
+
+
+def _marked(mark: Any) -> Fraction | None:
+    """Return the quarters a minute of a metronome mark; None where it cannot be read."""
     unit = _QUARTERS.get(mark.findtext("beat-unit") or "")
     figure = (mark.findtext("per-minute") or "").strip()
-    if unit and _DECIMAL.fullmatch(figure):
-        dots = len(mark.findall("beat-unit-dot"))
-        state.tempo = fraction_of(figure) * unit * (2 - Fraction(1, 2 ** min(dots, 3)))
+    if not unit or not _DECIMAL.fullmatch(figure):
+        return None
+    dots = len(mark.findall("beat-unit-dot"))
+    return fraction_of(figure) * unit * (2 - Fraction(1, 2 ** min(dots, 3)))
+
+
+def _swing(element: Any, state: _State, told: _Told) -> None:
+    """Take the first swing (MusicXML 4.0, ``swing``): long to short of eighths, or of 16ths."""
+    long, short = (_number(element.findtext(name), Fraction(0)) for name in ("first", "second"))
+    on: Literal[2, 4] = 4 if element.findtext("swing-type") == "16th" else 2
+    straight = element.find("straight") is not None
+    try:
+        found = STRAIGHT if straight else Swing(long / short, on) if short else None
+    except OutOfRange:
+        found = None
+    if found is None or state.swing not in (None, found):
+        told.swings += 1
+        return
+    state.swing = found
 
 
 def _bar_line(line: Any, bar: RawBar) -> None:
@@ -230,9 +305,28 @@ def _add(bar: RawBar, one: Any, onset: Fraction, length: Fraction, state: _State
     ties = {tie.get("type") for tie in one.findall("tie")}
     level: Level = "accent" if one.find("notations/articulations/accent") is not None else "plain"
     pitch = _pitch(one.find("pitch"), told)
-    bar.notes.append(Struck(staff, onset, length, pitch, level, "stop" in ties, "start" in ties))
+    if one.find("chord") is None:
+        # It stands at the first tone of a chord, and is the stroke of all of them.
+        state.stroke, state.letter = _stroke(one) or state.letter, ""
+    bar.notes.append(Struck(staff, onset, length, pitch, level, "stop" in ties, "start" in ties, state.stroke))
     state.notes += 1
     check_notes(state.notes)
+
+
+def _stroke(note: Any) -> str:
+    """Return how a note is struck, where it has a sign for that."""
+    technical = note.find("notations/technical")
+    if technical is None:
+        return ""
+    bow = next((letter for name, letter in _BOWS.items() if technical.find(name) is not None), "")
+    plucked = (technical.findtext("pluck") or "").strip()
+    return bow or (plucked if 0 < len(plucked) <= LONGEST_SYMBOL else "")
+
+
+def _letter(direction: Any) -> str:
+    """Return the letter of a hand that stands over the note that follows; empty for other words."""
+    words = (direction.findtext("direction-type/words") or "").strip()
+    return words if _HAND.fullmatch(words) else ""
 
 
 def _pitch(element: Any, told: _Told) -> Pitch | None:

@@ -7,11 +7,12 @@ from math import lcm
 
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.hands import LONGEST_CYCLE, ByOrder, NoHands
 from ripresa.core.drill.material import FINEST, Line, LineNote, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
-from ripresa.core.pitch import Pitch
-from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter, meter_named
+from ripresa.core.pitch import INSTRUMENTS, Pitch, above
+from ripresa.core.rhythm import FASTEST_BPM, METERS, SLOWEST_BPM, Level, Meter, Swing, meter_named
 from ripresa.formats.bounds import MOST_SCORE_BARS, bar_lines
 
 MOST_BARS = 64
@@ -21,16 +22,18 @@ _NEAR = Fraction(1, 24)
 _LAST_GRID = 12
 #: The coarsest grid that the end of a note is drawn to.
 _COARSE = 2
+STRAIGHT = Swing()
 
 
 @dataclass(frozen=True, slots=True)
 class Sounded:
-    """A note of a part: onset and length in quarters from its start; pitch as written, None for percussion."""
+    """A note of a part: onset and length in quarters; pitch as written, None for percussion; how it is struck."""
 
     onset: Fraction
     length: Fraction
     pitch: Pitch | None
     accent: Level = "plain"
+    stroke: str = ""
 
     @property
     def end(self) -> Fraction:
@@ -47,6 +50,7 @@ class Part:
         notes: In order of their onsets; one voice or several.
         meters: (onset in quarters, beats, beat type) of each time signature, the first at 0.
         quarters_a_minute: Its first tempo.
+        transposes: From the written to the heard note: steps of the staff and semitones. swing: How its pairs swing.
         told: What was left out or changed while it was read, in sentences.
     """
 
@@ -55,6 +59,8 @@ class Part:
     meters: tuple[tuple[Fraction, int, int], ...]
     quarters_a_minute: Fraction
     told: tuple[str, ...] = ()
+    transposes: tuple[int, int] = (0, 0)
+    swing: Swing = STRAIGHT
 
     @property
     def bars(self) -> int:
@@ -94,17 +100,20 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
     bars = [(start, start + length) for number, start, length in _until(part, last_bar) if number >= first_bar]
     meters = _meters(part, [start for start, _ in bars], first_bar)
     begin, end = bars[0][0], bars[-1][1]
+    instrument = _written_for(part)
     inside = [note for note in part.notes if begin <= note.onset < end]
     if not inside:
         raise OutOfRange(f"Bars {first_bar} to {last_bar} of {part.name} have no notes.", field="first_bar")
     voice = _highest([replace(note, onset=note.onset - begin) for note in inside])
+    if instrument is None:
+        voice = [replace(note, pitch=note.pitch and above(note.pitch, *part.transposes)) for note in voice]
     # A signature does not say how the beats of a bar lie: they are taken as they need least to be moved.
     meter, drawn, moved = min(
         ((meter, *_drawn(_in_beats(voice, meter), meter)) for meter in meters), key=lambda found: found[2]
     )
     beat = meter.counted * 4
     notes = tuple(_spelt(drawn, (end - begin) / beat, meter))
-    said = list(part.told)
+    said = [*part.told, *_transposition(part, instrument)]
     bpm = Fraction(round(part.quarters_a_minute / beat * 4), 4)
     if not SLOWEST_BPM <= bpm <= FASTEST_BPM:
         said.append(f"Its tempo, {label(bpm)} bpm, cannot be played: set to the nearest that can.")
@@ -113,6 +122,9 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
         said.append(f"{plural(len(inside) - len(voice), 'note')} under another left out: a line has one voice.")
     if moved:
         said.append(f"{plural(moved, 'note')} moved to the nearest place that can be counted.")
+    hands = _hands(voice)
+    if hands is None:
+        said.append("Its hand letters follow no order that can be read, and are left out.")
     drill = Drill(
         title=title,
         material=Line(text=write_line(notes), rhythm="own"),
@@ -120,8 +132,54 @@ def drill_of(part: Part, first_bar: int, last_bar: int, title: str) -> Taken:
         bpm=bpm,
         meter=meter.name,
         accents=NoAccents(),
+        swing=part.swing,
+        hands=hands or NoHands(),
     )
-    return Taken(drill, tuple(said))
+    return Taken(replace(drill, instrument=instrument) if instrument else drill, tuple(said))
+
+
+def _hands(voice: Sequence[Sounded]) -> ByOrder | NoHands | None:
+    """Return the order in which the strokes of notes come, the shortest that there is; None where there is none.
+
+    Few strokes are none.
+    """
+    strokes = [note.stroke for note in voice]
+    if 2 * sum(map(bool, strokes)) <= len(strokes):
+        # A bow mark here and there, or a word that only looks like a letter, is no order of hands.
+        return NoHands()
+    if not all(strokes):
+        return None
+    for size in range(1, min(len(strokes), LONGEST_CYCLE) + 1):
+        if all(one == strokes[place % size] for place, one in enumerate(strokes)):
+            return ByOrder(cycle=tuple(strokes[:size]))
+    return None
+
+
+def later_tempi(count: int) -> str:
+    """Return what is said of tempi after the first, as many as they are."""
+    return f"{count} later {'tempo' if count == 1 else 'tempi'} left out: a drill has one."
+
+
+def _written_for(part: Part) -> str | None:
+    """Return the instrument that a part is written for, by its name if it can; None where none transposes as it does.
+
+    Empty where it does not transpose: then it is for whoever plays it.
+    """
+    steps, semitones = part.transposes
+    if not steps and not semitones:
+        return ""
+    fits = [key for key, one in INSTRUMENTS.items() if one.sounds == semitones]
+    return next((key for key in fits if INSTRUMENTS[key].name in part.name.lower()), next(iter(fits), None))
+
+
+def _transposition(part: Part, instrument: str | None) -> Iterator[str]:
+    """Yield what is to be said of a part whose notes are not heard as they are written."""
+    semitones = part.transposes[1]
+    far = f"{plural(abs(semitones), 'semitone')} {'lower' if semitones < 0 else 'higher'}"
+    if instrument:
+        yield f"It is heard {far} than it is written: taken for {INSTRUMENTS[instrument].name}, as it is written."
+    elif instrument is None:
+        yield f"It is heard {far} than it is written: its notes stand as they are heard."
 
 
 def _until(part: Part, last: int) -> Iterator[tuple[int, Fraction, Fraction]]:

@@ -13,7 +13,7 @@ from ripresa.core.changes import Part
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import RipresaError, Unreadable
 from ripresa.core.studio import LONGEST_NOTE
-from ripresa.formats.sentences import explain
+from ripresa.formats.sentences import KEY_PATTERN, explain
 from ripresa.formats.wire import Shape, WireExact
 
 FORMAT = "ripresa.results/1"
@@ -44,7 +44,7 @@ class ResultNote(_Shape):
 class ResultTake(_Shape):
     """A take as it was played: of which rung, when, what was tapped, and what the student said of it."""
 
-    id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
+    id: str = Field(pattern=KEY_PATTERN)
     climb_id: _Id
     drill_id: _Id
     version: _Id

@@ -10,6 +10,7 @@ from ripresa.core.drill.click import CLICKS
 from ripresa.core.drill.hands import HANDS
 from ripresa.core.drill.material import MATERIALS
 from ripresa.core.drill.second import PLAYS
+from ripresa.core.exact import EXACT_PATTERN
 
 _RIGHT = {
     "string_type": "a text",
@@ -26,6 +27,13 @@ _RIGHT = {
     "dataclass_type": "a group of values",
     "model_type": "a group of values",
     "datetime_from_date_parsing": "a date and time",
+}
+#: A key that a browser or a practice file makes.
+KEY_PATTERN = r"^[A-Za-z0-9-]{8,64}$"
+#: What is written by a pattern, by the pattern: nobody reads one.
+_WRITTEN = {
+    EXACT_PATTERN: "a whole number or a fraction of two: 84, 169/2",
+    KEY_PATTERN: "8 to 64 letters, digits and hyphens",
 }
 
 
@@ -55,6 +63,9 @@ def explain(errors: Sequence[Any]) -> tuple[str, str]:
             return f"{where} does not say its kind.", f"{field}.kind"
         case "literal_error":
             return f"{where} cannot be {first['input']!r}. Use {first['ctx']['expected']}.", field
+        case "string_pattern_mismatch":
+            right = _WRITTEN.get(first["ctx"]["pattern"], "")
+            return f"{where} cannot be {_shown(first['input'])}.{right and f' Write {right}.'}", field
         case "value_error":
             return f"{where}: {first['ctx']['error']!s}", field
         case kind if kind in _RIGHT:

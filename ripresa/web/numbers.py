@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
+from ripresa.formats.sentences import KEY_PATTERN
 from ripresa.formats.wire import Shape
 
 #: The number of a row: what JavaScript holds exactly, and well below what SQLite does.
@@ -13,7 +14,7 @@ Count = Annotated[int, Field(ge=-100_000, le=100_000)]
 #: A moment on a clock that a browser counts from when it was opened: up to some months.
 Seconds = Annotated[float, Field(ge=-1e7, le=1e7)]
 #: Made by a browser for one press or one page, so that what arrives twice is done once.
-Key = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+Key = Annotated[str, StringConstraints(pattern=KEY_PATTERN)]
 
 
 class Once(Shape):

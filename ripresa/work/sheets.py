@@ -194,8 +194,12 @@ def around(rungs: tuple[Rung, ...], here: int) -> tuple[Rung, ...]:
 
 
 def _with_rungs(sheet: Sheet, reading: Reading, rungs: tuple[Rung, ...], here: int | None) -> Sheet:
-    """Return a sheet with as many rungs as it has room for, and what the first click of each means."""
-    shown = around(rungs, here or 1)
+    """Return a sheet with its rungs, and what the first click of each means; of a climb as many as there is room for.
+
+    Args:
+        here: The present rung; None where nobody climbs yet, and all of them are shown.
+    """
+    shown = rungs if here is None else around(rungs, here)
     lines, first = [], []
     for rung in shown:
         metronome, first_click = _setting(reading, rung)

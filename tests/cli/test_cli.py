@@ -32,6 +32,23 @@ def test_read_prints_the_whole_reading(drill_file: Path, capsys: pytest.CaptureF
     assert (third["onset"], third["bar"], third["beat"], third["slot"]) == ("49/3", 5, 1, 1)
 
 
+def test_read_gives_finger_string_and_fret_as_numbers(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    path = tmp_path / "scale.json"
+    path.write_text(write_drill(Drill(material=ScaleRun(octaves=1), instrument="guitar", fingering="usual")))
+    assert main(["read", str(path)]) == 0
+    (first, *_) = json.loads(capsys.readouterr().out)["events"]
+    assert (first["touch"], first["finger"], first["string"], first["fret"]) == (
+        "string 5 fret 3 finger 2",
+        2,
+        5,
+        3,
+    )
+    path.write_text(write_drill(Drill(material=OneNote(beats=1))))
+    assert main(["read", str(path)]) == 0
+    (first, *_) = json.loads(capsys.readouterr().out)["events"]
+    assert [first[name] for name in ("touch", "finger", "string", "fret")] == [None] * 4
+
+
 def test_read_takes_a_pipe(
     drill_file: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:

@@ -11,7 +11,8 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import INSTRUMENTS, parse_pitch
 from ripresa.core.reading import read
-from ripresa.core.reports import breaks, breath_plan, paragraphs, sounding_key, sounding_pitch, sums, warnings
+from ripresa.core.reports import breaks, breath_plan, brief, paragraphs, sounding_key, sounding_pitch, sums, warnings
+from ripresa.core.shelf import SHELF
 from tests.strategies import legs
 
 CLARINET = Drill(material=ScaleRun(tonic="F", octaves=2), legs=legs(2), instrument="clarinet")
@@ -102,3 +103,28 @@ def test_long_notes_are_counted_inside_with_a_breath_for_each() -> None:
     plan = breath_plan(reading, F(60))
     assert [(one.notes, one.seconds, one.why) for one in plan[:2]] == [(1, 6, "start"), (1, 6, "rest")]
     assert len(plan) == 8
+
+
+@pytest.mark.parametrize("octaves", [-1, 1, 2])
+def test_strings_and_frets_go_along_with_the_register(octaves: int) -> None:
+    """In every register a note sounds as it lies: no TAB is an octave from its notes."""
+    for one in SHELF:
+        reading = read(replace(one.drill, register=octaves, folded=True))
+        for event in reading.every:
+            places = [(pluck.string, pluck.fret) for pluck in event.how.plucks]
+            if event.touch and event.touch.string is not None and event.touch.fret is not None:
+                places.append((event.touch.string, event.touch.fret))
+            if event.kind == "note" and event.tones:
+                lying = {reading.instrument.fretted(string, fret) for string, fret in places}
+                assert lying <= {tone.midi for tone in event.tones}, (one.key, event.place_name)
+
+
+def test_a_finger_exercise_goes_twelve_frets_up_and_open_strings_stay() -> None:
+    drills = {one.key: one.drill for one in SHELF}
+    walk = read(replace(drills["crab-walk"], register=1))
+    first = walk.events[0]
+    assert (first.touch and first.touch.shown, first.pitch and first.pitch.name) == ("6·13", "F4")
+    picked = read(drills["lamps-on-the-quay"])
+    moved = read(replace(drills["lamps-on-the-quay"], register=1))
+    assert [event.pitch for event in moved.events] == [event.pitch for event in picked.events]
+    assert "An octave higher, but on its strings as written." in brief(moved)

@@ -17,8 +17,19 @@ from ripresa.core.reading import read
 from ripresa.core.reports import brief, brief_runs
 from ripresa.core.shelf import SHELF
 from ripresa.formats.engraver import Engraver
-from ripresa.formats.sheet import MOST_ROWS, Sheet, as_text, press_pages, press_pdf, rail_rows, read_sheet, write_sheet
-from ripresa.work.sheets import Options, of_drill, plan_to
+from ripresa.formats.sheet import (
+    MOST_ROWS,
+    Sheet,
+    as_text,
+    press_pages,
+    press_pdf,
+    rail_rows,
+    read_sheet,
+    without_letters,
+    write_sheet,
+)
+from ripresa.formats.sheet.press import _drawn
+from ripresa.work.sheets import MOST_RUNGS, Options, of_drill, plan_to
 from tests.strategies import legs
 
 HOSTILE = '#read("/etc/passwd") *bold* $x$ \\ " <b> // @preview \u0000\u202e'
@@ -113,7 +124,6 @@ def test_the_text_says_what_the_page_shows(engraver: Engraver) -> None:
         "1. Listen to one bar of click and feel the 1.",
         "bar 1: 1 accent, &, &, 3 accent, &, 4 accent, &",
         "♩ = 84: metronome 84, 2.8 notes a second",
-        "rungs 1 to 8 of 10",
         "Up after 2 clean takes in a row, back one rung after 3 shaky ones in a row. Stay in between.",
         "From your teacher\nSlowly.",
         "Stop at pain",
@@ -148,3 +158,26 @@ def test_the_brief_leaves_out_what_is_usual_and_marks_its_words() -> None:
     )
     words = [run.text for run in brief_runs(reading) if run.is_word]
     assert words[:4] == ["the scale of", "E♭", "major", "there and back"]
+
+
+def test_signs_without_a_letter_are_told_before_they_are_printed(
+    engraver: Engraver, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    drawn = {"雨": b"box", "🎵": b"picture", "д": b"letter", "\U0010fffe": b"box"}
+    monkeypatch.setattr("ripresa.formats.sheet.press._drawn", lambda letter: drawn.get(letter, b"ours"))
+    sheet = of_drill(Drill(), Options(note="Größe д 🎵"), engraver)
+    assert without_letters(sheet) == ""
+    said = without_letters(replace(sheet, note="雨 and 雨, д"))
+    assert said.startswith("This computer has no letter for 雨: a box stands there on paper.")
+
+
+def test_what_is_no_letter_anywhere_is_drawn_as_a_box() -> None:
+    assert _drawn("\U0010fffe") == _drawn("\U0010ffff")
+    assert len({_drawn(letter) for letter in ("\U0010fffe", "д", "♭", "a")}) == 4
+
+
+def test_without_a_climb_all_steps_are_on_it(engraver: Engraver) -> None:
+    drill = Drill(bpm=F(60))
+    sheet = of_drill(drill, Options(), engraver, plan_to(drill, F(60), F(130)))
+    assert len(sheet.rungs) > MOST_RUNGS
+    assert (sheet.rungs[0].tempo, sheet.rungs[-1].tempo, sheet.rungs_told) == ("60", "130", "")

@@ -32,5 +32,6 @@ SAID: dict[str, Callable[[], Iterator[str]]] = {
     "sheets": of_files.sheets,
     "logs": of_files.logs,
     "calendars": of_files.calendars,
+    "schemas": of_files.schemas,
     "sounds": of_files.sounds,
 }

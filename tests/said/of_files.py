@@ -2,7 +2,7 @@
 
 import io
 import json
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta, timezone
 from hashlib import sha256
@@ -27,8 +27,11 @@ from ripresa.core.shelf import SHELF
 from ripresa.core.studio import TakeLine
 from ripresa.formats.calendar_ics import Dated, Session, write_calendar
 from ripresa.formats.calendar_in import read_lessons
-from ripresa.formats.drill_file import plain
+from ripresa.formats.drill_file import plain, schema
 from ripresa.formats.engraver import Engraver
+from ripresa.formats.forecast_json import forecast_schema
+from ripresa.formats.judged_json import judged_schema
+from ripresa.formats.listened_json import listened_schema
 from ripresa.formats.log_csv import write_log
 from ripresa.formats.log_csv_in import read_log
 from ripresa.formats.midi import write_midi
@@ -36,11 +39,16 @@ from ripresa.formats.midi_in import read_midi
 from ripresa.formats.musicxml_in import read_musicxml
 from ripresa.formats.notation import write_musicxml
 from ripresa.formats.parts import drill_of
+from ripresa.formats.plan_file import plan_schema, planned_schema
 from ripresa.formats.play_along import Rung, rendered
+from ripresa.formats.reading_json import climb_schema
+from ripresa.formats.results_file import Results
 from ripresa.formats.shared_file import read_shared
 from ripresa.formats.sheet.content import as_text
 from ripresa.formats.sheet.rail import rail_rows
 from ripresa.formats.sounds import RATE
+from ripresa.formats.sums_json import sums_schema
+from ripresa.formats.take_file import take_schema
 from ripresa.work.sheets import Options, of_drill
 from tests.said.of_drills import MOST_EVENTS, of_each_kind
 from tests.strategies import MAKERS, kept_drills, legs
@@ -201,6 +209,28 @@ def calendars() -> Iterator[str]:
         found = read_lessons(text.encode(), date(2026, 11, 20), date(2027, 1, 10), timezone(timedelta(hours=1)))
         told = " ".join(f"{day:%m-%d}{f'/{at:%H:%M}' if at else ''}" for day, _, at in found.days)
         yield f"{' '.join(lines)}: {told} {' '.join(found.left_out)}"
+
+
+SCHEMAS: dict[str, Callable[[], Any]] = {
+    "drill": schema,
+    "sums": sums_schema,
+    "take": take_schema,
+    "judged": judged_schema,
+    "listened": listened_schema,
+    "plan": plan_schema,
+    "planned": planned_schema,
+    "climb": climb_schema,
+    "forecast": forecast_schema,
+    "results": Results.model_json_schema,
+}
+
+
+def schemas() -> Iterator[str]:
+    """Yield the sum of each description of what is read and printed: every bound of a number, every length."""
+    for name, made in SCHEMAS.items():
+        for part, value in sorted(made().get("$defs", {}).items()):
+            yield f"{name}, {part}: {sha256(json.dumps(value, sort_keys=True).encode()).hexdigest()[:8]}"
+        yield f"{name}: {sha256(json.dumps(made(), sort_keys=True).encode()).hexdigest()[:8]}"
 
 
 DRUM = Drill(material=OneNote(beats=4), legs=legs(4), accents=EveryNth(size=3), instrument="hand_drum")

@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from tests.e2e.server import Server
-from tools.attack import hostile, loss
+from tools.attack import hostile, loss, recordings
 from tools.attack.tally import Attacked, Tally
 
 #: Megabytes that a server may grow by under attack: caches fill, and no more.
@@ -52,9 +52,17 @@ def main() -> int:
     seconds = min(parser.parse_args().seconds, 560)
     Server.errors = subprocess.DEVNULL
     tallies: list[Tally] = []
-    under("Requests by the description of the API", tallies, hostile.by_schema, seconds * 0.35)
-    under("Good requests, turned over", tallies, hostile.by_mutation, seconds * 0.3)
+    under("Requests by the description of the API", tallies, hostile.by_schema, seconds * 0.28)
+    under("Good requests, turned over", tallies, hostile.by_mutation, seconds * 0.22)
     under("Files from elsewhere, spoilt", tallies, hostile.by_files, seconds * 0.12)
+    under("Results, logs and calendars, spoilt", tallies, hostile.by_texts, seconds * 0.06)
+    with tempfile.TemporaryDirectory(prefix="ripresa-attack-") as folder:
+        data = Path(folder) / "data"
+        attacked = Attacked(Server(data), Tally("Recordings"))
+        tallies.append(attacked.tally)
+        recordings.by_recordings(attacked, data, seconds * 0.1)
+        attacked.server.stop()
+        print(attacked.tally.row(), flush=True)
     with studio("Kills while things are kept", tallies) as attacked:
         loss.by_kills(attacked, seconds * 0.12)
         print(attacked.tally.row(), flush=True)

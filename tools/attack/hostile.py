@@ -23,9 +23,13 @@ from ripresa.store.files import backup, restore
 from tests.formats.hostile import HOSTILE as FILES
 from tools.attack.described import MODES, operations, send_cases
 from tools.attack.mutate import PLAN, TAKE, mutated, requests
-from tools.attack.tally import Attacked, Tally
+from tools.attack.tally import Attacked, Tally, dumps
 
 EXAMPLES = 12
+_REPEATED = (
+    "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nSUMMARY:Ada\r\nDTSTART;TZID=Europe/Berlin:20260107T153000\r\n"
+    "RRULE:FREQ=WEEKLY;BYDAY=WE,FR;COUNT=40\r\nEXDATE;TZID=Europe/Berlin:20260114T153000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"
+)
 
 
 def furnish(attacked: Attacked) -> None:
@@ -113,6 +117,33 @@ def by_files(attacked: Attacked, seconds: float, seed: int = 1) -> None:
         bars = {"part": random.choice((0, 0, 1, -1)), "first_bar": 1, "last_bar": random.choice((1, 4, 10**6))}
         attacked.ask("POST", "/api/scores/drill", {**score, **bars, "title": "Sea lane"})
         attacked.ask("POST", "/api/drills/file", {"text": data.decode("utf-8", "replace")})
+
+
+def good_texts(attacked: Attacked) -> list[tuple[str, str, bytes]]:
+    """Return (address, field, text) of what comes back or in as text and is whole: results, logs, calendars, drills."""
+    _, log = attacked.ask("GET", "/api/log.csv")
+    _, lessons = attacked.ask("GET", "/api/students/1/calendar.ics")
+    played = {**TAKE, "takes": [], "format": "ripresa.results/1", "studio": "x", "student_id": 1, "question": "Why?"}
+    repeated = _REPEATED.encode()
+    return [
+        ("/api/results", "text", dumps(played)),
+        ("/api/log.csv", "text", log),
+        ("/api/students/lessons", "base64", lessons),
+        ("/api/students/lessons", "base64", repeated),
+        ("/api/drills/file", "text", write_drill(SHELF[0].drill).encode()),
+    ]
+
+
+def by_texts(attacked: Attacked, seconds: float, seed: int = 1) -> None:
+    """Send results, logs, calendars and drill files that were spoilt."""
+    random = Random(seed)
+    good = good_texts(attacked)
+    ends = time.monotonic() + seconds
+    while time.monotonic() < ends:
+        address, field, text = random.choice(good)
+        data = spoilt(text, random)
+        sent = base64.b64encode(data).decode() if field == "base64" else data.decode("utf-8", "replace")
+        attacked.ask("POST", address, {field: sent, "student_id": 1} if field == "text" else {field: sent})
 
 
 def by_backups(tally: Tally, folder: Path, source: Path, seconds: float, seed: int = 1) -> None:

@@ -8243,12 +8243,17 @@ export interface components {
         /**
          * PagesShape
          * @description A sheet as it looks: its pages as pictures (data addresses of PNG), and all of it as text.
+         *
+         *     Args:
+         *         missing: What this computer has no letters for, in a sentence; empty where it has all.
          */
         PagesShape: {
             /** Pages */
             pages: string[];
             /** Text */
             text: string;
+            /** Missing */
+            missing: string;
         };
         /**
          * SheetBody

@@ -18,7 +18,7 @@ from ripresa.core.pitch.instrument import (
     instrument_named,
 )
 from ripresa.core.pitch.keys import Key, key_of
-from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_pitch, parse_tonic, show_tonic
+from ripresa.core.pitch.pitch import LETTERS, Pitch, above, parse_pitch, parse_tonic, show_tonic, usually_spelt
 from ripresa.core.pitch.scales import CHORDS, SCALES, TONICS, Scale, chord_named, parse_degrees, scale_named
 from ripresa.core.pitch.shapes import Shape, shape_of
 from ripresa.core.pitch.string_sets import STRING_SETS, shape_on
@@ -60,5 +60,6 @@ __all__ = [
     "shape_of",
     "shape_on",
     "show_tonic",
+    "usually_spelt",
     "voiced",
 ]

@@ -14,6 +14,10 @@ _PITCH = re.compile(r"^([A-G])(b|#)?([0-8])$")
 _TONIC = re.compile(r"^([A-G])(b|#)?$")
 
 
+#: The twelve notes as they are usually spelt.
+_SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
+
+
 @dataclass(frozen=True, slots=True)
 class Pitch:
     """A written pitch.
@@ -73,6 +77,16 @@ def parse_pitch(text: str) -> Pitch:
 def show_tonic(text: str) -> str:
     """Return a tonic with music signs: ``"Eb"`` is ``"E♭"``."""
     return text.replace("b", "♭").replace("#", "♯")
+
+
+def usually_spelt(midi: int) -> Pitch:
+    """Return a note by its MIDI number as it is usually spelt where no key says it.
+
+    >>> usually_spelt(63).name, usually_spelt(66).name
+    ('Eb4', 'F#4')
+    """
+    name = _SPELT[midi % 12]
+    return Pitch(LETTERS.index(name[0]), {"#": 1, "b": -1}.get(name[1:], 0), midi // 12 - 1)
 
 
 def above(tonic: Pitch, steps: int, semitones: int) -> Pitch:

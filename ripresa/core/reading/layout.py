@@ -77,7 +77,7 @@ def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> li
     for index, leg in enumerate(drill.legs):
         key = leg, index % len(meters)
         if key not in known:
-            made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register)
+            made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register, instrument)
             made = made.unpitched() if instrument.is_struck else made
             known[key] = made.folded(instrument) if drill.folded else made
         found.append(known[key])

@@ -12,6 +12,8 @@ from ripresa.formats.notation.values import Written
 
 _BOWS = {"D": "<down-bow/>", "U": "<up-bow/>"}
 _FINGERS = set("pimac")
+#: Syllables of the tongue; where both come it is double or triple tongueing.
+_TONGUED = ("T", "K")
 #: Share of its length that a note sounds → its sign.
 _SHORTENED = {
     Fraction(3, 4): "<detached-legato/>",
@@ -57,19 +59,36 @@ class Marks:
         parts = [*_ties(note), *(_tuplet_ends(note, is_hidden=is_hidden) if is_first else ())]
         return f"<notations>{''.join(parts)}</notations>" if parts else ""
 
-    def lyrics(self, note: Written) -> str:
-        """Return the word that is counted on a note, and under it the hand or syllable that has no sign of its own."""
+    def lyrics(self, note: Written, *, with_letter: bool) -> str:
+        """Return the word that is counted on a note, and under it, if asked for, the letter of its hand."""
         event = note.span.event
         if event is None or not note.begins:
             return ""
-        stroke = event.stroke if event.stroke and not self._is_signed(event.stroke) else ""
+        letter = self._letter(event) if with_letter else ""
         # Under two hands that count alike the words stand once.
         count = event.count if event.hand != "L" or self.reading.drill.second.legs else ""
-        return "".join(_lyric(line, text) for line, text in ((1, count), (2, stroke or "")) if text.strip())
+        return "".join(_lyric(line, text) for line, text in ((1, count), (2, letter)) if text.strip())
+
+    def words(self, note: Written, staff: str) -> str:
+        """Return the letter of a hand as words above its note, where it has no sign of its own."""
+        event = note.span.event
+        letter = self._letter(event) if event and note.begins else ""
+        if not letter.strip():
+            return ""
+        shown = f"<direction-type><words>{printable(letter)}</words></direction-type>"
+        return f'<direction placement="above">{shown}{staff}</direction>'
+
+    def _letter(self, event: Event) -> str:
+        """Return the hand or syllable of a note where that has no sign of its own; empty where it has one."""
+        return event.stroke if event.stroke and not self._is_signed(event.stroke) else ""
 
     def _technical(self, event: Event, number: int) -> Iterator[str]:
         if event.stroke and self._is_signed(event.stroke):
             yield _BOWS.get(event.stroke) or f"<pluck>{escape(event.stroke)}</pluck>"
+        if event.stroke in _TONGUED and self.reading.instrument.breathes:
+            order = getattr(self.reading.drill.hands, "cycle", ())
+            if "K" in order:
+                yield "<double-tongue/>" if len(order) % 3 else "<triple-tongue/>"
         if event.touch and event.touch.finger:
             yield f"<fingering>{event.touch.finger}</fingering>"
         if number in self.ornaments_from:

@@ -20,6 +20,7 @@ from ripresa.formats.notation.writer import Writer
 
 _ID = re.compile(r' id="e(\d+)-')
 #: What differs between two bars that are the same to a reader.
+_HIGHEST_OCTAVE = 9
 _NAMES = re.compile(r' id="[^"]*"')
 
 
@@ -45,8 +46,16 @@ def write_musicxml(reading: Reading, bpm: Fraction, form: Form | None = None, *,
         folded: Whether bars that come again are written once, between repeat signs.
 
     Raises:
-        OutOfRange: TAB is asked for, and not every note has its string.
+        OutOfRange: TAB is asked for, and not every note has its string; or a note lies above all octaves.
     """
+    for event in reading.every:
+        for tone in event.tones:
+            if not 0 <= tone.octave <= _HIGHEST_OCTAVE:
+                raise OutOfRange(
+                    f"MusicXML has no note {tone.shown}: its octaves go from 0 to {_HIGHEST_OCTAVE}. Choose another "
+                    "register.",
+                    field="register",
+                )
     return write_score(reading, bpm, form, folded=folded).body
 
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import Literal
 
 from ripresa.core.grid import Event
-from ripresa.core.pitch import Pitch, parse_pitch
+from ripresa.core.pitch import Pitch, usually_spelt
 from ripresa.core.reading import Reading, read
 
 #: The staves of an instrument with strings.
@@ -15,9 +15,6 @@ FORMS: dict[Form, tuple[str, str]] = {
     "tab": ("TAB", "A line for each string, with the frets on it."),
     "both": ("notes and TAB", "The notes, and under them where they lie."),
 }
-
-#: How a fret is spelt that is no tone of what is played, such as a damped one.
-_SPELT = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
 
 
 def has_strings(reading: Reading) -> bool:
@@ -40,7 +37,7 @@ def on_strings(reading: Reading, event: Event) -> Iterator[tuple[int, int, Pitch
     spelt = {tone.midi: tone for tone in event.tones}
     for string, fret in _places(event):
         midi = reading.instrument.fretted(string, fret)
-        yield string, fret, spelt.get(midi) or _named(midi)
+        yield string, fret, spelt.get(midi) or usually_spelt(midi)
 
 
 def _places(event: Event) -> list[tuple[int, int]]:
@@ -49,7 +46,3 @@ def _places(event: Event) -> list[tuple[int, int]]:
     if event.touch and event.touch.string is not None and event.touch.fret is not None:
         return [(event.touch.string, event.touch.fret)]
     return list(event.chord.shape.sounding) if event.chord and event.chord.shape and not event.pitch else []
-
-
-def _named(midi: int) -> Pitch:
-    return parse_pitch(f"{_SPELT[midi % 12]}{midi // 12 - 1}")

@@ -163,12 +163,17 @@ class Writer:
             head = self._head(event, tone)
             used = f'<instrument id="{heads.instrument_id(tone.drum)}"/>' if self.drums else ""
             marks = self._brackets(voice, note, tone.technical, is_first=not place)
-            words = self.marks.lyrics(note) if not place and voice.number in {1, 5} and not under_notes else ""
-            name = f' id="e{note.span.number}-{voice.number}-{note.start}-{place}"' if not voice.is_second else ""
+            is_worded = not place and voice.number in {1, 5} and not under_notes and not voice.is_second
+            words = self.marks.lyrics(note, with_letter=self.for_drawing) if is_worded else ""
+            # Our own engraver writes no cross on a string: it is drawn in its place afterwards, by this name.
+            cross = "x" if event.how.dead and voice.staff.is_tab else ""
+            named = f"e{note.span.number}-{voice.number}-{note.start}-{place}{cross}"
+            name = f' id="{named}"' if not voice.is_second else ""
+            yield self.marks.words(note, staff) if is_worded and not self.for_drawing else ""
             yield (
                 f"<note{name}>{'<chord/>' * bool(place)}{tone.element}{timing}{tie}{used}{number}{shape}{accidental}"
                 f"{changed}{stem}{head}{staff}{beams if not place and not under_notes else ''}{marks}"
-                f"{words if not voice.is_second else ''}</note>"
+                f"{words}</note>"
             )
 
     def _tones(self, voice: _Voice, event: Event) -> Iterator["_Tone"]:
@@ -197,7 +202,8 @@ class Writer:
         return f"<accidental>{_ACCIDENTALS[pitch.alter]}</accidental>"
 
     def _head(self, event: Event, tone: "_Tone") -> str:
-        kind = "slash" if tone.slash else "x" if tone.drum and tone.drum.is_cross else "normal"
+        is_cross = event.how.dead or bool(tone.drum and tone.drum.is_cross)
+        kind = "slash" if tone.slash else "x" if is_cross else "normal"
         if event.accent == "ghost":
             return f'<notehead parentheses="yes">{kind}</notehead>'
         return "" if kind == "normal" else f"<notehead>{kind}</notehead>"

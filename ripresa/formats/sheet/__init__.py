@@ -11,7 +11,7 @@ from ripresa.formats.sheet.content import (
     read_sheet,
     write_sheet,
 )
-from ripresa.formats.sheet.press import press_pages, press_pdf
+from ripresa.formats.sheet.press import press_pages, press_pdf, without_letters
 from ripresa.formats.sheet.rail import MOST_ROWS, rail_rows
 
 __all__ = [
@@ -27,5 +27,6 @@ __all__ = [
     "press_pdf",
     "rail_rows",
     "read_sheet",
+    "without_letters",
     "write_sheet",
 ]

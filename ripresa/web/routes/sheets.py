@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ripresa.core.studio import Paper
 from ripresa.formats.notation import Form
-from ripresa.formats.sheet import Sheet, Shows, as_text, press_pages, press_pdf
+from ripresa.formats.sheet import Sheet, Shows, as_text, press_pages, press_pdf, without_letters
 from ripresa.formats.wire import Shape
 from ripresa.store.sheets import KeptSheet, find_sheet
 from ripresa.web.answers import answer, download, engraver, file_name, now
@@ -67,10 +67,15 @@ class IssuedList(Shape):
 
 
 class PagesShape(Shape):
-    """A sheet as it looks: its pages as pictures (data addresses of PNG), and all of it as text."""
+    """A sheet as it looks: its pages as pictures (data addresses of PNG), and all of it as text.
+
+    Args:
+        missing: What this computer has no letters for, in a sentence; empty where it has all.
+    """
 
     pages: list[str]
     text: str
+    missing: str
 
 
 class SheetPath(Shape):
@@ -129,7 +134,7 @@ def _sheet(path: SheetPath) -> Sheet:
 
 def _pages(sheet: Sheet) -> PagesShape:
     pages = [f"data:image/png;base64,{b64encode(page).decode()}" for page in press_pages(sheet)]
-    return PagesShape(pages=pages, text=as_text(sheet))
+    return PagesShape(pages=pages, text=as_text(sheet), missing=without_letters(sheet))
 
 
 def _issued(kept: KeptSheet) -> IssuedShape:

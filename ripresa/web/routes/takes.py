@@ -13,6 +13,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.studio import LONGEST_NOTE, Ear
 from ripresa.core.takes import HeardNote, Source, StandIn, measure_latency
+from ripresa.formats.sentences import KEY_PATTERN
 from ripresa.formats.wire import Shape, WireExact
 from ripresa.store import takes as store
 from ripresa.store.remedies import find_remedy, remedies_of
@@ -102,7 +103,7 @@ class TakeBody(Shape):
     microphone heard nothing.
     """
 
-    id: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
+    id: str = Field(pattern=KEY_PATTERN)
     student_id: Id
     climb_id: Id | None = None
     rung: int | None = Field(default=None, ge=1, le=MOST_RUNGS)

@@ -131,6 +131,11 @@ export function MakeSheet({ of, choices, hasStrings }: Props) {
             Setting the page …
           </p>
         )}
+        {shown?.missing && (
+          <p role="status" className="text-care-text font-semibold">
+            {shown.missing}
+          </p>
+        )}
         {shown && <Pages pages={shown.pages} text={shown.text} />}
       </div>
     </div>

@@ -9,7 +9,7 @@ from typing import Annotated
 from ripresa.core.drill.hands import articulated, by_order, by_place, economy, letters, none
 from ripresa.core.drill.hands.articulated import CIRCUITS, Articulated
 from ripresa.core.drill.hands.articulated import PATTERNS as ARTICULATION_PATTERNS
-from ripresa.core.drill.hands.by_order import CYCLES, RESTARTS, SLUR, ByOrder
+from ripresa.core.drill.hands.by_order import CYCLES, LONGEST_CYCLE, LONGEST_SYMBOL, RESTARTS, SLUR, ByOrder
 from ripresa.core.drill.hands.by_place import LEADS, ODD_SCHOOLS, ByPlace
 from ripresa.core.drill.hands.economy import Economy
 from ripresa.core.drill.hands.letters import HAND_LEADS, Letters
@@ -28,6 +28,8 @@ __all__ = [
     "HANDS",
     "HAND_LEADS",
     "LEADS",
+    "LONGEST_CYCLE",
+    "LONGEST_SYMBOL",
     "ODD_SCHOOLS",
     "RESTARTS",
     "SLUR",

@@ -26,7 +26,7 @@ from ripresa.core.drill.material.finger_order import ALL, LEGATOS, ORDERS, PATHS
 from ripresa.core.drill.material.line import AFTERS, FITS, RHYTHMS, Line
 from ripresa.core.drill.material.line_text import LineNote, parse_line, without_bars, write_line
 from ripresa.core.drill.material.long_notes import LongNotes
-from ripresa.core.drill.material.notes import NotePass
+from ripresa.core.drill.material.notes import AS_ON_STRINGS, NotePass
 from ripresa.core.drill.material.one_note import SAYS, OneNote
 from ripresa.core.drill.material.onto_beats import FINEST
 from ripresa.core.drill.material.picked import AGAINS, BASSES, PICKS, Picked
@@ -73,6 +73,7 @@ __all__ = [
     "AFTERS",
     "AGAINS",
     "ALL",
+    "AS_ON_STRINGS",
     "BASSES",
     "FIGURES",
     "FINEST",

@@ -7,6 +7,9 @@ from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Slot, altered
 from ripresa.core.pitch import Instrument, Pitch
 
+#: What is said of a pass that lies on its strings and cannot go elsewhere.
+AS_ON_STRINGS = "on its strings as written"
+
 
 @dataclass(frozen=True, slots=True)
 class NotePass:
@@ -37,15 +40,22 @@ class NotePass:
         """Its notes, and the closing tonic if there is one, whether it is played or not."""
         return self.notes if self.closing is None else (*self.notes, self.closing)
 
-    def moved(self, octaves: int) -> "NotePass":
-        """Return the pass so many octaves higher: the same onsets in another register."""
+    def moved(self, octaves: int, instrument: Instrument) -> "NotePass":
+        """Return the pass so many octaves higher: the same onsets in another register.
+
+        What says its strings goes twelve frets along them; where one of them is open or the neck ends, all of it stays.
+        """
         if not octaves:
             return self
+        frets = 12 * octaves
+        along = [_along(slot, frets, instrument) if _is_on_strings(slot) else slot for slot in self.rhythm]
+        if None in along:
+            return replace(self, described=f"{self.described}, {AS_ON_STRINGS}".removeprefix(", "))
 
         def move(pitch: Pitch | None) -> Pitch | None:
             return replace(pitch, octave=pitch.octave + octaves) if pitch else None
 
-        return self._mapped(move)
+        return replace(self, rhythm=tuple(slot for slot in along if slot))._mapped(move)
 
     def folded(self, instrument: Instrument) -> "NotePass":
         """Return the pass with what is out of range moved into it by octaves; its description says how many notes."""
@@ -55,7 +65,13 @@ class NotePass:
 
         moved = sum(bool(pitch) and fold(pitch) != pitch for pitch in self.notes)
         described = self.described + (f", {plural(moved, 'note')} folded" if moved else "")
-        return replace(self._mapped(fold), described=described)
+        made = self._mapped(fold)
+        # What is moved lies elsewhere than its strings say: where, the fingering of the drill says.
+        rhythm = tuple(
+            altered(slot, touch=None, how=replace(slot.how, plucks=())) if slot.pitch != before.pitch else slot
+            for slot, before in zip(made.rhythm, self.rhythm, strict=True)
+        )
+        return replace(made, described=described, rhythm=rhythm)
 
     def unpitched(self) -> "NotePass":
         """Return the pass as it is struck where nothing has a pitch: the same onsets, no closing tonic."""
@@ -69,3 +85,21 @@ class NotePass:
             closing=change(self.closing),
             rhythm=tuple(altered(slot, pitch=change(slot.pitch)) for slot in self.rhythm),
         )
+
+
+def _is_on_strings(slot: Slot) -> bool:
+    """Whether a slot says on which strings it is played."""
+    return bool(slot.how.plucks) or (slot.touch is not None and slot.touch.string is not None)
+
+
+def _along(slot: Slot, frets: int, instrument: Instrument) -> Slot | None:
+    """Return a slot so many frets along its strings; None where one of them is open or the neck ends."""
+    touch, plucks = slot.touch, slot.how.plucks
+    lying = [pluck.fret for pluck in plucks] + ([touch.fret] if touch and touch.fret is not None else [])
+    if not all(fret and 0 < fret + frets <= instrument.frets for fret in lying):
+        return None
+    moved = tuple(replace(pluck, fret=pluck.fret + frets) for pluck in plucks)
+    if touch and touch.fret is not None:
+        position = None if touch.position is None else touch.position + frets
+        touch = replace(touch, fret=touch.fret + frets, position=position)
+    return altered(slot, touch=touch, how=replace(slot.how, plucks=moved))

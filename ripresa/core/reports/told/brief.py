@@ -38,6 +38,7 @@ from ripresa.core.drill.hands import (
     Letters,
 )
 from ripresa.core.drill.material import (
+    AS_ON_STRINGS,
     MATERIALS,
     own_rhythm,
 )
@@ -88,7 +89,7 @@ def _sentences(reading: Reading, drill: Drill) -> Iterator[str]:
     moving = list(with_the_body(drill))
     if moving:
         yield f"{_capital_run(moving)}."
-    sounding = list(_sounding(drill))
+    sounding = list(_sounding(reading))
     if sounding:
         yield f"{_capital_run(sounding)}."
     click = drill.click.words
@@ -270,14 +271,17 @@ def _every(every: Fraction, pattern: str) -> str:
     return f"every {word(plural(every, 'beat') if every != 1 else 'beat')}"
 
 
-def _sounding(drill: Drill) -> Iterator[str]:
+def _sounding(reading: Reading) -> Iterator[str]:
     """Yield how long notes sound, where they lie, and how long a breath is."""
+    drill = reading.drill
     if drill.articulation != 1:
         name = next((name for share, name, _ in ARTICULATIONS if share == drill.articulation), None)
         yield f"notes {word(name or f'sounding for {label(drill.articulation)} of their length')}"
     if drill.register:
         octaves = "an octave" if abs(drill.register) == 1 else f"{abs(drill.register)} octaves"
-        yield word(f"{octaves} {'higher' if drill.register > 0 else 'lower'}")
+        stays = any(leg.described.endswith(AS_ON_STRINGS) for leg in reading.legs)
+        side = "higher" if drill.register > 0 else "lower"
+        yield word(f"{octaves} {side}") + (f", but {AS_ON_STRINGS}" if stays else "")
     if drill.voicing != "as_written":
         yield word(VOICINGS[drill.voicing][0])
     if drill.folded:

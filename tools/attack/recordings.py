@@ -1,0 +1,84 @@
+"""Recordings under kills, deletions and sweeps: what was answered for is there, and nothing else lies around."""
+
+import time
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from random import Random
+
+import numpy as np
+
+from ripresa.store.private import RECORDINGS, TEMP
+from tools.attack.hostile import furnish
+from tools.attack.loss import take
+from tools.attack.tally import Attacked
+
+#: Samples of a second or so of something that is heard.
+_SOUND = (3000 * np.sin(np.arange(24_000) / 20)).astype("<i2").tobytes()
+_TABS = 4
+
+
+def by_recordings(attacked: Attacked, folder: Path, seconds: float, seed: int = 1) -> None:
+    """Keep takes with their sound while others delete, list and sweep, and the server is killed now and then.
+
+    Args:
+        folder: Of the data.
+    """
+    random = Random(seed)
+    furnish(attacked)
+    _, shown = attacked.ask("GET", "/api/students/1")
+    details = shown["student"]["details"] | {"keep_days": 30, "guardian": {"recordings": True}}
+    attacked.ask("PUT", "/api/students/1", {"details": details, "based_on": shown["student"]["revision"]})
+    kept: set[str] = set()
+    maybe: set[str] = set()
+    number = kills = 0
+    ends = time.monotonic() + seconds
+    while time.monotonic() < ends:
+        with ThreadPoolExecutor(_TABS + 2) as tabs:
+            numbers = range(number, number + 16)
+            number += 16
+            sent = {one: tabs.submit(_send, attacked, one) for one in numbers}
+            gone = random.sample(sorted(kept), min(len(kept), 3))
+            others = [tabs.submit(attacked.ask, "DELETE", f"/api/takes/{one}") for one in gone]
+            others += [tabs.submit(attacked.ask, "GET", "/api/recordings") for _ in range(3)]
+            is_killed = random.random() < 0.5
+            if is_killed:
+                time.sleep(random.uniform(0.02, 0.4))
+                attacked.server.kill()
+                kills += 1
+            for one, answer in sent.items():
+                (kept if answer.result() in {200, 201} else maybe).add(f"loss-{one:06}")
+            for other in others:
+                other.result()
+            kept -= set(gone)
+            maybe |= set(gone)
+        if is_killed:
+            attacked.server.start()
+    attacked.server.kill()
+    attacked.server.start()
+    _check(attacked, folder, kept, maybe)
+    attacked.tally.name += f" ({kills} kills, {len(kept)} sounds answered for)"
+
+
+def _send(attacked: Attacked, number: int) -> int:
+    key = f"sound-{number:06}"
+    attacked.ask("POST", f"/api/recordings/{key}/pieces/0", _SOUND)
+    recorded = {"key": key, "rate": 24_000, "zero": 0.0}
+    return attacked.ask("POST", "/api/takes", take(number, recording=recorded))[0]
+
+
+def _check(attacked: Attacked, folder: Path, kept: set[str], maybe: set[str]) -> None:
+    wrong = attacked.tally.wrong
+    _, listed = attacked.ask("GET", "/api/recordings")
+    named = {one["take_id"] for one in listed["recordings"]}
+    lying = {file.name for file in (folder / RECORDINGS).iterdir()}
+    if not kept <= named:
+        wrong.append(f"lost: {len(kept - named)} of {len(kept)} recordings, {sorted(kept - named)[:3]}")
+    if not named <= kept | maybe:
+        wrong.append(f"left behind: {sorted(named - kept - maybe)[:3]}")
+    if lying != {f"{one}.flac" for one in named}:
+        wrong.append(f"files and rows differ: {sorted(lying ^ {f'{one}.flac' for one in named})[:3]}")
+    if len(list((folder / TEMP).glob("run-*"))) != 1:
+        wrong.append("what killed servers left in their folder is still there")
+    for file in (*folder.rglob("*"), folder):
+        if file.stat().st_mode & 0o077:
+            wrong.append(f"open to others: {file.relative_to(folder.parent)}")
