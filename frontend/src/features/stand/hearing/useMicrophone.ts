@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { DeadWatch } from "./deadWatch";
 
 const LEVEL_MS = 100;
 const SILENT_DB = -90;
@@ -8,6 +9,10 @@ const LOUD_DB = -1;
 const REFUSED =
   "The browser does not let the microphone in. Allow it beside the address of this page, then choose it again.";
 const NONE = "No microphone was found. Connect one, or take the stand-in.";
+const SILENT =
+  "The microphone fell silent: it gives nothing at all. Look at its switch and its cable. The bars until then are kept.";
+/** How long a microphone may give nothing at all. */
+const DEAD_MS = 2000;
 const GONE = "The microphone went away. The bars until then are kept. Connect it, then choose it again.";
 
 /** What the microphone gives: as it is, with nothing taken out of it. */
@@ -57,9 +62,15 @@ export function useMicrophone(chosen: boolean, device: string, onGone: (sentence
       const meter = new AnalyserNode(context, { fftSize: 2048 });
       context.createMediaStreamSource(opened).connect(meter);
       const samples = new Float32Array(meter.fftSize);
+      const watch = new DeadWatch(DEAD_MS / LEVEL_MS);
       timer = window.setInterval(() => {
         meter.getFloatTimeDomainData(samples);
         const peak = samples.reduce((most, one) => Math.max(most, Math.abs(one)), 0);
+        const was = watch.isDead;
+        if (watch.look(peak) !== was) {
+          setProblem(was ? "" : SILENT);
+          if (!was) gone.current(SILENT);
+        }
         setLevel(peak > 0 ? Math.max(SILENT_DB, Math.round(20 * Math.log10(peak))) : SILENT_DB);
       }, LEVEL_MS);
     };
