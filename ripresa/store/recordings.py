@@ -12,7 +12,7 @@ from datetime import datetime, timedelta
 from pathlib import Path
 from uuid import uuid4
 
-from peewee import Expression, IntegrityError
+from peewee import DatabaseError, Expression, IntegrityError
 
 from ripresa.core.errors import NotFound
 from ripresa.core.studio import MOST_KEEP_DAYS
@@ -20,7 +20,7 @@ from ripresa.store.identity import studio_id
 from ripresa.store.private import RECORDINGS, private_file, private_folder
 from ripresa.store.set_aside import named_in_copies
 from ripresa.store.tables import RecordingRow, Row, database, moment
-from ripresa.store.trouble import trouble
+from ripresa.store.trouble import cause, trouble
 from ripresa.store.unread import readable
 
 SUFFIX = ".flac"
@@ -172,21 +172,31 @@ def sweep(now: datetime | None) -> None:
 
     What a copy names that was set aside when a backup was restored stays as long as it was to be kept: who goes back
     to that copy finds it.
+
+    Raises:
+        Unkept: The data cannot be written; the sentence says why.
     """
+    try:
+        with database.atomic("IMMEDIATE"):
+            _sweep(now)
+    except DatabaseError as error:
+        raise trouble(cause(error), _database()) from error
+
+
+def _sweep(now: datetime | None) -> None:
     folder = _folder()
-    with database.atomic("IMMEDIATE"):
-        if now is not None:
-            _erase(RecordingRow.until <= now)
-        lying = set(folder.iterdir()) if folder.is_dir() else set()
-        rows: Iterable[Row] = RecordingRow.select(RecordingRow.take)
-        kept = [str(row.take_id) for row in rows]
-        lost = [take_id for take_id in kept if folder / _name(take_id) not in lying]
-        if lost:
-            RecordingRow.delete().where(RecordingRow.take.in_(lost)).execute()
-        left = lying - {folder / _name(take_id) for take_id in kept} - _writing
-        for file in left - _set_aside(left, now) if left else ():
-            with suppress(OSError):
-                file.unlink()
+    if now is not None:
+        _erase(RecordingRow.until <= now)
+    lying = set(folder.iterdir()) if folder.is_dir() else set()
+    rows: Iterable[Row] = RecordingRow.select(RecordingRow.take)
+    kept = [str(row.take_id) for row in rows]
+    lost = [take_id for take_id in kept if folder / _name(take_id) not in lying]
+    if lost:
+        RecordingRow.delete().where(RecordingRow.take.in_(lost)).execute()
+    left = lying - {folder / _name(take_id) for take_id in kept} - _writing
+    for file in left - _set_aside(left, now) if left else ():
+        with suppress(OSError):
+            file.unlink()
 
 
 def _set_aside(files: set[Path], now: datetime | None) -> set[Path]:
