@@ -171,7 +171,11 @@ def test_start_says_what_a_browser_lacks(page: Page, demo: Served, missing: str,
 def test_a_browser_that_is_too_old_says_so(page: Page, demo: Served) -> None:
     page.route("**/assets/*.js", lambda route: route.fulfill(body="let let;", content_type="text/javascript"))
     page.goto(demo.home)
-    expect(page.get_by_text("This browser is too old for this page, or did not load all of it.")).to_be_visible()
+    said = page.get_by_text("This browser is too old for this page, or did not load all of it.")
+    # Not at once, where a page is only on its way.
+    expect(said).to_be_hidden()
+    expect(said).to_be_visible()
+    expect(said).to_have_css("font-size", "17.6px")
 
 
 def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Served) -> None:

@@ -19,7 +19,7 @@ export function DataAndDevices({ data, backup }: Props) {
           Nobody but you may read it.
         </p>
         <details className="my-2">
-          <summary>Where everything lies</summary>
+          <summary className="cursor-pointer text-primary font-semibold">Where everything lies</summary>
           <dl className="my-2">
             {data.places.map((place) => (
               <div key={place.path} className="mb-1">
