@@ -32,6 +32,7 @@ class Struck:
     tied_from: bool
     tied_on: bool
     stroke: str = ""
+    voice: str = ""
 
 
 @dataclass(slots=True)
@@ -83,7 +84,7 @@ def played(bars: Sequence[RawBar]) -> Played:
         told.append(f"Repeats are played out: {plural(len(bars), 'bar')} became {len(order)}.")
     notes: list[Sounded] = []
     meters: list[tuple[Fraction, int, int]] = []
-    lasting: dict[tuple[str, int | None], int] = {}
+    lasting: dict[tuple[str, int | None], tuple[int, str]] = {}
     short: list[str] = []
     long: list[str] = []
     at = Fraction(0)
@@ -133,23 +134,33 @@ def _silence_before(order: Sequence[RawBar], place: int) -> Fraction:
     return bar.whole - bar.filled
 
 
-def _sound(bar: RawBar, start: Fraction, notes: list[Sounded], lasting: dict[tuple[str, int | None], int]) -> None:
+def _sound(
+    bar: RawBar, start: Fraction, notes: list[Sounded], lasting: dict[tuple[str, int | None], tuple[int, str]]
+) -> None:
     """Append the notes of a bar; what is tied to a note that ends where it begins makes that one longer.
 
-    A tie without its neighbour is none: the note is struck.
+    A tie without its neighbour is none: the note is struck. Some programs write its beginning alone: then it goes on in
+    its own voice.
+
+    Args:
+        lasting: The number of the last note that is tied on, and its voice, by staff and pitch.
     """
     for struck in bar.notes:
         key = struck.staff, struck.pitch.midi if struck.pitch else None
         onset = start + struck.at
-        before = notes[lasting[key]] if struck.tied_from and key in lasting else None
-        if before is not None and before.end == onset:
-            notes[lasting[key]] = Sounded(
+        number, voice = lasting.get(key, (-1, ""))
+        goes_on = number >= 0 and notes[number].end == onset and (struck.tied_from or struck.voice == voice)
+        if goes_on:
+            before = notes[number]
+            notes[number] = Sounded(
                 before.onset, onset + struck.length - before.onset, before.pitch, before.accent, before.stroke
             )
         else:
             notes.append(Sounded(onset, struck.length, struck.pitch, struck.accent, struck.stroke))
-            lasting[key] = len(notes) - 1
-        if not struck.tied_on:
+            number = len(notes) - 1
+        if struck.tied_on:
+            lasting[key] = number, struck.voice
+        elif goes_on or not struck.voice or struck.voice == voice:
             lasting.pop(key, None)
 
 

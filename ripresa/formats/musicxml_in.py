@@ -173,13 +173,14 @@ def _add(bar: RawBar, one: Any, onset: Fraction, length: Fraction, state: State,
     if one.find("cue") is not None:
         told.cue += 1
         return
+    voice = (one.findtext("voice") or "")[:5]
     ties = {tie.get("type") for tie in one.findall("tie")}
     level: Level = "accent" if one.find("notations/articulations/accent") is not None else "plain"
     pitch = _pitch(one.find("pitch"), told)
     if one.find("chord") is None:
         # It stands at the first tone of a chord, and is the stroke of all of them.
         state.stroke, state.letter = stroke_of(one) or state.letter, ""
-    bar.notes.append(Struck(staff, onset, length, pitch, level, "stop" in ties, "start" in ties, state.stroke))
+    bar.notes.append(Struck(staff, onset, length, pitch, level, "stop" in ties, "start" in ties, state.stroke, voice))
     state.notes += 1
     check_notes(state.notes)
 

@@ -78,6 +78,10 @@ TIED_ON, TIED_FROM = '<tie type="start"/>', '<tie type="stop"/>'
         (note("C", 12, TIED_ON) + note("D", 12) + note("C", 12, TIED_FROM) + note("E", 12), "C4 D4 C4 E4"),
         (note("C", 12, TIED_FROM) + note("D", 12) + note("E", 24), "C4 D4 E4*2"),
         (note("C", 12, TIED_ON) + note("C", 12, TIED_FROM) + note("E", 24), "C4*2 E4"),
+        # Some programs write the beginning of a tie alone; in another voice it is another note.
+        (note("C", 12, TIED_ON) + note("C", 12) + note("E", 24), "C4*2 E4"),
+        (note("C", 12, TIED_ON + "<voice>1</voice>") + note("C", 12, "<voice>2</voice>") + note("E", 24), "C4 C4 E4*2"),
+        (note("C", 12, TIED_ON) + note("D", 12) + note("C", 24), "C4 D4 C4*2"),
         (note("C", 12, TIED_ON) + note("C", 12, TIED_FROM + TIED_ON) + note("C", 24, TIED_FROM), "C4*4"),
     ],
 )

@@ -19,6 +19,7 @@ PLAN: dict[str, Any] = {
     "clicks": [{"kind": "named", "plan": "every_beat"}, {"kind": "thinned", "every": "2"}],
     "click_order": "each_tempo",
 }
+PRACTICE: dict[str, Any] = {"start": "2026-05-04", "minutes": 20, "days_a_week": 5, "weeks": 6, "off": ["sunday"]}
 TAKE: dict[str, Any] = {
     "id": "attack-0001",
     "student_id": 1,
@@ -77,6 +78,16 @@ def requests(drills: list[Any], version: int) -> list[tuple[str, str, Any]]:
         ("GET", "/api/drills/1/file.mid?bpm=90&version=1", None),
         ("GET", "/api/drills/1/file.musicxml?bpm=90", None),
         ("GET", "/api/log?student_id=1", None),
+        ("GET", "/api/log?student_id=1&since=2026-05-06", None),
+        ("GET", "/api/students/1/calendar.ics", None),
+        ("GET", "/api/students/1/recap", None),
+        ("PUT", "/api/students/1/plan", {"plan": PRACTICE, "based_on": 1}),
+        ("POST", "/api/groups", {"details": {"name": "Duo", "lesson_weekday": 2, "lesson_time": "15:30"}}),
+        ("PUT", "/api/setups", {"source": "microphone", "device": "Room", "way": "device", "ms": 43.2, "half": 1.4}),
+        ("PUT", "/api/settings", {"settings": {"most_more": 10, "language": "en-us"}}),
+        ("POST", "/api/recordings/sound-0001/listen", {"rate": 24000, "drill": {}, "bpm": "84"}),
+        ("DELETE", "/api/recordings?student_id=1", None),
+        ("GET", "/api/practice-file.json?climb=1", None),
         ("GET", "/api/log.csv?student_id=1", None),
         ("GET", "/api/takes?student_id=1&climb_id=1&most=50", None),
         ("GET", "/api/climbs?student_id=1", None),
