@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from tests.e2e.server import Server
-from tools.attack import hostile, loss, recordings
+from tools.attack import company, hostile, loss, recordings
 from tools.attack.tally import Attacked, Tally
 
 #: Megabytes that a server may grow by under attack: caches fill, and no more.
@@ -63,6 +63,10 @@ def main() -> int:
         recordings.by_recordings(attacked, data, seconds * 0.1)
         attacked.server.stop()
         print(attacked.tally.row(), flush=True)
+    with tempfile.TemporaryDirectory(prefix="ripresa-attack-") as folder:
+        tallies.append(Tally("Two servers, a demo, older data, clocks"))
+        company.by_company(tallies[-1], Path(folder))
+        print(tallies[-1].row(), flush=True)
     with studio("Kills while things are kept", tallies) as attacked:
         loss.by_kills(attacked, seconds * 0.12)
         print(attacked.tally.row(), flush=True)

@@ -25,9 +25,7 @@ def by_recordings(attacked: Attacked, folder: Path, seconds: float, seed: int = 
     """
     random = Random(seed)
     furnish(attacked)
-    _, shown = attacked.ask("GET", "/api/students/1")
-    details = shown["student"]["details"] | {"keep_days": 30, "guardian": {"recordings": True}}
-    attacked.ask("PUT", "/api/students/1", {"details": details, "based_on": shown["student"]["revision"]})
+    keeps_recordings(attacked)
     kept: set[str] = set()
     maybe: set[str] = set()
     number = kills = 0
@@ -36,7 +34,7 @@ def by_recordings(attacked: Attacked, folder: Path, seconds: float, seed: int = 
         with ThreadPoolExecutor(_TABS + 2) as tabs:
             numbers = range(number, number + 16)
             number += 16
-            sent = {one: tabs.submit(_send, attacked, one) for one in numbers}
+            sent = {one: tabs.submit(send_sound, attacked, one) for one in numbers}
             gone = random.sample(sorted(kept), min(len(kept), 3))
             others = [tabs.submit(attacked.ask, "DELETE", f"/api/takes/{one}") for one in gone]
             others += [tabs.submit(attacked.ask, "GET", "/api/recordings") for _ in range(3)]
@@ -59,7 +57,15 @@ def by_recordings(attacked: Attacked, folder: Path, seconds: float, seed: int = 
     attacked.tally.name += f" ({kills} kills, {len(kept)} sounds answered for)"
 
 
-def _send(attacked: Attacked, number: int) -> int:
+def keeps_recordings(attacked: Attacked) -> None:
+    """Let the recordings of the student be kept."""
+    _, shown = attacked.ask("GET", "/api/students/1")
+    details = shown["student"]["details"] | {"keep_days": 30, "guardian": {"recordings": True}}
+    attacked.ask("PUT", "/api/students/1", {"details": details, "based_on": shown["student"]["revision"]})
+
+
+def send_sound(attacked: Attacked, number: int) -> int:
+    """Keep a take with its sound; return the answer's status."""
     key = f"sound-{number:06}"
     attacked.ask("POST", f"/api/recordings/{key}/pieces/0", _SOUND)
     recorded = {"key": key, "rate": 24_000, "zero": 0.0}
