@@ -379,6 +379,19 @@ def test_a_moment_or_a_length_that_nobody_plays_is_refused_by_name(
     assert client.get(f"/api/takes?climb_id={studio.climb.id}").get_json()["takes"] == []
 
 
+@pytest.mark.parametrize(
+    ("parts", "says"),
+    [
+        ({"id": "x"}, "“id” cannot be 'x'. Write 8 to 64 letters, digits and hyphens."),
+        ({"bpm": "1e3"}, "“bpm”"),
+    ],
+)
+def test_a_refusal_shows_no_pattern(client: FlaskClient, studio: Studio, parts: dict[str, Any], says: str) -> None:
+    message = client.post("/api/takes", json=take(studio, **parts)).get_json()["message"]
+    assert message.startswith(says)
+    assert not set(message) & set("^$[]{}\\")
+
+
 @pytest.mark.parametrize("moment", ["1970-01-01T00:00:00Z", "2100-12-31T23:59:59Z"])
 def test_the_first_and_the_last_year_are_kept(client: FlaskClient, studio: Studio, moment: str) -> None:
     assert client.post("/api/takes", json=take(studio, played_at=moment)).status_code == 201
