@@ -19,8 +19,8 @@ from ripresa.formats.notation.strings import Form, has_strings, strung
 from ripresa.formats.notation.writer import Writer
 
 _ID = re.compile(r' id="e(\d+)-')
-#: What differs between two bars that are the same to a reader.
 _HIGHEST_OCTAVE = 9
+#: What differs between two bars that are the same to a reader.
 _NAMES = re.compile(r' id="[^"]*"')
 
 
