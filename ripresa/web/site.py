@@ -8,8 +8,6 @@ from ripresa.web.problems import problem
 
 #: Stands in the page where the id of the studio goes.
 _STUDIO = 'data-studio=""'
-#: Files that lie beside the page under their own names.
-_BESIDE = {"favicon.svg", "too-old.css"}
 
 
 def add_site(app: Flask, static: Path, studio: str) -> None:
@@ -28,7 +26,7 @@ def add_site(app: Flask, static: Path, studio: str) -> None:
     def page(path: str = "") -> Response:
         if path.startswith("api/"):
             return problem("There is nothing at this address.", 404)
-        if path in _BESIDE:
+        if path in {"favicon.svg"}:
             return send_from_directory(static, path)
         if not (static / "index.html").is_file():
             return problem("The front end is not built yet. Run “make build” and start again.", 503)
