@@ -37,16 +37,34 @@ _SAYABLE = re.compile(r"^[^\W\d_](?:[^\W\d_]|['’-]){0,23}$")
 Synthesiser = Callable[[str], bytes]
 
 
-@lru_cache(maxsize=1)
 def languages() -> dict[str, str]:
     """Return the languages that the synthesiser of this computer speaks: code → name; none where there is none."""
-    program = shutil.which(_SYNTHESISER)
-    if program is None:
+    try:
+        return _listed()
+    except NotFound:
         return {}
-    listed = subprocess.run([program, "--voices"], capture_output=True, check=True, timeout=20).stdout.decode()
-    rows = (line.split() for line in listed.splitlines()[1:])
+
+
+@lru_cache(maxsize=1)
+def _listed() -> dict[str, str]:
+    rows = (line.split() for line in _asked("--voices").decode().splitlines()[1:])
     found = {row[1]: row[3].replace("_", " ") for row in rows if len(row) > 3}
     return dict(sorted(found.items(), key=lambda pair: pair[1].lower()))
+
+
+def _asked(*words: str) -> bytes:
+    """Return what the synthesiser answers.
+
+    Raises:
+        NotFound: It is not installed, or does not work.
+    """
+    program = shutil.which(_SYNTHESISER)
+    if program is None:
+        raise NotFound("This computer has no speech synthesiser for own words. Install espeak-ng to hear them.")
+    try:
+        return subprocess.run([program, *words], capture_output=True, check=True, timeout=20).stdout
+    except (OSError, subprocess.SubprocessError) as error:
+        raise NotFound("The speech synthesiser of this computer does not work. Own words are said as “ta”.") from error
 
 
 def in_language(language: str) -> "Synthesiser":
@@ -58,13 +76,9 @@ def espeak(text: str, language: str = LANGUAGE) -> bytes:
     """Return a text as a WAV file, spoken by the synthesiser of this computer.
 
     Raises:
-        NotFound: It is not installed.
+        NotFound: It is not installed, or does not work.
     """
-    program = shutil.which(_SYNTHESISER)
-    if program is None:
-        raise NotFound("This computer has no speech synthesiser for own words. Install espeak-ng to hear them.")
-    command = [program, "-v", language, "-s", str(_SPEED), "-p", str(_PITCH), "--stdout", "--", text]
-    return subprocess.run(command, capture_output=True, check=True, timeout=20).stdout
+    return _asked("-v", language, "-s", str(_SPEED), "-p", str(_PITCH), "--stdout", "--", text)
 
 
 def spoken(text: str, synthesiser: Synthesiser = espeak) -> Samples:

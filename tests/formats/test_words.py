@@ -7,10 +7,10 @@ import pytest
 import soundfile
 
 from ripresa.core.drill import DIVISIONS
-from ripresa.core.errors import Unreadable
+from ripresa.core.errors import NotFound, Unreadable
 from ripresa.core.rhythm import SYLLABLES, Counting
 from ripresa.formats.sounds import RATE
-from ripresa.formats.speaker import ANCHOR, own_word
+from ripresa.formats.speaker import ANCHOR, _listed, espeak, languages, own_word
 from ripresa.formats.speaker import RATE as SPOKEN_RATE
 from ripresa.formats.words import INSTEAD, index, word_sound
 
@@ -72,3 +72,15 @@ def test_what_is_no_word_never_reaches_the_synthesiser(word: str) -> None:
 
 def test_what_cannot_be_said_is_said_as_ta() -> None:
     assert word_sound("1½") is word_sound(INSTEAD)
+
+
+def test_a_synthesiser_that_does_not_work_is_told_and_stops_nothing(monkeypatch: pytest.MonkeyPatch) -> None:
+    """As where it dies of a limit that the server has: the choices still come, and a word says why it does not."""
+    _listed.cache_clear()
+    monkeypatch.setattr("ripresa.formats.speaker.shutil.which", lambda _name: "/bin/false")
+    assert languages() == {}
+    with pytest.raises(NotFound, match="The speech synthesiser of this computer does not work"):
+        espeak("hoppla")
+    monkeypatch.setattr("ripresa.formats.speaker.shutil.which", lambda _name: None)
+    with pytest.raises(NotFound, match="Install espeak-ng to hear them"):
+        espeak("hoppla")

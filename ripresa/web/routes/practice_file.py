@@ -3,7 +3,6 @@
 from base64 import b64encode
 from contextlib import suppress
 from pathlib import Path
-from subprocess import SubprocessError
 from typing import Any
 
 from flask import Response, current_app
@@ -197,7 +196,7 @@ def _own_words(made: list[PracticeClimb], voice: VoiceChoice) -> dict[str, str]:
     found: dict[str, str] = {}
     for word in sorted(said - voice.words.keys()):
         # Without a synthesiser, or where it is no word, it is said as “ta”.
-        with suppress(RipresaError, OSError, SubprocessError):
+        with suppress(RipresaError):
             found[word] = FLAC + b64encode(own_flac(word, in_language(studio_settings().language))).decode()
     return found
 
