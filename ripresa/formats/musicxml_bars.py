@@ -18,6 +18,8 @@ from ripresa.formats.parts import Sounded
 
 #: How often a repeat sign may ask for a stretch.
 _MOST_TIMES = 16
+#: The number of the last note that is tied on, and its voice, by staff and pitch.
+_Lasting = dict[tuple[str, int | None], tuple[int, str]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +86,7 @@ def played(bars: Sequence[RawBar]) -> Played:
         told.append(f"Repeats are played out: {plural(len(bars), 'bar')} became {len(order)}.")
     notes: list[Sounded] = []
     meters: list[tuple[Fraction, int, int]] = []
-    lasting: dict[tuple[str, int | None], tuple[int, str]] = {}
+    lasting: _Lasting = {}
     short: list[str] = []
     long: list[str] = []
     at = Fraction(0)
@@ -134,16 +136,11 @@ def _silence_before(order: Sequence[RawBar], place: int) -> Fraction:
     return bar.whole - bar.filled
 
 
-def _sound(
-    bar: RawBar, start: Fraction, notes: list[Sounded], lasting: dict[tuple[str, int | None], tuple[int, str]]
-) -> None:
+def _sound(bar: RawBar, start: Fraction, notes: list[Sounded], lasting: _Lasting) -> None:
     """Append the notes of a bar; what is tied to a note that ends where it begins makes that one longer.
 
     A tie without its neighbour is none: the note is struck. Some programs write its beginning alone: then it goes on in
     its own voice.
-
-    Args:
-        lasting: The number of the last note that is tied on, and its voice, by staff and pitch.
     """
     for struck in bar.notes:
         key = struck.staff, struck.pitch.midi if struck.pitch else None

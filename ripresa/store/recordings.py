@@ -50,7 +50,7 @@ class Recording:
 
 def keep_recording(
     take_id: str, student_id: int, zero: float, seconds: float, now: datetime, days: int, write: Callable[[Path], None]
-) -> Recording:
+) -> None:
     """Keep a recording of a take for so many days; of a take that has one it takes its place.
 
     Args:
@@ -65,13 +65,12 @@ def keep_recording(
         private_folder(file.parent)
         with _beside(file) as beside:
             write(private_file(beside))
-            size = beside.stat().st_size
             row = {
                 "take": take_id,
                 "student": student_id,
                 "zero": zero,
                 "seconds": seconds,
-                "bytes": size,
+                "bytes": beside.stat().st_size,
                 "made_at": now,
                 "until": now + timedelta(days=days),
             }
@@ -82,7 +81,6 @@ def keep_recording(
         raise NotFound("This take does not exist.") from error
     except OSError as error:
         raise trouble(error, file) from error
-    return Recording(take_id, student_id, zero, seconds, size, now, now + timedelta(days=days), file)
 
 
 @contextmanager
@@ -104,19 +102,21 @@ def find_recording(take_id: str) -> Recording:
     Raises:
         NotFound: None is kept.
     """
-    row = RecordingRow.get_or_none(RecordingRow.take == take_id)
-    found = next(readable("recording", [row], _recording), None) if row else None
-    if found is None or not found.file.is_file():
+    found = _kept(take_id)
+    if found is None:
         raise NotFound("No recording of this take is kept.")
     return found
 
 
+def _kept(take_id: str) -> Recording | None:
+    row = RecordingRow.get_or_none(RecordingRow.take == take_id)
+    found = next(readable("recording", [row], _recording), None) if row else None
+    return found if found and found.file.is_file() else None
+
+
 def is_kept(take_id: str) -> bool:
     """Return whether a take has a recording that is kept."""
-    return (
-        bool(RecordingRow.select().where(RecordingRow.take == take_id).exists())
-        and (_folder() / _name(take_id)).is_file()
-    )
+    return _kept(take_id) is not None
 
 
 def recordings(student_id: int | None = None) -> list[Recording]:
