@@ -89,8 +89,7 @@ def played(bars: Sequence[RawBar]) -> Played:
     lasting: _Lasting = {}
     short: list[str] = []
     long: list[str] = []
-    at = Fraction(0)
-    left = Fraction(0)
+    at = ended = left = Fraction(0)
     for place, bar in enumerate(order):
         inside = left
         after = order[place + 1].filled if place + 1 < len(order) else Fraction(0)
@@ -98,8 +97,9 @@ def played(bars: Sequence[RawBar]) -> Played:
             if not meters or meters[-1][1:] != bar.signature:
                 meters.append((at, *bar.signature))
             inside = _silence_before(order, place)
-        _sound(bar, at + inside, notes, lasting)
+        _sound(bar, at + inside, ended, notes, lasting)
         end = inside + bar.filled
+        ended = at + end
         is_last = place + 1 == len(order)
         if bar.filled and end < bar.whole and end + after == bar.whole and not left:
             # A repeat sign in the middle of a bar: the next one is the rest of it.
@@ -136,17 +136,18 @@ def _silence_before(order: Sequence[RawBar], place: int) -> Fraction:
     return bar.whole - bar.filled
 
 
-def _sound(bar: RawBar, start: Fraction, notes: list[Sounded], lasting: _Lasting) -> None:
+def _sound(bar: RawBar, start: Fraction, ended: Fraction, notes: list[Sounded], lasting: _Lasting) -> None:
     """Append the notes of a bar; what is tied to a note that ends where it begins makes that one longer.
 
     A tie without its neighbour is none: the note is struck. Some programs write its beginning alone: then it goes on in
-    its own voice.
+    its own voice. Where silence fills the bar before, ``ended`` is where its own notes did: a tie sounds through it.
     """
     for struck in bar.notes:
         key = struck.staff, struck.pitch.midi if struck.pitch else None
         onset = start + struck.at
         number, voice = lasting.get(key, (-1, ""))
-        goes_on = number >= 0 and notes[number].end == onset and (struck.tied_from or struck.voice == voice)
+        is_next = number >= 0 and notes[number].end in {onset, ended if onset == start else onset}
+        goes_on = is_next and (struck.tied_from or struck.voice == voice)
         if goes_on:
             before = notes[number]
             notes[number] = Sounded(

@@ -240,6 +240,18 @@ def test_one_bar_of_another_length_does_not_stop_the_others() -> None:
     assert text_of(part, 4, 5) == "E4*2 r | F4*4"
 
 
+def test_a_tie_sounds_through_the_silence_that_fills_a_bar() -> None:
+    tie, stop = '<tie type="start"/>', '<tie type="stop"/>'
+    bars = (note("C", 48), note("D", 12) + note("E", 12, tie), note("E", 24, stop) + note("E", 24), note("F", 48))
+    part = read_musicxml(score(*bars))[0]
+    assert part.told == ("Bar 2 is shorter than the meter says: silence fills it.",)
+    struck = [(one.onset, one.length, one.pitch.name) for one in part.notes if one.pitch]
+    assert struck == [(0, 4, "C4"), (4, 1, "D4"), (5, 5, "E4"), (10, 2, "E4"), (12, 4, "F4")]
+    # Not where something else stands at the beginning of the bar, nor without the tie.
+    loose = read_musicxml(score(bars[0], bars[1].replace(tie, ""), note("E", 48)))[0]
+    assert [one.onset for one in loose.notes] == [0, 4, 5, 8]
+
+
 def test_a_packed_score_is_opened() -> None:
     packed = io.BytesIO()
     with zipfile.ZipFile(packed, "w") as archive:
