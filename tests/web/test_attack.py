@@ -1,5 +1,7 @@
 """A small sample of `make attack`: whatever is asked for, the answer is no bare failure."""
 
+from collections.abc import Callable
+from pathlib import Path
 from random import Random
 from typing import Any
 
@@ -11,9 +13,12 @@ from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain
 from ripresa.web.blueprint import Api
 from tests.conftest import Studio
+from tests.e2e.server import Server
 from tools.attack.described import MODES, operations, send_cases
+from tools.attack.loss import by_tabs
 from tools.attack.mutate import mutated, requests
-from tools.attack.tally import dumps
+from tools.attack.recordings import by_gone_devices, by_recordings
+from tools.attack.tally import Attacked, Tally, dumps
 
 
 @pytest.mark.parametrize("seed", range(8))
@@ -38,3 +43,22 @@ def test_requests_by_the_description_of_the_api(app: Api, studio: Studio, mode: 
     # Good requests of one third, bad ones of another; `make attack` sends both to all.
     for operation in every[MODES.index(mode) :: 3]:
         send_cases(operation, mode, send, examples=2, same_each_time=True)
+
+
+@pytest.mark.parametrize(
+    "attack",
+    [
+        lambda attacked, _: by_tabs(attacked, rounds=1),
+        lambda attacked, data: by_gone_devices(attacked, data),
+        lambda attacked, data: by_recordings(attacked, data, seconds=1),
+    ],
+    ids=["browsers on one record", "devices gone in mid-take", "sounds under kills"],
+)
+def test_a_server_of_its_own_loses_nothing(attack: Callable[[Attacked, Path], None], tmp_path: Path) -> None:
+    attacked = Attacked(Server(tmp_path / "data"), Tally("sample"))
+    try:
+        attack(attacked, tmp_path / "data")
+    finally:
+        attacked.server.stop()
+    assert attacked.tally.wrong == []
+    assert attacked.tally.answers[201] > 10

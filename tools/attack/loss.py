@@ -1,6 +1,7 @@
 """Nothing that was answered for is lost: kills during writes, two tabs in one moment, a full disk."""
 
 import time
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from random import Random
@@ -8,7 +9,7 @@ from typing import Any
 
 from tests.e2e.server import Server
 from tools.attack.hostile import furnish
-from tools.attack.mutate import TAKE
+from tools.attack.mutate import PRACTICE, TAKE
 from tools.attack.tally import Attacked, Tally
 
 TABS = 6
@@ -84,6 +85,33 @@ def by_tabs(attacked: Attacked, rounds: int = 20) -> None:
         )
         if sorted(status for status, _ in saved) != [200] + [409] * (TABS - 1):
             tally.wrong.append(f"one drill saved in {TABS} tabs: {[status for status, _ in saved]}")
+        for address, revision, bodies in _records(attacked, number):
+            saved = at_once("PUT", address, *({**body, "based_on": revision} for body in bodies))
+            if sorted(status for status, _ in saved) != [200] + [409] * (TABS - 1):
+                tally.wrong.append(f"{address} from {TABS} browsers: {[status for status, _ in saved]}")
+
+
+def _records(attacked: Attacked, number: int) -> Iterator[tuple[str, int, list[dict[str, Any]]]]:
+    """Return (address, revision, what each browser writes) of each record that several may have open.
+
+    Nobody writes what stands there since the round before: that would be no change.
+    """
+    fresh = range(number % 2 * TABS, number % 2 * TABS + TABS)
+
+    def student() -> int:
+        return int(attacked.ask("GET", "/api/students/1")[1]["student"]["revision"])
+
+    yield "/api/students/1", student(), [{"details": {"name": f"Ada {number}.{tab}"}} for tab in range(TABS)]
+    yield "/api/students/1/plan", student(), [{"plan": {**PRACTICE, "minutes": 10 + tab}} for tab in fresh]
+    ladders = [[{"kind": "thinned", "every": str(2 + tab)}] for tab in fresh]
+    yield "/api/students/1/clicks", student(), [{"clicks": clicks} for clicks in ladders]
+    group = attacked.ask("POST", "/api/groups", {"details": {"name": f"Duo {number}"}})[1]
+    trios = [{"details": {"name": f"Trio {number}.{tab}"}} for tab in range(TABS)]
+    yield f"/api/groups/{group['id']}", group["revision"], trios
+    climb = attacked.ask("GET", "/api/climbs?student_id=1")[1]["climbs"][0]
+    figures = ("spread", "habit", "tempo", "click", "seam", "slips")
+    limits = [{"limits": {"but": [{"figure": one, "evenness": ("easy", "strict")[number % 2]}]}} for one in figures]
+    yield "/api/climbs/1/limits", climb["revision"], limits
 
 
 def by_full_disk(tally: Tally, folder: Path) -> None:
