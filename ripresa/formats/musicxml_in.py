@@ -18,6 +18,7 @@ from ripresa.formats.musicxml_marks import (
     Told,
     letter_of,
     number_of,
+    says_jump,
     stroke_of,
     take_tempo,
     take_transposition,
@@ -125,6 +126,7 @@ def _bar(measure: Any, state: State, told: Told, number: int) -> RawBar:
             _bar_line(one, bar)
         elif one.tag == "direction":
             state.letter = letter_of(one) or state.letter
+            told.jumps += says_jump(one)
         take_tempo(one, state, told, bar if now or number else None)
         bar.filled = max(bar.filled, now)
     return bar

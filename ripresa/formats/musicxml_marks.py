@@ -27,6 +27,10 @@ _QUARTERS = {
 _BOWS = {"down-bow": "D", "up-bow": "U"}
 #: What stands over a note as the letter of a hand or a tongue: one to four signs without a space, no word of a page.
 _HAND = re.compile(r"[^\W\d_]{1,4}")
+#: Words that send a player back, where nothing but the words says so.
+_JUMP = re.compile(r"\b(?:da capo|dal segno|d\. ?[cs]\.)", re.IGNORECASE)
+#: Signs of such words that are looked at.
+_LONGEST_WORDS = 500
 #: Semitones that a part may be heard from where it is written.
 _FARTHEST_TRANSPOSED = 48
 
@@ -96,6 +100,18 @@ def take_transposition(element: Any, state: State, told: Told) -> None:
     found = (round_half_up(steps), round_half_up(semitones))
     told.transpositions += state.transposes not in (None, found)
     state.transposes = state.transposes or found
+
+
+def says_jump(direction: Any) -> bool:
+    """Return whether the words of a direction send the player back: ``Menuetto da capo``, ``D.C. al Fine``.
+
+    >>> from xml.etree.ElementTree import fromstring
+    >>> words = "<direction><direction-type><words>{}</words></direction-type></direction>"
+    >>> [says_jump(fromstring(words.format(told))) for told in ("D.C. al Fine", "a cappella")]
+    [True, False]
+    """
+    texts = (one.text or "" for one in direction.iterfind("direction-type/words"))
+    return any(_JUMP.search(" ".join(text[:_LONGEST_WORDS].split())) for text in texts)
 
 
 def take_tempo(one: Any, state: State, told: Told, bar: RawBar | None) -> None:

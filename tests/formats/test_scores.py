@@ -209,6 +209,15 @@ def test_what_a_drill_cannot_take_is_told() -> None:
     assert drill_of(part, 1, 1, "x").said[:4] == part.told
 
 
+@pytest.mark.parametrize(
+    ("words", "jumps"), [("Menuetto da\n capo", True), ("D. S. al Coda", True), ("a cappella", False)]
+)
+def test_words_that_send_back_are_told(words: str, jumps: bool) -> None:
+    direction = f"<direction><direction-type><words>{words}</words></direction-type></direction>"
+    part = read_musicxml(score(note("C", 48) + direction, note("D", 48)))[0]
+    assert part.told == (("Jumps (da capo, dal segno, coda) are not played out.",) if jumps else ())
+
+
 def test_a_metronome_mark_without_sound_is_the_tempo() -> None:
     mark = (
         "<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/>"
