@@ -1,7 +1,7 @@
 """Sound that comes in piece by piece while it is played, or file by file.
 
 It lies in the folder of this run, which goes with the server. Nothing of it is kept: what a student's recordings are
-kept for is copied from here. The oldest go when others come.
+kept for is copied from here. The oldest go when others come: first those whose take has come, and was seen to.
 """
 
 from collections import OrderedDict
@@ -18,6 +18,8 @@ from ripresa.store.trouble import trouble
 
 #: Recordings that lie here at once, and takes that are remembered to have one; and that are played back.
 MOST_INCOMING, MOST_TAKES, MOST_BACK = 12, 24, 6
+#: Recordings whose take has not come yet; who plays for half an hour and has no server sends no more at once.
+MOST_WAITING = 48
 LARGEST_PIECE = 4_000_000
 _LARGEST_PCM = LONGEST * RATES[1] * 2
 
@@ -27,6 +29,7 @@ class _Coming:
     file: Path
     pieces: int = 0
     bytes: int = 0
+    is_done: bool = False
 
 
 class Incoming:
@@ -56,8 +59,7 @@ class Incoming:
                 if number:
                     raise Conflict("The beginning of this recording is not here any more. Record it again.")
                 self._coming[key] = _Coming(self.folder / key)
-                while len(self._coming) > MOST_INCOMING:
-                    self._coming.popitem(last=False)[1].file.unlink(missing_ok=True)
+                self._make_room()
             coming = self._coming[key]
             if number > coming.pieces:
                 raise Conflict(f"Piece {coming.pieces} of this recording has not come yet. Send it first.")
@@ -68,6 +70,21 @@ class Incoming:
                 coming.pieces += 1
                 coming.bytes += len(data)
             return coming.bytes
+
+    def _make_room(self) -> None:
+        done = [key for key, coming in self._coming.items() if coming.is_done]
+        waiting = [key for key, coming in self._coming.items() if not coming.is_done]
+        for key in (
+            *done[: max(0, len(self._coming) - MOST_INCOMING)],
+            *waiting[: max(0, len(waiting) - MOST_WAITING)],
+        ):
+            self._coming.pop(key).file.unlink(missing_ok=True)
+
+    def seen_to(self, key: str) -> None:
+        """Note that the take of a recording has come, and that what is to be kept of it is kept."""
+        with self._lock:
+            if coming := self._coming.get(key):
+                coming.is_done = True
 
     def file(self, key: str) -> Path:
         """Return the file of a recording.

@@ -12,7 +12,7 @@ import pytest
 import soundfile
 from flask.testing import FlaskClient
 
-from ripresa.core.errors import Unkept
+from ripresa.core.errors import NotFound, Unkept
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.studio import Guardian
@@ -307,6 +307,28 @@ def test_a_full_disk_is_told_the_take_is_kept_and_the_retry_keeps_its_sound(
     assert [one["take_id"] for one in client.get("/api/recordings").get_json()["recordings"]] == [sent["id"]]
     with client.get(f"/api/takes/{sent['id']}/sound.wav?click=false") as sound:
         assert sound.status_code == 200
+
+
+def test_no_recording_whose_take_is_on_its_way_makes_room_for_others(tmp_path: Path) -> None:
+    incoming = Incoming(tmp_path)
+    keys = [f"recording-{number:02}" for number in range(50)]
+    for key in keys[:20]:
+        incoming.add(key, 0, b"abcd")
+    # All wait for their take, more of them than lie here once it has come.
+    assert [incoming.file(key).is_file() for key in keys[:20]] == [True] * 20
+    for key in keys[:20]:
+        incoming.seen_to(key)
+    incoming.add(keys[20], 0, b"abcd")
+    assert sorted(file.name for file in tmp_path.iterdir()) == keys[9:21]
+    # So many that wait are nobody's any more: the oldest of them go.
+    for key in keys[21:]:
+        incoming.add(key, 0, b"abcd")
+    incoming.add("recording-last-1", 0, b"abcd")
+    for number in range(2, 20):
+        incoming.add(f"recording-last-{number}", 0, b"abcd")
+    assert len(list(tmp_path.iterdir())) == 48
+    with pytest.raises(NotFound):
+        incoming.file(keys[20])
 
 
 def test_a_piece_that_found_no_room_is_sent_again_whole(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -320,6 +320,7 @@ def _keep_sound(kept: Kept, recorded: RecordedShape) -> None:
     if found is not None:
         sound, zero = found
         keep_sound(kept.take, lambda: sound, zero, now())
+    incoming().seen_to(recorded.key)
 
 
 def _note(note: HeardNote) -> NoteShape:
