@@ -315,6 +315,16 @@ def test_a_group_hands_one_drill_to_all_each_from_an_own_start(client: FlaskClie
     assert client.get("/api/groups").get_json() == {"groups": []}
 
 
+@pytest.mark.parametrize("number", [0, -1, 2**53, -(10**23)])
+def test_a_member_is_a_student_by_number(client: FlaskClient, number: int) -> None:
+    refused = client.post("/api/groups", json={"details": {"name": "Duo", "members": [{"student_id": number}]}})
+    assert refused.status_code == 422
+    assert refused.get_json() == {
+        "message": "A member is a student of this studio, by the number of that student.",
+        "field": "members",
+    }
+
+
 def test_a_csv_goes_out_and_comes_in_once(client: FlaskClient, studio: Studio) -> None:
     send(client, take(studio, 1))
     text = client.get("/api/log.csv").get_data(as_text=True)
@@ -450,9 +460,9 @@ def test_climbs_are_found_by_student_and_by_drill(client: FlaskClient, studio: S
 
 
 def test_the_limit_of_more_notes_is_the_studios_where_no_plan_says_one(client: FlaskClient, studio: Studio) -> None:
-    week_ago = {"played_at": "2026-04-29T15:00:00+00:00"}
-    send(client, take(studio, 1, end=30.0) | week_ago)
-    send(client, take(studio, 2, end=36.0))
+    by_ear = {"source": "by_ear", "ear": "clean", "onsets": []}
+    send(client, take(studio, 1, end=30.0) | by_ear | {"played_at": "2026-04-29T15:00:00+00:00"})
+    send(client, take(studio, 2, end=36.0) | by_ear)
     assert page(client, studio.student.id)["is_too_much"]
     settings = client.get("/api/settings").get_json()["settings"]
     client.put("/api/settings", json={"settings": {**settings, "most_more": 100}})

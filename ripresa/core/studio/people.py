@@ -14,6 +14,8 @@ from ripresa.core.plans import WEEKDAYS, PracticePlan, parse_days
 from ripresa.core.rhythm import Counting, check_bpm
 from ripresa.core.takes import Evenness
 
+#: Numbers of what is kept: whole ones that every reader of JSON holds exactly.
+MOST_NUMBER = 2**53 - 1
 LONGEST_NAME = 80
 LONGEST_NOTE = 2000
 MOST_DATES = 60
@@ -172,10 +174,18 @@ class Student:
 
 @dataclass(frozen=True, slots=True)
 class Member:
-    """A student of a group, and the part of a drill that is theirs there; all of it where nothing is said."""
+    """A student of a group, and the part of a drill that is theirs there; all of it where nothing is said.
+
+    Raises:
+        OutOfRange: A number that no student has.
+    """
 
     student_id: int
     part: Part = Part()
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.student_id <= MOST_NUMBER:
+            raise OutOfRange("A member is a student of this studio, by the number of that student.", field="members")
 
 
 @dataclass(frozen=True, slots=True)
