@@ -15,6 +15,7 @@ from ripresa.core.takes import (
     Fault,
     FaultKind,
     Figures,
+    Furthest,
     Interval,
     Judged,
     LegFigures,
@@ -22,9 +23,12 @@ from ripresa.core.takes import (
     LostBeat,
     Mark,
     Offer,
+    PlaceFigures,
     Remedy,
     SeamFigures,
     TogetherFigures,
+    furthest_limit,
+    misplaced,
     remedies,
 )
 from ripresa.formats.wire import Shape
@@ -59,6 +63,50 @@ class SeamAnswer(_Shape):
     two: Figure
     each: list[float]
     back_in_beat: int | None
+
+
+class ChangeAnswer(_Shape):
+    """A change by its first note, in ms: ``inside`` a bar or leg too; how often it lay beyond its limit."""
+
+    kind: str
+    name: str
+    first_note: Figure | None
+    first_beat: Figure
+    limit_note: float
+    limit_beat: float
+    times: int
+    heard: int
+
+
+class PlaceAnswer(_Shape):
+    """A note of the drill that is off over its repeats, in ms; ``times`` of them beyond the limit; and why there."""
+
+    event: int
+    place: str
+    reason: str
+    offset: Figure
+    limit: float
+    times: int
+    heard: int
+
+
+class FurthestAnswer(_Shape):
+    """Where a beat’s mean was furthest from the click, in ms: from its own start where the latency is not known."""
+
+    offset: Figure
+    limit: float
+    from_click: bool
+    place: str
+    passed: int
+
+
+class WentBackAnswer(_Shape):
+    """Where the player went back to: beats that were played once more, and seconds of silence before."""
+
+    place: str
+    passed: int
+    beats: float
+    stopped: float
 
 
 class LandingAnswer(_Shape):
@@ -101,7 +149,7 @@ class AccentAnswer(_Shape):
 class LostAnswer(_Shape):
     """Where player and click parted; event among the sounded notes of all passes; pass from 1."""
 
-    kind: Literal["late", "early", "silent", "group"]
+    kind: Literal["late", "early", "silent", "group", "back"]
     ms: float
     beats: float
     event: int
@@ -118,6 +166,9 @@ class FiguresAnswer(_Shape):
     missed: int
     extra: int
     wrong: int
+    misplaced: int
+    outside: int
+    again: int
     start: Figure | None
     with_click: Figure | None
     tempo: Figure | None
@@ -134,6 +185,10 @@ class FiguresAnswer(_Shape):
     accents: AccentAnswer | None
     articulation: Figure | None
     lost_beats: list[LostAnswer]
+    changes: list[ChangeAnswer]
+    places: list[PlaceAnswer]
+    furthest: FurthestAnswer | None
+    went_back: list[WentBackAnswer]
 
 
 class FaultAnswer(_Shape):
@@ -162,6 +217,7 @@ class OfferAnswer(_Shape):
     label: str
     bpm: str | None
     division: int | None
+    passes: int | None
 
 
 class JudgedLine(_Shape):
@@ -173,6 +229,7 @@ class JudgedLine(_Shape):
     figures: FiguresAnswer | None
     mark: Mark
     refused: str
+    stopped: bool
     faults: list[FaultAnswer]
     remedy: RemedyAnswer | None
     offers: list[OfferAnswer]
@@ -190,6 +247,7 @@ def judged_values(due: Due, judged: Judged, limits: Limits) -> dict[str, Any]:
         figures=figures_answer(due, judged.figures, limits),
         mark=word.mark,
         refused=word.refused,
+        stopped=word.refused == "stopped",
         faults=[_fault(fault) for fault in word.faults],
         remedy=found[0] if found else None,
         offers=[_offer(offer) for offer in word.offers],
@@ -206,6 +264,7 @@ def unmeasured_values(reason: str) -> dict[str, Any]:
         figures=None,
         mark="none",
         refused="long",
+        stopped=False,
         faults=[],
         remedy=None,
         offers=[],
@@ -223,6 +282,9 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
         missed=figures.missed,
         extra=figures.extra,
         wrong=figures.wrong,
+        misplaced=misplaced(figures, limits),
+        outside=figures.outside,
+        again=figures.again,
         start=_figure(figures.bias, _MS),
         with_click=_figure(figures.with_click, _MS),
         tempo=_figure(figures.tempo_percent, _PLAIN),
@@ -254,6 +316,10 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
         accents=_accents(figures.accents) if figures.accents else None,
         articulation=_figure(figures.articulation, _PERCENT),
         lost_beats=[_lost(due, one) for one in figures.lost],
+        changes=[_change(seam, limits) for seam in figures.seams],
+        places=[_place(one, limits) for one in figures.places],
+        furthest=_furthest(figures.furthest, limits) if figures.furthest else None,
+        went_back=[_went_back(one) for one in figures.lost if one.kind == "back"],
     )
 
 
@@ -303,6 +369,49 @@ def _seam(seam: SeamFigures, limits: Limits) -> SeamAnswer:
     )
 
 
+def _change(seam: SeamFigures, limits: Limits) -> ChangeAnswer:
+    note, beat = limits.of("first").at(seam.gap), limits.of("seam").at(seam.gap)
+    return ChangeAnswer(
+        kind=seam.kind,
+        name=seam.name,
+        first_note=_figure(seam.note, _MS),
+        first_beat=_sure(seam.first, _MS),
+        limit_note=rounded(note * _MS, 3),
+        limit_beat=rounded(beat * _MS, 3),
+        times=sum(abs(one) > note for one in seam.notes),
+        heard=len(seam.notes),
+    )
+
+
+def _place(place: PlaceFigures, limits: Limits) -> PlaceAnswer:
+    limit = limits.of("seam").at(place.gap)
+    return PlaceAnswer(
+        event=place.event,
+        place=place.name,
+        reason=place.reason,
+        offset=_sure(place.offset, _MS),
+        limit=rounded(limit * _MS, 3),
+        times=sum(abs(one) > limit and one * place.offset.value > 0 for one in place.each),
+        heard=len(place.each),
+    )
+
+
+def _furthest(found: Furthest, limits: Limits) -> FurthestAnswer:
+    return FurthestAnswer(
+        offset=_sure(found.offset, _MS),
+        limit=rounded(furthest_limit(found, limits) * _MS, 3),
+        from_click=found.is_known,
+        place=found.place,
+        passed=found.turn + 1,
+    )
+
+
+def _went_back(lost: LostBeat) -> WentBackAnswer:
+    return WentBackAnswer(
+        place=lost.place, passed=lost.turn + 1, beats=rounded(lost.beats, 4), stopped=rounded(lost.seconds, 4)
+    )
+
+
 def _accents(accents: AccentFigures) -> AccentAnswer:
     return AccentAnswer(
         over_plain=_figure(accents.over_plain, _PLAIN),
@@ -348,4 +457,4 @@ def _remedy(remedy: Remedy) -> RemedyAnswer:
 
 def _offer(offer: Offer) -> OfferAnswer:
     bpm = None if offer.bpm is None else str(offer.bpm)
-    return OfferAnswer(kind=offer.kind, label=offer.label, bpm=bpm, division=offer.division)
+    return OfferAnswer(kind=offer.kind, label=offer.label, bpm=bpm, division=offer.division, passes=offer.passes)

@@ -154,6 +154,10 @@ _STEPS: tuple[tuple[str, ...], ...] = (
             day TEXT NOT NULL, sequence INTEGER NOT NULL, is_cancelled INTEGER NOT NULL, body TEXT NOT NULL,
             PRIMARY KEY (student_id, uid))""",
     ),
+    (
+        # Notes played are those that were met: those due in every turn that was begun were up to twice as many.
+        "UPDATE take SET played_notes = matched WHERE matched IS NOT NULL",
+    ),
 )
 
 CURRENT = len(_STEPS)

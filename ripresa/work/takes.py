@@ -131,11 +131,22 @@ def judge_take(played: Played) -> Kept:
     played = replace(played, rung=rung, part=part)
     reading, window = asked(drill, part)
     figures, judged = _measured(played, limits, reading, window, _earlier(climb, rung, played.click))
-    notes = most_due(reading, played.bpm, played.end - played.start, window)
-    take, is_new = takes.add_take(replace(_kept(played, figures, judged, name), played_notes=notes))
+    count = figures.matched if figures else _notes_due(played, reading, window)
+    take, is_new = takes.add_take(replace(_kept(played, figures, judged, name), played_notes=count))
     if played.remedy_id is not None and take.mark == "clean":
         remedies.remedy_is_clean(played.remedy_id, played.played_at)
     return Kept(take, is_new, limits, reading, climb)
+
+
+def _notes_due(played: Played, reading: Reading, window: Window | None) -> int:
+    """Return how many notes were played of a take that was not measured: those heard, by ear those due in its time."""
+    if played.source != "by_ear":
+        return len(played.notes)
+    turn = window.beats if window else reading.loop_beats
+    seconds = float(span_seconds(turn, played.bpm))
+    turns, left = divmod(played.end - played.start, seconds)
+    whole = len(due_notes(reading, played.bpm, 0.0, seconds, window))
+    return int(turns) * whole + len(due_notes(reading, played.bpm, 0.0, left, window))
 
 
 def hear_take(take_id: str, ear: Ear) -> Kept:

@@ -45,7 +45,7 @@ def test_swung_notes_that_are_played_as_they_are_due_are_no_other_division() -> 
     moments = due_notes(swung, F(60), 0.0, 32.0).at
     assert np.allclose(np.diff(moments)[:2], [2 / 3, 1 / 3])
     found = of(swung, moments).verdict
-    assert (found.refused, found.offers[0].kind) == ("", "again")
+    assert (found.refused, found.mark) == ("", "clean")
 
 
 def test_a_note_after_the_end_or_before_the_beginning_is_nobodys_extra() -> None:

@@ -6,7 +6,6 @@ exactly, and what is left over is known.
 
 from collections.abc import Sequence
 from dataclasses import replace
-from itertools import islice
 from math import exp, log10, sqrt
 from typing import Any
 
@@ -22,8 +21,7 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
 from ripresa.core.takes import Figures, HeardNote, Limits, StandIn, due_notes, judge, play
 from ripresa.core.takes.due import changes
-from ripresa.core.takes.faults import slip_bounds
-from ripresa.core.takes.interval import Interval, chances, interval_of, student
+from ripresa.core.takes.interval import Interval, interval_of, student
 from ripresa.core.takes.landing import pooled
 from tests.strategies import legs
 from tools.truth import Told
@@ -245,14 +243,7 @@ def test_students_t_as_printed_in_tables(freedom: float, value: float) -> None:
     assert student(0.95, freedom) == near(value, abs=0.006 if freedom < 4 else 0.001)
 
 
-def test_the_chance_of_so_few_by_hand() -> None:
-    assert list(islice(chances(3, 0.5), 6)) == near([1 / 8, 1 / 2, 7 / 8, 1, 1, 1])
-    assert next(chances(10, 0.1)) == near(0.9**10)
-    # What never comes is never seen; what always does, only all of it.
-    assert list(islice(chances(2, 0.0), 3)) == [1, 1, 1]
-    assert list(islice(chances(2, 1.0), 3)) == [0, 0, 1]
-    # Where nothing is allowed, one slip is too many, and none is not.
-    assert slip_bounds(60, 0.0) == (-1, 1)
+def test_a_half_width_for_another_share() -> None:
     assert replace(Interval(1.0, 1.96, 9)).half(0.90) == near(1.645, abs=0.001)
 
 

@@ -107,7 +107,9 @@ def test_silence_too_few_and_half_of_it_say_how_to_go_on() -> None:
     )
     assert "Tap J or F" in silent.reasons[0]
     assert few.mark == half.mark == "none"
-    assert half.reasons[0] == "It stopped after 40 of 128 notes: half of the drill was not reached."
+    assert half.reasons[0] == (
+        "Stopped after bar 3, beat 2 of pass 1 of 2. The figures are those of what was played, without a mark."
+    )
 
 
 def test_a_limit_that_a_source_cannot_resolve_is_not_judged_by_it() -> None:
@@ -126,7 +128,7 @@ def test_a_limit_that_a_source_cannot_resolve_is_not_judged_by_it() -> None:
         pytest.param(StandIn(spread_ms=30), "spread", "Uneven at 4 a beat: spread 3", id="uneven"),
         pytest.param(StandIn(spread_ms=6, habit_ms=50), "habit", "“a” of 4 a beat comes 3", id="a habit"),
         pytest.param(StandIn(spread_ms=6, crowd_percent=50), "crowding", "Crowded: the last note of 4", id="crowds"),
-        pytest.param(StandIn(spread_ms=6, drift_percent=3), "tempo", "Runs ahead: 3.0 ± 0.0 % faster", id="runs away"),
+        pytest.param(StandIn(spread_ms=6, drift_percent=3), "tempo", "Runs ahead: 3.0 ± 0.1 % faster", id="runs away"),
         pytest.param(StandIn(spread_ms=6, bias_ms=80), "click", "Beside the click: ", id="late throughout"),
         pytest.param(StandIn(spread_ms=6, miss_percent=12), "slips", "", id="holes"),
         pytest.param(StandIn(spread_ms=6, lost_beats=1), "lost_beat", "A beat lost at", id="a lost beat"),
@@ -139,7 +141,7 @@ def test_the_first_line_names_the_fault_with_its_numbers(player: StandIn, kind: 
     assert found.mark == "shaky"
     assert found.faults[0].kind == kind
     assert found.reasons[0].startswith(starts)
-    assert "±" in found.reasons[0] or kind == "lost_beat"
+    assert "±" in found.reasons[0] or kind in {"lost_beat", "slips"}
 
 
 def test_a_stumble_is_told_as_a_change_and_the_evenness_beside_it() -> None:
@@ -190,17 +192,17 @@ def test_of_many_slots_one_has_to_lie_farther_out() -> None:
     assert state_of(Interval(22, 2, 50), 20.0, family=8) == "near"
 
 
-@pytest.mark.parametrize(("due", "clean", "shaky"), [(29, -1, 3), (82, 0, 5), (300, 5, 13), (1000, 26, 33)])
-def test_how_many_slips_are_clean_and_how_many_shaky(due: int, clean: int, shaky: int) -> None:
-    assert slip_bounds(due, 0.03) == (clean, shaky)
+@pytest.mark.parametrize(("due", "clean"), [(16, 0), (33, 0), (34, 1), (99, 2), (100, 3), (1000, 30)])
+def test_a_clean_take_may_have_its_share_of_slips_rounded_down(due: int, clean: int) -> None:
+    assert slip_bounds(due, 0.03) == clean
 
 
-def test_too_few_notes_are_near_until_one_more_pass_says_enough() -> None:
-    short = said(StandIn(spread_ms=5, seed=1), turns=2)
-    assert short.verdict.mark == "near"
-    assert short.verdict.reasons[0] == "Too near to call: no slip, but 58 notes are too few to promise 3 %."
-    again = said(StandIn(spread_ms=5, seed=2), turns=2, earlier=[short.figures])
-    assert again.verdict.mark == "clean"
+def test_few_notes_without_a_slip_are_clean_and_earlier_takes_are_not_mixed_in() -> None:
+    short = said(StandIn(spread_ms=5, seed=1), turns=1)
+    assert (short.verdict.mark, short.figures.due) == ("clean", 29)
+    assert "0 slips in 29 notes (limit 3 %)." in short.verdict.reasons
+    holes = replace(short.figures, missed=9)
+    assert said(StandIn(spread_ms=5, seed=2), turns=1, earlier=[holes] * 3).verdict.mark == "clean"
 
 
 def test_seams_are_pooled_over_takes_of_a_rung() -> None:
@@ -215,10 +217,10 @@ def test_the_schools_are_a_table_and_one_figure_may_have_another() -> None:
     assert [limit.at(0.15) for limit in LIMITS["seam"][2].values()] == pytest.approx([0.045, 0.03, 0.021])
     assert [limit.at(0.05) for limit in LIMITS["spread"][2].values()] == [0.015, 0.010, 0.008]
     held = Limits("working", (But("seam", "easy"),))
-    assert held.words == "evenness working, but seams and landings easy"
+    assert held.words == "evenness working, but changes, landings and places easy"
     assert held.of("seam").at(0.15) == pytest.approx(0.045)
     assert held.of("habit").at(0.15) == pytest.approx(0.015)
-    assert limit_words(held, {"4": 0.15})[4] == "seams and landings 45 ms at 4 a beat"
+    assert limit_words(held, {"4": 0.15})[5] == "changes, landings and places 45 ms at 4 a beat"
     with pytest.raises(OutOfRange, match="one school"):
         Limits("working", (But("seam", "easy"), But("seam", "strict")))
 
@@ -299,8 +301,8 @@ def test_another_tempo_has_to_be_told_from_chance(value: float, half: float, kin
     assert gated(tempo_percent=Interval(value, half, 128)) == kind
 
 
-@pytest.mark.parametrize(("notes", "kind"), [(63, "unreached"), (64, "slips"), (128, "")])
-def test_half_of_the_drill_is_reached_with_its_middle_note(notes: int, kind: str) -> None:
+@pytest.mark.parametrize(("notes", "kind"), [(64, "stopped"), (120, "stopped"), (121, ""), (128, "")])
+def test_who_stops_two_beats_before_the_end_has_stopped(notes: int, kind: str) -> None:
     assert gated(notes=notes) == kind
 
 

@@ -245,8 +245,17 @@ def test_an_ear_overrules_the_machine_which_stays_beside_it(client: FlaskClient,
 
 def test_a_take_too_near_to_call_counts_as_nothing_until_an_ear_decides(client: FlaskClient, studio: Studio) -> None:
     turn = float(read(studio.drill.drill).loop_beats * 60 / 84)
-    near = send(client, take(studio, 1, end=turn, onsets=[at for at in onsets(studio) if at < turn]))
-    assert near["take"]["mark"] in {"near", "none"}
+    played = [at for at in onsets(studio) if at < turn]
+    near = send(client, take(studio, 1, end=turn, onsets=[*played[:9], *played[10:19], *played[20:]]))
+    assert near["take"]["mark"] == "near"
+    assert near["take"]["reasons"][:2] == [
+        f"Too near to call: 2 missed of {len(played)} notes (limit 3 %, 1 here).",
+        "A take of 2 passes would settle it.",
+    ]
+    assert [(one["label"], one["passes"]) for one in near["take"]["offers"]] == [
+        ("Play 2 passes", 2),
+        ("Mark it by ear", None),
+    ]
     assert near["climb"]["word"]["sentence"] == "2 clean in a row at 84 go up."
     heard = client.put("/api/takes/take-00000001/ear", json={"ear": {"mark": "clean"}}).get_json()
     assert heard["climb"]["word"]["sentence"] == "One clean take, 1 more to go up."

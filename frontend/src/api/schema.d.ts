@@ -1996,7 +1996,7 @@ export interface components {
              * Figure
              * @enum {string}
              */
-            figure: "spread" | "habit" | "tempo" | "click" | "seam" | "slips" | "accent" | "together";
+            figure: "spread" | "habit" | "tempo" | "click" | "furthest" | "seam" | "first" | "slips" | "accent" | "together";
             /**
              * Evenness
              * @enum {string}
@@ -5111,7 +5111,7 @@ export interface components {
          *         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
          *         articulation: Another share of its length for which each note sounds.
          *         layers: Only the first so many of its layers, in the order in which they enter, 1 to 4.
-         *         bars: Bars that go round; seam: the change between two legs, from 0.
+         *         bars: Bars that go round; seam: the change between two legs, from 0; beat: a beat, from 0, with its neighbours.
          */
         Part: {
             /** Step */
@@ -5137,6 +5137,8 @@ export interface components {
             burst?: number | null;
             /** Layers */
             layers?: number | null;
+            /** Beat */
+            beat?: number | null;
         };
         /**
          * PlanShape
@@ -5632,6 +5634,9 @@ export interface components {
         /**
          * Member
          * @description A student of a group, and the part of a drill that is theirs there; all of it where nothing is said.
+         *
+         *     Raises:
+         *         OutOfRange: A number that no student has.
          */
         Member: {
             /** Student Id */
@@ -5648,7 +5653,8 @@ export interface components {
              *       "seam": null,
              *       "only": null,
              *       "burst": null,
-             *       "layers": null
+             *       "layers": null,
+             *       "beat": null
              *     }
              */
             part: components["schemas"]["Part"];
@@ -7287,7 +7293,7 @@ export interface components {
              * Faults
              * @default []
              */
-            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
+            faults: ("seam" | "habit" | "crowding" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
         };
         /**
          * FigureShape
@@ -7335,6 +7341,10 @@ export interface components {
             together: string;
             /** Landings */
             landings: string[];
+            /** Places */
+            places: components["schemas"]["TakePlaceShape"][];
+            /** Furthest */
+            furthest: string;
             /** Line */
             line: components["schemas"]["PointShape"][];
             /** Marks */
@@ -7382,6 +7392,8 @@ export interface components {
             /** Division */
             division: number | null;
             drill: components["schemas"]["Drill"] | null;
+            /** Passes */
+            passes: number | null;
         };
         /**
          * PointShape
@@ -7463,6 +7475,20 @@ export interface components {
             event: number;
         };
         /**
+         * TakePlaceShape
+         * @description A note of the drill that is off over its repeats: its event, ms, and all of it in words.
+         */
+        TakePlaceShape: {
+            /** Event */
+            event: number;
+            /** Ms */
+            ms: number;
+            /** Sentence */
+            sentence: string;
+            /** Outside */
+            outside: boolean;
+        };
+        /**
          * TakeShape
          * @description A take with its word, what it leads to, its figures and pictures.
          */
@@ -7513,7 +7539,7 @@ export interface components {
             is_measured: boolean;
             ear: components["schemas"]["Ear"] | null;
             /** Faults */
-            faults: ("seam" | "habit" | "crowding" | "tempo" | "click" | "spread" | "lost_beat" | "group" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
+            faults: ("seam" | "habit" | "crowding" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
             /** Offers */
             offers: components["schemas"]["OfferShape"][];
             /** Remedies */

@@ -13,7 +13,7 @@ from ripresa.core.drill import ENTERING, REDUCTIONS, STEPS, Drill, Entering, Leg
 from ripresa.core.drill.material import own_rhythm
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, Fraction, change_label, division_label, listed, plural
-from ripresa.core.playing import Window, at_step, bars_window, before_it_was_moved, is_drill_itself, seams
+from ripresa.core.playing import Window, at_step, bars_window, beat_window, before_it_was_moved, is_drill_itself, seams
 from ripresa.core.reading import Reading
 
 
@@ -37,7 +37,7 @@ class Part:
         burst: So many beats of it sound, to the note that they arrive on, then they rest as long.
         articulation: Another share of its length for which each note sounds.
         layers: Only the first so many of its layers, in the order in which they enter, 1 to 4.
-        bars: Bars that go round; seam: the change between two legs, from 0.
+        bars: Bars that go round; seam: the change between two legs, from 0; beat: a beat, from 0, with its neighbours.
     """
 
     step: Step | None = None
@@ -51,6 +51,7 @@ class Part:
     only: Exact | None = None
     burst: int | None = None
     layers: int | None = None
+    beat: int | None = None
 
     def __post_init__(self) -> None:
         if self.layers is not None and not 1 <= self.layers <= len(ENTERING):
@@ -110,10 +111,12 @@ def window_of(reading: Reading, part: Part, between: Sequence[Window] | None = N
         between: Its seams, where they are known already.
 
     Raises:
-        OutOfRange: A seam or bars that it does not have.
+        OutOfRange: A seam, bars or a beat that it does not have.
     """
     if part.bars:
         return bars_window(reading, part.bars.first, part.bars.last)
+    if part.beat is not None:
+        return beat_window(reading, part.beat)
     if part.seam is None:
         return None
     found = seams(reading) if between is None else between
@@ -137,6 +140,8 @@ def part_named(reading: Reading, part: Part) -> str:
         legs = reading.legs
         before, after = legs[part.seam : part.seam + 2]
         found.append(f"the change {change_label(before.leaves, after.enters)}")
+    elif part.beat is not None:
+        found.append(beat_window(reading, part.beat).name)
     elif part.bars:
         first, last = part.bars.first, part.bars.last
         found.append(f"bar {first}" if first == last else f"bars {first} to {last}")

@@ -10,7 +10,7 @@ from ripresa.core.drill import Drill, Reduce, Step, reduce_of
 from ripresa.core.drill.click import OfTheSlots
 from ripresa.core.drill.material import Count, Line
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Fraction, label
+from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.playing.score import Window
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
@@ -83,6 +83,20 @@ def bars_window(reading: Reading, first: int, last: int) -> Window:
     name = f"bar {first}" if first == last else f"bars {first} to {last}"
     start = reading.meter.bar_start(first)
     return Window(start, reading.meter.bar_start(last + 1) - start, name)
+
+
+def beat_window(reading: Reading, beat: int) -> Window:
+    """Return a beat, from 0, with the one on either side as far as there are any, as a part that goes round.
+
+    Raises:
+        OutOfRange: The drill has no such beat.
+    """
+    beats = int(reading.loop_beats)
+    if not 0 <= beat < beats:
+        raise OutOfRange(f"This drill has {plural(beats, 'beat')}. Choose one of them, from 0.", field="loop")
+    start = max(0, beat - 1)
+    bar, number, _ = reading.meter.place(Fraction(beat))
+    return Window(Fraction(start), Fraction(min(beats, beat + 2) - start), f"around bar {bar}, beat {number}")
 
 
 def is_drill_itself(step: Step | None) -> bool:

@@ -120,7 +120,7 @@ class Take:
         mark: What counts: the ear's where one spoke, else the machine's. machine: The machine's own.
         refused: Why there was no word, by its kind; offers: what fits better.
         remedy_id: The remedy that it was a try of.
-        played_notes: Notes that were due in its time; None where nobody counted.
+        played_notes: Notes of the drill that were met, by ear those that were due; None where nobody counted.
         hidden: Moments of clicks under which a microphone heard nothing, in seconds.
     """
 

@@ -5,15 +5,17 @@ Everything is told of events of the reading; a stand-in player takes the place o
 
 from ripresa.core.takes.beginning import Begun, found_take
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind
+from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind, furthest_limit, misplaced
 from ripresa.core.takes.figures import (
     AccentFigures,
     Dot,
     Figures,
+    Furthest,
     HandFigures,
     LandingFigures,
     LegFigures,
     LostBeat,
+    PlaceFigures,
     Point,
     SeamFigures,
     SlotFigures,
@@ -68,6 +70,7 @@ __all__ = [
     "Figure",
     "Figures",
     "FromFile",
+    "Furthest",
     "HandFigures",
     "HeardNote",
     "Interval",
@@ -80,6 +83,7 @@ __all__ = [
     "Match",
     "Offer",
     "Performed",
+    "PlaceFigures",
     "Point",
     "Remedy",
     "SeamFigures",
@@ -95,6 +99,7 @@ __all__ = [
     "due_notes",
     "fault_name",
     "found_take",
+    "furthest_limit",
     "heard_fault",
     "heard_in",
     "judge",
@@ -103,6 +108,7 @@ __all__ = [
     "match_take",
     "match_times",
     "measure_latency",
+    "misplaced",
     "parse_faults",
     "play",
     "pooled_faults",

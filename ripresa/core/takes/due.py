@@ -9,11 +9,12 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import Fraction, change_label
 from ripresa.core.grid import Event
 from ripresa.core.playing import Window, expected_onsets
 from ripresa.core.reading import Reading
-from ripresa.core.rhythm import leg_meters, span_seconds
+from ripresa.core.rhythm import leg_meters, place_name, span_seconds
 from ripresa.core.takes.heard import Chords
 
 Floats = NDArray[np.float64]
@@ -32,7 +33,8 @@ class Seam:
     """A change of the drill as it is played.
 
     Args:
-        at: Seconds. kind: What changes. name: From what to what, in words: ``"5 → 6"``.
+        at: Seconds. kind: What changes; ``"inside"`` a leg it is the division, from beat to beat.
+        name: From what to what, in words: ``"5 → 6"``.
         leg: Index of the leg that begins there.
     """
 
@@ -169,6 +171,11 @@ class Due:
         """Return the number of a note among all that are due, from 0, by its event and turn."""
         return int(np.flatnonzero((self.index == event) & (self.turn == turn))[0])
 
+    def beat_name(self, event: int) -> str:
+        """Return the bar and beat of an event, in words: ``bar 2, beat 3``."""
+        found = self.reading.every[event]
+        return place_name(found.bar, found.beat, "")
+
     def event_from(self, at: float) -> int:
         """Return the event of the first note from a moment on, in seconds; of the last one behind all of them."""
         return int(self.index[min(len(self.at) - 1, int(np.searchsorted(self.at, at - 1e-9)))])
@@ -199,7 +206,8 @@ def due_notes(reading: Reading, bpm: Fraction, start: float, end: float, window:
 def changes(reading: Reading) -> tuple[Seam, ...]:
     """Return the changes of one turn, each ``at`` in beats; the one from the last note to the first is in.
 
-    Divisions that take turns from beat to beat are the drill's own motion, and no change.
+    Divisions that take turns inside a leg are the drill’s own motion: they are no change of the leg, and each kind of
+    them is one of its own, from what to what.
     """
     found: list[Seam] = []
     legs = reading.legs
@@ -218,8 +226,24 @@ def changes(reading: Reading) -> tuple[Seam, ...]:
         one, other = before_note.chord, note.chord
         if one and other and one.symbol != other.symbol:
             found.append(Seam(float(note.onset), "chord", f"{one.symbol} → {other.symbol}", note.leg))
+        same_leg = before_note.leg == note.leg or legs[note.leg - 1].leaves == legs[note.leg].enters
+        if same_leg and before_note.division != note.division:
+            found.append(Seam(float(note.onset), "inside", change_label(before_note.division, note.division), note.leg))
+    if own_rhythm(reading.drill.material):
+        found += _paces(reading)
     found += _stations(reading)
     return tuple(sorted(found, key=lambda seam: seam.at))
+
+
+def _paces(reading: Reading) -> Iterator[Seam]:
+    """Yield where a rhythm of its own goes over from some notes of one pace to some of another: ``"2 → 1"``."""
+    notes = reading.notes
+    gaps = [after.onset - note.onset for note, after in pairwise(notes)]
+    for number in range(2, len(gaps) - 1):
+        before, now = gaps[number - 1], gaps[number]
+        note = notes[number]
+        if gaps[number - 2] == before != now == gaps[number + 1] and note.division == notes[number - 1].division:
+            yield Seam(float(note.onset), "inside", change_label(1 / before, 1 / now), note.leg)
 
 
 def _stations(reading: Reading) -> Iterator[Seam]:

@@ -2,24 +2,27 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from math import sqrt
+from math import ceil, sqrt
 from typing import Literal
 
 from ripresa.core.exact import division_label
-from ripresa.core.takes.figures import Figures, LegFigures
-from ripresa.core.takes.interval import SHOWN, Interval, chances, student
+from ripresa.core.takes.figures import Figures, Furthest, LegFigures, SeamFigures
+from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.landing import pooled
-from ripresa.core.takes.limits import Limits
+from ripresa.core.takes.limits import Limit, Limits
 
 FaultKind = Literal[
     "seam",
     "habit",
     "crowding",
+    "place",
     "tempo",
     "click",
+    "furthest",
     "spread",
     "lost_beat",
     "group",
+    "back",
     "hand",
     "accent",
     "misplaced",
@@ -34,10 +37,21 @@ State = Literal["inside", "near", "outside"]
 
 #: Crowding: the last share of a beat longer than the mean of the others by this part.
 CROWDED = 0.25
-#: A share of slips is held against limits that are so much wider and narrower: what the law promises at any number
-#: of notes is that 1.2 of a limit is not called clean, and 0.8 not shaky, more than 5 times in 100.
-_SLIPS_WIDE, _SLIPS_NARROW, _RARELY = 1.2, 0.8, 0.05
-_FEWEST_IN_LEG = 8
+#: A note is misplaced from so many limits on.
+_FAR = 2.5
+#: A division is told from so many notes on, and is too near to call by itself from so many.
+_FEWEST_IN_LEG, _OWN = 8, 16
+#: Kinds of change that are judged.
+JUDGED_CHANGES = ("division", "meter", "inside")
+#: Figures that a word always rests on.
+_ALWAYS = ("spread", "slips", "accent")
+#: A tempo is known where its half-width is such a part of the limit: of a few notes it never is.
+_TEMPO_KNOWN = 0.5
+#: What part of its own weight a figure has that follows from others.
+_FOLLOWS = 0.1
+_ORDER: tuple[State, ...] = ("inside", "near", "outside")
+#: Of how many notes each place that is told is one, about: a place has to stand out among them.
+_PLACES = 10
 #: A hand is the weak one where the others have less than this part of its spread.
 _LESS_UNEVEN = 0.75
 _FEWEST_LANDINGS = 3
@@ -77,20 +91,25 @@ class Fault:
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """A figure held against its limit; weight sorts the worst first: value / limit."""
+    """A figure held against its limit; weight sorts the worst first: value / limit.
+
+    Args:
+        share: Its part of that: what follows from other faults says less than they do.
+    """
 
     fault: Fault
     state: State
+    share: float = 1.0
 
     @property
     def weight(self) -> float:
         """How far it goes, in limits; what is lost altogether comes first."""
         fault = self.fault
-        if fault.kind in {"lost_beat", "group"}:
+        if fault.kind in {"lost_beat", "group", "back"}:
             return 1e3 + fault.value
         if fault.kind == "accent":
             return 1.0 + max(0.0, fault.limit - fault.value) / max(fault.limit, 1e-9)
-        return abs(fault.value) / max(fault.limit, 1e-9)
+        return self.share * abs(fault.value) / max(fault.limit, 1e-9)
 
 
 def check_all(
@@ -104,20 +123,34 @@ def check_all(
 
     Args:
         articulation: For which share of its length the drill lets a note sound; below 1 it is about that too.
+        earlier: Takes of the same rung and click: changes are pooled over them.
         errs: The share of notes that the source itself loses: so many more make no take shaky.
     """
-    return [
-        *_slips(figures, limits, earlier, errs),
+    found = (
+        *_slips(figures, limits, errs),
         *_lost(figures),
         *_legs(figures, limits),
         *_line(figures, limits),
+        *_furthest(figures, limits),
         *_seams(figures, limits, earlier),
+        *_places(figures, limits),
         *_landings(figures, limits),
         *_hands(figures, limits),
         *_together(figures, limits),
         *_accents(figures, limits),
         *_lengths(figures, articulation),
-    ]
+    )
+    return [one for one in found if is_figure(one)]
+
+
+def is_figure(checked: Checked) -> bool:
+    """Return whether a figure is one: what is less sure than its whole limit says nothing, unless it is outside.
+
+    The evenness is what a take is about: while it is that unsure, nothing is said of the take.
+    """
+    fault = checked.fault
+    known = fault.limit * (_TEMPO_KNOWN if fault.kind == "tempo" else 1.0)
+    return checked.state == "outside" or fault.kind in _ALWAYS or fault.half_width <= known
 
 
 def state_of(interval: Interval, limit: float, family: int = 1) -> State:
@@ -132,54 +165,66 @@ def state_of(interval: Interval, limit: float, family: int = 1) -> State:
     return "outside" if size - interval.half(1 - 0.10 / family) > limit else "near"
 
 
-def slip_bounds(due: int, allowed: float) -> tuple[int, int]:
-    """Return (most slips of a clean take, fewest of a shaky one) of so many notes, for a share that is allowed.
+def misplaced(figures: Figures, limits: Limits) -> int:
+    """Return how many notes were met, but farther from their place than 2½ of the limit that holds there."""
+    spread, change = limits.of("spread"), limits.of("seam")
+    return sum(abs(one.offset) > _FAR * (change if one.is_change else spread).at(one.gap) for one in figures.strays)
 
-    −1 where too few notes are due to promise anything.
 
-    >>> slip_bounds(60, 0.03), slip_bounds(400, 0.03)
-    ((-1, 5), (8, 16))
+def slip_bounds(due: int, allowed: float) -> int:
+    """Return how many slips a clean take of so many notes may have, for a share that is allowed: rounded down.
+
+    >>> slip_bounds(29, 0.03), slip_bounds(116, 0.03), slip_bounds(400, 0.03)
+    (0, 3, 12)
     """
-    clean = next(slips for slips, seen in enumerate(chances(due, _SLIPS_WIDE * allowed)) if seen >= _RARELY) - 1
-    narrow = enumerate(chances(due, _SLIPS_NARROW * allowed), start=1)
-    return clean, next(slips for slips, seen in narrow if slips > clean and 1 - seen < _RARELY)
+    return int(due * allowed + 1e-9)
 
 
-def _slips(figures: Figures, limits: Limits, earlier: Sequence[Figures], errs: float) -> Iterator[Checked]:
-    due = figures.due + sum(one.due for one in earlier)
-    slips = figures.slips + sum(one.slips for one in earlier)
+def _slips(figures: Figures, limits: Limits, errs: float) -> Iterator[Checked]:
+    """Slips are counted: a take has as many as it has. What its source loses by itself widens what is too near."""
     limit = limits.of("slips").amount
-    own_clean, own_shaky = slip_bounds(figures.due, limit)[0], slip_bounds(figures.due, limit + errs)[1]
-    clean, shaky = slip_bounds(due, limit)[0], slip_bounds(due, limit + errs)[1]
-    share = figures.slips / max(1, figures.due)
-    half = student(SHOWN, 1e6) * sqrt(max(share * (1 - share), 1 / max(1, figures.due)) / max(1, figures.due))
-    state: State = "near"
-    if figures.slips >= own_shaky or (slips >= shaky and share > limit + errs):
-        state = "outside"
-    elif figures.slips <= own_clean or (slips <= clean and share <= limit):
-        state = "inside"
-    fault = Fault("slips", "", share, half, limit, "notes", times=figures.slips, of=figures.due)
-    yield Checked(fault, state)
+    far = misplaced(figures, limits)
+    slips = figures.missed + figures.extra + figures.wrong + far
+    allowed = slip_bounds(figures.due, limit)
+    lost = ceil(figures.due * errs)
+    state: State = "inside" if slips <= allowed else "near" if slips <= allowed + 1 + lost else "outside"
+    share = slips / max(1, figures.due)
+    # Who is uneven misplaces notes; who leaves them out, or finds others, has slips first of all.
+    own = (slips - far) / slips if slips else 1.0
+    yield Checked(Fault("slips", "", share, 0.0, limit, "notes", times=slips, of=figures.due), state, own)
 
 
 def _lost(figures: Figures) -> Iterator[Checked]:
     for lost in figures.lost:
-        kind: FaultKind = "group" if lost.kind == "group" else "lost_beat"
-        fault = Fault(kind, lost.kind, lost.beats, 0.0, 0.0, "beats", event=lost.event, turn=lost.turn)
+        kind: FaultKind = "group" if lost.kind == "group" else "back" if lost.kind == "back" else "lost_beat"
+        fault = Fault(
+            kind, lost.kind, lost.beats, 0.0, 0.0, "beats", symbol=lost.place, event=lost.event, turn=lost.turn
+        )
         yield Checked(fault, "outside")
 
 
 def _legs(figures: Figures, limits: Limits) -> Iterator[Checked]:
     legs = [leg for leg in figures.legs if leg.spread is not None and leg.spread.count >= _FEWEST_IN_LEG]
     slots = sum(slot.habit is not None for leg in legs for slot in leg.slots)
+    is_even = _is_even(figures, legs, limits)
     for leg in legs:
         name = division_label(leg.division)
         if leg.spread is not None:
             limit = limits.of("spread").at(leg.gap)
             where = f"{name}, {HAND_WORDS[leg.hand]}" if leg.hand else name
             fault = Fault("spread", where, leg.spread.value, leg.spread.half_width, limit, division=name)
-            yield Checked(fault, state_of(leg.spread, limit, len(legs)))
+            state = state_of(leg.spread, limit, len(legs))
+            yield Checked(fault, "inside" if state == "near" and leg.spread.count < _OWN and is_even else state)
         yield from _slots(leg, name, limits, max(1, slots))
+
+
+def _is_even(figures: Figures, legs: Sequence[LegFigures], limits: Limits) -> bool:
+    """Return whether all divisions together lie inside: that is said where a division has too few notes of its own."""
+    if figures.spread is None or not legs:
+        return False
+    counts = [leg.spread.count if leg.spread else 0 for leg in legs]
+    squares = [count * limits.of("spread").at(leg.gap) ** 2 for count, leg in zip(counts, legs, strict=True)]
+    return state_of(figures.spread, sqrt(sum(squares) / max(1, sum(counts)))) == "inside"
 
 
 def _slots(leg: LegFigures, name: str, limits: Limits, family: int) -> Iterator[Checked]:
@@ -215,18 +260,74 @@ def _line(figures: Figures, limits: Limits) -> Iterator[Checked]:
         yield Checked(Fault("click", "", click.value, click.half_width, limit), state_of(click, limit))
 
 
+def furthest_limit(found: Furthest, limits: Limits) -> float:
+    """Return how far from the click it may be there, in seconds: while the click is silent, by its tempo farther."""
+    return limits.of("furthest").at(found.gap) + limits.of("tempo").amount * found.silence
+
+
+def _furthest(figures: Figures, limits: Limits) -> Iterator[Checked]:
+    """A lost beat takes everything after it away from the click, and is told as one."""
+    found = figures.furthest
+    if found is None or any(lost.kind in {"late", "early"} for lost in figures.lost):
+        return
+    limit = furthest_limit(found, limits)
+    fault = Fault(
+        "furthest",
+        "click" if found.is_known else "start",
+        found.offset.value,
+        found.offset.half_width,
+        limit,
+        symbol=found.place,
+        event=found.event,
+        turn=found.turn,
+    )
+    # Tempo, or the start, say why: how far it led comes after them.
+    yield Checked(fault, state_of(found.offset, limit), _FOLLOWS)
+
+
 def _seams(figures: Figures, limits: Limits, earlier: Sequence[Figures]) -> Iterator[Checked]:
+    """Each kind of change by its first note and by its first beat; the one that lies farther out stands for both."""
     own = {(seam.kind, seam.name) for seam in figures.seams}
     found = [
         seam
         for seam in pooled([*(one.seams for one in earlier), figures.seams])
-        if (seam.kind, seam.name) in own and seam.kind in {"division", "meter"}
+        if (seam.kind, seam.name) in own and seam.kind in JUDGED_CHANGES
     ]
     for seam in found:
-        limit = limits.of("seam").at(seam.gap)
-        times = sum(abs(value) > limit and value * seam.first.value > 0 for value in seam.each)
-        fault = Fault("seam", seam.name, seam.first.value, seam.first.half_width, limit, times=times, of=len(seam.each))
-        yield Checked(fault, state_of(seam.first, limit, len(found)))
+        both = [Checked(*_change(seam, seam.first, seam.each, limits.of("seam"), "", len(found)))]
+        if seam.note is not None:
+            both.append(Checked(*_change(seam, seam.note, seam.notes, limits.of("first"), "first note", len(found))))
+        yield max(both, key=lambda one: (_ORDER.index(one.state), one.weight))
+
+
+def _change(
+    seam: SeamFigures, figure: Interval, each: Sequence[float], limit: Limit, symbol: str, family: int
+) -> tuple[Fault, State]:
+    wide = limit.at(seam.gap)
+    times = sum(abs(value) > wide and value * figure.value > 0 for value in each)
+    fault = Fault("seam", seam.name, figure.value, figure.half_width, wide, symbol=symbol, times=times, of=len(each))
+    return fault, state_of(figure, wide, family)
+
+
+def _places(figures: Figures, limits: Limits) -> Iterator[Checked]:
+    """A place that is off again and again; by chance one of many would be, so it has to lie farther out."""
+    for place in figures.places:
+        limit = limits.of("seam").at(place.gap)
+        if state_of(place.offset, limit, max(1, len(figures.places) * _PLACES)) != "outside":
+            continue
+        times = sum(abs(value) > limit and value * place.offset.value > 0 for value in place.each)
+        fault = Fault(
+            "place",
+            place.name,
+            place.offset.value,
+            place.offset.half_width,
+            limit,
+            symbol=place.reason,
+            times=times,
+            of=len(place.each),
+            event=place.event,
+        )
+        yield Checked(fault, "outside")
 
 
 def _landings(figures: Figures, limits: Limits) -> Iterator[Checked]:

@@ -72,6 +72,7 @@ class SeamFigures:
         first, two: Mean offset in the first beat, and in the first two.
         beats: Mean offset in each of the first four beats, None where nothing was heard.
         each: Mean offset in the first beat of each time that it was heard.
+        note: Offset of the very first note; None where it was not heard. notes: Of each time.
     """
 
     kind: str
@@ -81,6 +82,8 @@ class SeamFigures:
     two: Interval
     beats: tuple[float | None, ...]
     each: tuple[float, ...]
+    note: Interval | None = None
+    notes: tuple[float, ...] = ()
 
     def back_in(self, limit: float) -> int | None:
         """Return in which beat after the change, from 1, all is within a limit (seconds) again; None if not in four."""
@@ -133,13 +136,69 @@ class LostBeat:
 
     Args:
         kind: ``"late"``: everything after it is later by so much; ``"early"``; ``"silent"``: so much was left out;
-            ``"group"``: a group that stood off by so much, and came back.
-        seconds, beats: How much. event, turn: The first note after it.
+            ``"group"``: a group that stood off by so much, and came back; ``"back"``: so much was played once more.
+        seconds, beats: How much; of what was played once more, the seconds of the stop before. event, turn: The first
+            note after it. place: Its bar and beat, in words.
     """
 
     kind: str
     seconds: float
     beats: float
+    event: int
+    turn: int
+    place: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Stray:
+    """A note that was met far from its place.
+
+    Args:
+        offset: Seconds from its place. gap: Its even gap, in seconds. is_change: In the beats after a change.
+        event, turn: Which note it is.
+    """
+
+    offset: float
+    gap: float
+    is_change: bool
+    event: int
+    turn: int
+
+
+@dataclass(frozen=True, slots=True)
+class PlaceFigures:
+    """A note of the drill over its repeats, where it is late or early again and again.
+
+    Args:
+        event: In the reading. name: Where it stands, in words. gap: Its even gap, in seconds.
+        offset: Mean offset beside the fit. each: Of each turn.
+        reason: What the hand has to do there, in words: ``"where the thumb goes under"``; empty where nothing is known.
+    """
+
+    event: int
+    name: str
+    gap: float
+    offset: Interval
+    each: tuple[float, ...]
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Furthest:
+    """Where the player was furthest from the click: a beat’s mean.
+
+    Args:
+        offset: From the click where the latency is known, else from the start of the take.
+        place: Its bar and beat, in words. gap: The even gap there, in seconds.
+        silence: Seconds since the last click there, beyond the usual ones; the limit grows by them.
+        is_known: Whether the latency is known. event, turn: The note in the middle of that beat.
+    """
+
+    offset: Interval
+    place: str
+    gap: float
+    silence: float
+    is_known: bool
     event: int
     turn: int
 
@@ -174,6 +233,10 @@ class Figures:
         fills: Tempo inside the runs between hits against that of the whole, in per cent, faster above 0.
         articulation: Part of its length for which a note sounds, 0 to 1 and above.
         together: How two hands meet; None where one plays.
+        strays: Notes that were met, but far from their place: whatever the fit set aside is here.
+        places: Notes of the drill that are off over its repeats, the farthest first.
+        furthest: From the click; None where too little was heard.
+        outside: Notes that were heard before or after what was due: nobody’s. again: Notes that were played once more.
     """
 
     due: int
@@ -197,11 +260,11 @@ class Figures:
     lost: tuple[LostBeat, ...] = ()
     line: tuple[Point, ...] = ()
     together: TogetherFigures | None = None
-
-    @property
-    def slips(self) -> int:
-        """Notes that were missed, extra or wrong."""
-        return self.missed + self.extra + self.wrong
+    strays: tuple[Stray, ...] = ()
+    places: tuple[PlaceFigures, ...] = ()
+    furthest: Furthest | None = None
+    outside: int = 0
+    again: int = 0
 
     def leg(self, division: Fraction) -> LegFigures | None:
         """Return the figures of a division."""

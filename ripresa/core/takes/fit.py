@@ -143,27 +143,36 @@ class Fit:
         own = self.design[self.counts]
         return float(max(2.0, self.count - np.trace(self.bread @ _meat(own, self.rho, self.share))))
 
-    def mean(self, groups: list[Ints]) -> Interval | None:
+    def habit_of(self, places: Ints) -> Floats:
+        """Return the habit of the slot of each of some notes, in seconds; 0 where it has none."""
+        own = {place: float(combination @ self.solution) for place, combination in self.habits.items()}
+        return np.array([own.get(place, 0.0) for place in places.tolist()], dtype=float)
+
+    def mean(self, groups: list[Ints], values: Floats | None = None) -> Interval | None:
         """Return the mean of what remains over groups of neighbouring notes, each group on its own.
 
         The error is that of the notes by their correlation, and of the fit; where groups differ by more than that
         would make them, it is the one that the groups show themselves.
+
+        Args:
+            values: What the mean is of, in seconds, note by note; without them, what remains.
         """
+        rest = self.rest if values is None else values
         groups = [group for group in groups if len(group)]
         count = sum(len(group) for group in groups)
         if not count:
             return None
         every = np.concatenate(groups)
-        value = float(self.rest[every].mean())
+        value = float(rest[every].mean())
         # Single notes lie too far apart to be alike.
         together = [group for group in groups if len(group) > 1]
         singles = len(groups) - len(together)
-        own = self.deviation**2 * (singles + sum(self._sum_variance(group) for group in together)) / count**2
+        own = self.deviation**2 * (singles + sum(self.sum_variance(group) for group in together)) / count**2
         mean_row = self.design[every].mean(axis=0)
         variance = own + float(mean_row @ self.covariance @ mean_row)
         half = student(SHOWN, self.freedom) * sqrt(variance)
         if len(groups) >= 3:
-            means = self.rest[every] if not together else np.array([self.rest[group].mean() for group in groups])
+            means = rest[every] if not together else np.array([rest[group].mean() for group in groups])
             between = float(means.std(ddof=1)) / sqrt(len(groups))
             if between > _DIFFER * sqrt(own):
                 half = max(half, student(SHOWN, len(groups) - 1) * between)
@@ -185,7 +194,8 @@ class Fit:
         half = student(SHOWN, self.freedom) * self.deviation * sqrt(variance) / square
         return Interval(value, half, count)
 
-    def _sum_variance(self, group: Ints) -> float:
+    def sum_variance(self, group: Ints) -> float:
+        """Return the variance of a sum of neighbouring notes, in variances of one."""
         lags = np.abs(group[:, None] - group[None, :])
         alike = self.share * self.rho**lags
         alike[lags == 0] = 1.0

@@ -4,6 +4,7 @@ A verdict on a take that was not the drill is worse than none. Each refusal has 
 fits, what is offered in its place.
 """
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -13,7 +14,9 @@ from numpy.typing import NDArray
 
 from ripresa.core.exact import Exact, Fraction, label, plural
 from ripresa.core.takes.figures import Figures
+from ripresa.core.takes.heard import HeardNote, strikes_of
 from ripresa.core.takes.limits import Limits
+from ripresa.core.takes.match import match_take
 from ripresa.core.takes.measure import FEWEST_NOTES, Measured
 from ripresa.core.takes.pulse import follows, moments_of, strange_bars
 from ripresa.core.takes.shift import cheaper_shift
@@ -28,6 +31,12 @@ MOST_TEMPO = 6.0
 _MOST_MISSED, _MOST_EXTRA, _MOST_WRONG = 0.33, 0.5, 0.3
 #: Share of the bars that may be strange: by their misses, their extras, or a pulse of their own.
 _MOST_STRANGE = 0.34
+#: A player has stopped from so many notes and so many beats of silence at the end on.
+_STOPPED_NOTES, _STOPPED_BEATS = 4, 2.0
+#: So large a share of the notes lies as many semitones off, or comes in the order of the drill.
+_SAME_STEP = 0.8
+#: Rates that are twice as fast; per cent around half as fast.
+_TWICE, _HALF = (1.8, 2.2), 4.0
 #: What a fit costs a note at most.
 _DEAREST = 3.4
 #: Another division fits where its own pulse is kept so well, at so nearly its rate, and the due one is not.
@@ -51,6 +60,7 @@ class Offer:
     Args:
         kind: Another tempo, another division, the same again, by ear, an easier school, the first note on the count.
         label: What the press says. bpm: With a tempo. division, instead: With a division, and in place of which.
+        passes: How many passes the next take has; None leaves them as they are.
     """
 
     kind: OfferKind
@@ -58,6 +68,7 @@ class Offer:
     bpm: Exact | None = None
     division: int | None = None
     instead: int | None = None
+    passes: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +95,10 @@ def refusal(
     return (
         _too_little(take, figures)
         or _too_fine(take, figures, limits, source)
+        or _other_key(take, figures)
+        or _twice_as_fast(take, figures)
         or _other_tempo(take, figures)
+        or _stopped(take)
         or _other_division(take)
         or _out_by_a_slot(take, figures, latency)
         or _other_notes(figures)
@@ -104,11 +118,67 @@ def _too_little(take: Measured, figures: Figures) -> Refusal | None:
             "Play it more often in one take."
         )
         return Refusal("few", sentence, (AGAIN, BY_EAR))
-    last = max(pair[0] for pair in take.match.pairs) + 1
-    if last < figures.due / 2:
-        sentence = f"It stopped after {last} of {figures.due} notes: half of the drill was not reached."
-        return Refusal("unreached", sentence, (AGAIN, BY_EAR))
     return None
+
+
+def _stopped(take: Measured) -> Refusal | None:
+    """Return that the player stopped before the end: what was played until then is measured, without a mark."""
+    due, last = take.due, max((pair[0] for pair in take.match.pairs), default=-1)
+    if last < 0 or len(due) - 1 - last < _STOPPED_NOTES or due.at[-1] - due.at[last] < _STOPPED_BEATS * due.beat:
+        return None
+    # Whatever was struck behind that is no silence.
+    after = float(due.at[last] + take.offset[-1]) if len(take.row) else float(due.at[last])
+    if sum(at > after + 1e-6 for at in take.struck.tolist()) > _STOPPED_NOTES:
+        return None
+    turns = int(due.turn[-1]) + 1
+    of = f" of pass {int(due.turn[last]) + 1} of {turns}" if turns > 1 else f" of {due.reading.bar_count}"
+    where = due.beat_name(int(due.index[last])) if turns > 1 else f"bar {due.reading.every[int(due.index[last])].bar}"
+    sentence = f"Stopped after {where}{of}. The figures are those of what was played, without a mark."
+    return Refusal("stopped", sentence, (AGAIN, BY_EAR))
+
+
+def _other_key(take: Measured, figures: Figures) -> Refusal | None:
+    """Return that all of it was played higher or lower."""
+    slips = figures.wrong + figures.missed
+    if not take.match.is_symbolic or slips <= _MOST_WRONG * figures.due:
+        return None
+    due, notes = take.due, take.notes
+    bare = [HeardNote(note.at) for note in notes]
+    pairs = match_take(due, bare, None).pairs
+    tones = [min(due.tones[one], default=None) for one, _ in pairs]
+    steps = Counter(
+        pitch - tone
+        for (_, other), tone in zip(pairs, tones, strict=True)
+        if tone is not None and (pitch := notes[other].pitch) is not None
+    )
+    if not steps:
+        return None
+    step, count = steps.most_common(1)[0]
+    if not step or count < _SAME_STEP * len(due):
+        return None
+    octaves, semitones = divmod(abs(step), 12)
+    how = plural(abs(step), "semitone") if semitones else "an octave" if octaves == 1 else f"{octaves} octaves"
+    way = "higher" if step > 0 else "lower"
+    why = ": another key, or an instrument that transposes" if semitones else ""
+    return Refusal("pitches", f"This was played {how} {way} than the drill{why}.", (AGAIN, BY_EAR))
+
+
+def _twice_as_fast(take: Measured, figures: Figures) -> Refusal | None:
+    """Return that the notes of the drill came twice as fast, as far as pitches tell; round and round, perhaps."""
+    due, struck = take.due, take.struck
+    if len(struck) < FEWEST_NOTES or figures.extra + figures.wrong + figures.missed <= _MOST_MISSED * figures.due:
+        return None
+    rate = float(np.median(np.diff(due.at)) / max(1e-3, np.median(np.diff(struck))))
+    if not take.match.is_symbolic or not _TWICE[0] < rate < _TWICE[1]:
+        return None
+    turn = [tones for tones, number in zip(due.tones, due.turn.tolist(), strict=True) if number == due.turn[0]]
+    strikes = strikes_of(take.notes, due.chords)
+    right = sum(bool(strike.pitches & turn[number % len(turn)]) for number, strike in enumerate(strikes))
+    if right < _SAME_STEP * len(strikes):
+        return None
+    played = float(due.bpm) * rate
+    sentence = f"This was played twice as fast: at about {played:.0f}, not at {label(due.bpm)}."
+    return Refusal("tempo", sentence, (Offer("tempo", f"Go to {2 * due.bpm:.0f}", bpm=2 * due.bpm), BY_EAR))
 
 
 def _too_fine(take: Measured, figures: Figures, limits: Limits, source: Source) -> Refusal | None:
@@ -128,10 +198,9 @@ def _other_tempo(take: Measured, figures: Figures) -> Refusal | None:
     if tempo is None or abs(tempo.value) - tempo.half() < MOST_TEMPO or not follows(take):
         return None
     played = float(take.due.bpm) * (1 + tempo.value / 100)
-    sentence = (
-        f"This was played at {played:.0f}, not at {label(take.due.bpm)}: {abs(tempo.value):.1f} ± "
-        f"{tempo.half_width:.1f} % {'faster' if tempo.value > 0 else 'slower'}."
-    )
+    how = f"{abs(tempo.value):.1f} ± {max(0.1, tempo.half_width):.1f} % {'faster' if tempo.value > 0 else 'slower'}"
+    half = "half as fast" if abs(tempo.value + 50) < _HALF else how
+    sentence = f"This was played at {played:.0f}, not at {label(take.due.bpm)}: {half}."
     return Refusal("tempo", sentence, (Offer("tempo", f"Go to {played:.0f}", bpm=Fraction(round(played))), BY_EAR))
 
 
@@ -222,10 +291,9 @@ def _no_fit(take: Measured, figures: Figures) -> Refusal | None:
     few = figures.missed > _MOST_MISSED * figures.due
     many = figures.extra > _MOST_EXTRA * figures.due
     if few or many:
-        sentence = (
-            f"Only {figures.matched} of {figures.due} notes fit the drill, with {figures.extra} extra: it may be "
-            "another drill, or twice or half as many notes."
-        )
+        fit = f"{'Only ' if few else ''}{figures.matched} of {figures.due} notes fit the drill"
+        what = "twice as many notes" if many and not few else "another drill, or half as many notes"
+        sentence = f"{fit}, with {figures.extra} more: it may be {what}."
         return Refusal("slips", sentence, (AGAIN, BY_EAR))
     strange, bars = strange_bars(take)
     if not follows(take) or take.match.cost > _DEAREST or strange > _MOST_STRANGE * bars:

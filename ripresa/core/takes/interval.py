@@ -1,9 +1,8 @@
 """Figures with their uncertainty: an interval, and the quantiles that it is made with."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import repeat
-from math import exp, lgamma, log, sqrt
+from math import sqrt
 from statistics import NormalDist
 
 import numpy as np
@@ -49,20 +48,3 @@ def interval_of(values: Sequence[float]) -> Interval | None:
     count = len(array)
     half = student(SHOWN, count - 1) * float(array.std(ddof=1)) / sqrt(count)
     return Interval(float(array.mean()), half, count)
-
-
-def chances(of: int, share: float) -> Iterator[float]:
-    """Yield how likely it is to see none, up to one, up to two … of ``of``, without end: each from the one before.
-
-    >>> round(next(chances(100, 0.03)), 3)
-    0.048
-    """
-    if not 0 < share < 1:
-        yield from repeat(1.0 if share <= 0 else 0.0, of)
-        yield from repeat(1.0)
-    seen = 0.0
-    for k in range(of + 1):
-        ways = lgamma(of + 1) - lgamma(k + 1) - lgamma(of - k + 1)
-        seen += exp(ways + k * log(share) + (of - k) * log(1 - share))
-        yield min(1.0, seen)
-    yield from repeat(min(1.0, seen))

@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ripresa.core.takes.due import Due
-from ripresa.core.takes.figures import Figures
+from ripresa.core.takes.figures import Figures, LostBeat
 from ripresa.core.takes.heard import HeardNote, as_keys
+from ripresa.core.takes.jumps import route_of
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.match import Match, match_take
 from ripresa.core.takes.measure import fitted_take, measure
@@ -13,6 +14,9 @@ from ripresa.core.takes.sources import Source, errs_of
 from ripresa.core.takes.two_hands import as_one, both_hands, measured_hands, struck_as_one
 from ripresa.core.takes.unheard import heard_part
 from ripresa.core.takes.verdict import Verdict, verdict, verdict_of_hands
+
+#: Jumps are looked for where such a share of the notes are slips, and taken where they explain half of them.
+_ODD, _BETTER = 0.06, 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +69,35 @@ def _judged(
         due = as_one(due)
         notes = struck_as_one(due, notes)
     match = match_take(due, notes, latency[0] if latency else None)
-    take = fitted_take(due, match, notes)
-    figures = measure(take, latency)
+    route = route_of(due, notes) if match.is_symbolic and _slips(match) > _ODD * len(due) else None
+    again = match_take(due, route.notes, latency[0] if latency else None) if route else None
+    if route and again and _slips(again) <= _BETTER * _slips(match):
+        take = fitted_take(due, again, route.notes)
+        figures = measure(take, latency)
+        lost = _in_order((*route.jumps, *_others(figures.lost, route.jumps)))
+        figures = replace(figures, lost=lost, again=route.again)
+        match = _as_given(again, route.index)
+    else:
+        take = fitted_take(due, match, notes)
+        figures = measure(take, latency)
     return Judged(match, figures, verdict(take, figures, limits, source, latency, earlier, errs))
+
+
+def _slips(match: Match) -> int:
+    return len(match.missed) + len(match.extra) + len(match.wrong)
+
+
+def _others(lost: Sequence[LostBeat], jumps: Sequence[LostBeat]) -> list[LostBeat]:
+    """Return what was lost besides what jumps left out."""
+    out = {(one.event, one.turn) for one in jumps if one.kind == "silent"}
+    return [one for one in lost if one.kind != "silent" or (one.event, one.turn) not in out]
+
+
+def _in_order(lost: Sequence[LostBeat]) -> tuple[LostBeat, ...]:
+    return tuple(sorted(lost, key=lambda one: (one.turn, one.event)))
+
+
+def _as_given(match: Match, index: Sequence[int]) -> Match:
+    """Return a match of notes that were chosen, by the numbers of all that were given."""
+    pairs = tuple((due, index[note]) for due, note in match.pairs)
+    return replace(match, pairs=pairs, extra=tuple(index[note] for note in match.extra))

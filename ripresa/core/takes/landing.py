@@ -38,9 +38,18 @@ def seams(due: Due, row: Ints, rest: Floats, fit: Fit | None) -> tuple[SeamFigur
         found[seam.kind, seam.name].append(seam.at)
     told = []
     for (kind, name), moments in found.items():
+        # Where it comes again and again inside, it is its slot’s habit too: the fit takes that off, and here it counts.
+        values = rest + fit.habit_of(due.place_number[row]) if kind == "inside" else rest
+        places = np.searchsorted(at, np.array(moments) - 1e-6)
+        heard = [
+            int(one)
+            for one, moment in zip(places, moments, strict=True)
+            if one < len(at) and abs(at[one] - moment) < 1e-6
+        ]
+        note = fit.mean([np.array([one]) for one in heard], values)
         bins = [[_between(at, moment, beat, beat + 1, due.beat) for moment in moments] for beat in range(_BEATS_TOLD)]
-        first = fit.mean(bins[0])
-        two = fit.mean([_between(at, moment, 0, SEAM_BEATS, due.beat) for moment in moments])
+        first = fit.mean(bins[0], values)
+        two = fit.mean([_between(at, moment, 0, SEAM_BEATS, due.beat) for moment in moments], values)
         if first is None or two is None:
             continue
         after = np.concatenate(bins[0])
@@ -51,8 +60,10 @@ def seams(due: Due, row: Ints, rest: Floats, fit: Fit | None) -> tuple[SeamFigur
                 float(due.even_gap[row][after].min()),
                 first,
                 two,
-                tuple(float(rest[np.concatenate(one)].mean()) if any(map(len, one)) else None for one in bins),
-                tuple(float(rest[one].mean()) for one in bins[0] if len(one)),
+                tuple(float(values[np.concatenate(one)].mean()) if any(map(len, one)) else None for one in bins),
+                tuple(float(values[one].mean()) for one in bins[0] if len(one)),
+                note,
+                tuple(float(values[one]) for one in heard),
             )
         )
     return tuple(told)
@@ -116,6 +127,8 @@ def _as_one(alike: Sequence[SeamFigures]) -> SeamFigures:
     if len(alike) == 1:
         return alike[0]
     each = tuple(value for seam in alike for value in seam.each)
+    notes = [seam.note for seam in alike if seam.note is not None]
+    struck = tuple(value for seam in alike for value in seam.notes)
     last = alike[-1]
     return SeamFigures(
         last.kind,
@@ -125,6 +138,8 @@ def _as_one(alike: Sequence[SeamFigures]) -> SeamFigures:
         _mean([seam.two for seam in alike], ()),
         last.beats,
         each,
+        _mean(notes, struck) if notes else None,
+        struck,
     )
 
 
@@ -147,7 +162,7 @@ def due_landings(due: Due) -> dict[str, list[int]]:
     """Return which due notes are landings of which kind, as indexes."""
     found: dict[str, list[int]] = defaultdict(list)
     arrivals = _arrivals(due)
-    silent = _click_silences(due)
+    silent = click_silences(due)
     found["after a fill"] = [after for _, after in _fill_runs(due)]
     gaps = np.diff(due.at, prepend=np.inf)
     ends = _sounding_ends(due)
@@ -180,7 +195,7 @@ def _arrivals(due: Due) -> set[int]:
     return {index for leg, index in last.items() if due.reading.legs[leg].plays_closing}
 
 
-def _click_silences(due: Due) -> list[tuple[float, float]]:
+def click_silences(due: Due) -> list[tuple[float, float]]:
     """Return (begin, end) of each silence of the click, in seconds: the end is the click that breaks it."""
     cycle = due.reading.click_cycle
     usual = min(cycle.gaps, default=0)

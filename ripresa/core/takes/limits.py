@@ -8,7 +8,7 @@ from ripresa.core.errors import OutOfRange
 
 Evenness = Literal["easy", "working", "strict"]
 #: What a limit is about; each can have another school than the rest.
-Figure = Literal["spread", "habit", "tempo", "click", "seam", "slips", "accent", "together"]
+Figure = Literal["spread", "habit", "tempo", "click", "furthest", "seam", "first", "slips", "accent", "together"]
 
 #: School → for whom it is.
 EVENNESS: dict[Evenness, str] = {
@@ -61,10 +61,20 @@ LIMITS: dict[Figure, tuple[str, str, dict[Evenness, Limit]]] = {
         "of the gap",
         {"easy": Limit(0.25, 0.030), "working": Limit(0.20, 0.025), "strict": Limit(0.12, 0.015)},
     ),
+    "furthest": (
+        "furthest from the click",
+        "of the gap",
+        {"easy": Limit(0.50, 0.060), "working": Limit(0.35, 0.045), "strict": Limit(0.25, 0.030)},
+    ),
     "seam": (
-        "seams and landings",
+        "changes, landings and places",
         "of the gap",
         {"easy": Limit(0.30, 0.030), "working": Limit(0.20, 0.020), "strict": Limit(0.14, 0.015)},
+    ),
+    "first": (
+        "first note of a change",
+        "of the gap",
+        {"easy": Limit(0.40, 0.040), "working": Limit(0.28, 0.028), "strict": Limit(0.20, 0.020)},
     ),
     "slips": (
         "slips",
@@ -116,7 +126,7 @@ class Limits:
 
     @property
     def words(self) -> str:
-        """What is asked, as a phrase: ``evenness working, but seams and landings easy``."""
+        """What is asked, as a phrase: ``evenness working, but changes, landings and places easy``."""
         other = [f"{LIMITS[one.figure][0]} {one.evenness}" for one in self.but if one.evenness != self.evenness]
         return f"evenness {self.evenness}" + (f", but {' and '.join(other)}" if other else "")
 

@@ -17,6 +17,7 @@ from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.landing import fills, landings, seams
 from ripresa.core.takes.match import Match
 from ripresa.core.takes.model import running_median, steps_in, without_bend
+from ripresa.core.takes.places import furthest, places, strays
 from ripresa.core.takes.touch import accents, articulation, hands
 
 Floats = NDArray[np.float64]
@@ -146,6 +147,10 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
         articulation=articulation(take.due, take.row, take.note, take.notes),
         lost=tuple(_lost(take)),
         line=_line(take),
+        strays=strays(due, take.row, take.rest, fit),
+        places=places(due, take.row, take.rest, fit),
+        furthest=furthest(due, take.row, take.offset, fit, latency),
+        outside=len(take.struck) - len(match.pairs) - len(match.extra),
     )
 
 
@@ -227,7 +232,8 @@ def _left_out(take: Measured) -> list[LostBeat]:
 
 
 def _lost_at(due: Due, kind: str, seconds: float, index: int) -> LostBeat:
-    return LostBeat(kind, seconds, seconds / due.beat, int(due.index[index]), int(due.turn[index]))
+    event = int(due.index[index])
+    return LostBeat(kind, seconds, seconds / due.beat, event, int(due.turn[index]), due.beat_name(event))
 
 
 def _legs(take: Measured) -> list[LegFigures]:

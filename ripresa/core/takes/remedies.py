@@ -19,6 +19,8 @@ from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
 from ripresa.core.takes.faults import Fault, FaultKind
 
+#: A place is looped where there is more beside it.
+_LOOP_BEATS = 4
 _TWO_THIRDS, _THREE_QUARTERS = Fraction(2, 3), Fraction(3, 4)
 
 
@@ -81,6 +83,26 @@ def _seam_loop(case: _Case) -> Iterator[Remedy]:
         part = Part(seam=names.index(case.fault.where))
         why = "The change alone, with the beat on either side, round and round."
         yield Remedy("seam_loop", "Loop the change", why, bpm, part, case.drill)
+
+
+def _place_loop(case: _Case) -> Iterator[Remedy]:
+    event = case.fault.event
+    if event is None or case.reading.loop_beats < _LOOP_BEATS:
+        return
+    at = case.reading.every[event].onset
+    why = "The place alone, with a beat on either side, round and round."
+    yield Remedy("place_loop", "Loop the place", why, case.slow(), Part(beat=int(at)), case.drill)
+
+
+def _place_bar(case: _Case) -> Iterator[Remedy]:
+    event = case.fault.event
+    if event is None or case.reading.bar_count < 2:
+        return
+    bar = case.reading.every[event].bar
+    why = "Its bar alone, before all of it again."
+    yield Remedy(
+        "place_bar", f"Bar {bar} alone", why, case.slow(_THREE_QUARTERS), Part(bars=Bars(bar, bar)), case.drill
+    )
 
 
 def _said_first(case: _Case) -> Iterator[Remedy]:
@@ -243,6 +265,9 @@ def _over_the_other(case: _Case) -> Iterator[Remedy]:
 
 _Make = Callable[[_Case], Iterator[Remedy]]
 _REMEDIES: dict[FaultKind, tuple[_Make, ...]] = {
+    "place": (_place_loop, _place_bar, _half),
+    "furthest": (_pulse, _thinned),
+    "back": (_place_loop, _first_bars, _half),
     "seam": (_seam_loop, _said_first, _bar_rest),
     "habit": (_division_alone, _click_on_slot),
     "crowding": (_division_alone, _click_on_slot),

@@ -3,8 +3,11 @@
 from collections.abc import Sequence
 
 from ripresa.core.exact import plural
-from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind
+from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind, slip_bounds
 from ripresa.core.takes.figures import Figures
+
+#: Per cent that is told at all.
+_SHOWN = 0.1
 
 
 def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str:
@@ -13,8 +16,13 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
     match fault.kind:
         case "seam":
             times = f", {fault.times} times of {fault.of}" if fault.of > 1 else ", heard once"
-            said = f"{_ms(fault)} {_side(fault)} after {fault.where}{times} (limit {_limit(fault)})."
+            note = "the first note " if fault.symbol else ""
+            said = f"{note}{_ms(fault)} {_side(fault)} after {fault.where}{times} (limit {_limit(fault)})."
             return f"Even, but not at the change: {said}" if even else f"The change: {said}"
+        case "place":
+            reason = f", {fault.symbol}" if fault.symbol else ""
+            times = f"{fault.times} times of {fault.of}"
+            return f"{_capital(fault.where)}: {_ms(fault)} {_side(fault)}, {times}{reason} (limit {_limit(fault)})."
         case "habit":
             hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
             return (
@@ -29,11 +37,13 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "tempo":
             way = "Runs ahead" if fault.value > 0 else "Falls behind"
             side = "faster" if fault.value > 0 else "slower"
-            return (
-                f"{way}: {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} than asked (limit {fault.limit:g} %)."
-            )
+            return f"{way}: {abs(fault.value):.1f} ± {_half(fault)} % {side} than asked (limit {fault.limit:g} %)."
         case "click":
             return f"Beside the click: {_ms(fault)} {_side(fault)} from the start (limit {_limit(fault)})."
+        case "furthest":
+            side = "behind" if fault.value > 0 else "ahead of"
+            known = "the click" if fault.where == "click" else "where it began"
+            return f"{_ms(fault)} {side} {known} at {_place(fault)} (limit {_limit(fault)})."
         case "spread":
             return f"Uneven at {_a_beat(fault.where)}: spread {_ms(fault)} (limit {_limit(fault)})."
         case "lost_beat":
@@ -43,6 +53,8 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             return f"{_beats(fault.value)} {way} at {_place(fault)}: what follows is {fault.where} by as much."
         case "group":
             return f"A group stood off by {_beats(fault.value)} at {_place(fault)}, and came back."
+        case "back":
+            return f"Went back to {_place(fault)}, and played {_beats(fault.value, 'a')} once more."
         case "hand":
             if fault.where == "spread":
                 return f"{fault.symbol} is the uneven one: spread {_ms(fault)} (limit {_limit(fault)})."
@@ -92,10 +104,13 @@ FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
     "habit": ("one slot is always off", "The same place of the beat, each time."),
     "crowding": ("crowds the beat", "The front of the beat is rushed, and a hole stays behind it."),
     "spread": ("uneven", "Now early, now late, without a pattern."),
+    "place": ("one place is always off", "The same note of the drill, each time round."),
     "tempo": ("rushes or drags", "The tempo itself goes away."),
     "click": ("beside the click", "Steady, but early or late all the way."),
+    "furthest": ("away from the click", "Somewhere on the way, however it began and ended."),
     "lost_beat": ("loses a beat", "All that follows is out by a beat."),
     "group": ("a group slips", "Some notes stand off by a slot, and come back."),
+    "back": ("stops and goes back", "Something was played once more, and the click had gone on."),
     "hand": ("one hand is weak", "One hand is late, or less even than the other."),
     "accent": ("flat accents", "Accents do not stand out."),
     "misplaced": ("accents in the wrong place", "The note beside it is loud."),
@@ -108,7 +123,7 @@ FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
 
 def fault_name(fault: Fault) -> str:
     """Return what a fault is called, with where it lies: ``stumbles at a change, 5 → 6``."""
-    where = fault.where if fault.kind in {"seam", "landing"} else fault.symbol or fault.division
+    where = fault.where if fault.kind in {"seam", "landing", "place"} else fault.symbol or fault.division
     name = FAULT_NAMES[fault.kind][0]
     return f"{name}, {where}" if where else name
 
@@ -127,10 +142,18 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
             # A count is what it is: beside it stands what the limit is of so many notes.
             found.append(f"{plural(fault.times, 'slip')} in {fault.of} notes (limit {fault.limit * 100:g} %).")
         if fault.kind == "click":
-            found.append(f"With the click: {_ms(fault)} {_side(fault)} (limit {_limit(fault)}).")
+            # What lies inside its own uncertainty is nothing that a number should claim.
+            said = (
+                f"With the click: {_ms(fault)} {_side(fault)}" if _is_sure(fault) else f"On the click, {_within(fault)}"
+            )
+            found.append(f"{said} (limit {_limit(fault)}).")
         if fault.kind == "tempo":
             side = "fast" if fault.value > 0 else "slow"
-            found.append(f"Tempo {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} (limit {fault.limit:g} %).")
+            sure = _is_sure(fault) and abs(fault.value) >= _SHOWN
+            said = (
+                f"Tempo {abs(fault.value):.1f} ± {_half(fault)} % {side}" if sure else f"On tempo, ± {_half(fault)} %"
+            )
+            found.append(f"{said} (limit {fault.limit:g} %).")
         if fault.kind == "together":
             found.append(f"Together: {_ms(fault)} apart where the hands meet (limit {_limit(fault)}).")
         if fault.kind == "accent":
@@ -143,16 +166,16 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
 
 
 def _slips(fault: Fault, figures: Figures) -> str:
-    limit = f"(limit {fault.limit * 100:g} %)"
-    if not fault.times:
-        return f"No slip, but {plural(fault.of, 'note')} are too few to promise {fault.limit * 100:g} %."
-    parts = [
-        f"{count} {name}"
-        for count, name in ((figures.missed, "missed"), (figures.extra, "extra"), (figures.wrong, "of another pitch"))
-        if count
-    ]
-    share = f"{fault.value * 100:.1f} ± {fault.half_width * 100:.1f} %"
-    return f"{', '.join(parts)} of {fault.of} notes: {share} {limit}."
+    far = fault.times - figures.missed - figures.extra - figures.wrong
+    counts = (
+        (figures.missed, "missed"),
+        (figures.extra, "extra"),
+        (figures.wrong, "of another pitch"),
+        (far, "misplaced"),
+    )
+    parts = [f"{count} {name}" for count, name in counts if count]
+    limit = f"(limit {fault.limit * 100:g} %, {slip_bounds(fault.of, fault.limit)} here)"
+    return f"{', '.join(parts)} of {plural(fault.of, 'note')} {limit}."
 
 
 def _a_beat(where: str) -> str:
@@ -162,18 +185,36 @@ def _a_beat(where: str) -> str:
 
 
 def _place(fault: Fault) -> str:
-    return f"pass {fault.turn + 1}"
+    at = f"{fault.symbol} of " if fault.symbol else ""
+    return f"{at}pass {fault.turn + 1}"
 
 
-def _beats(beats: float) -> str:
+def _beats(beats: float, article: str = "A") -> str:
     nearest = round(beats)
     if nearest and abs(beats - nearest) < 0.12:
-        return "A beat" if nearest == 1 else f"{nearest} beats"
+        return f"{article} beat" if nearest == 1 else f"{nearest} beats"
     return f"{beats:.2f} beats"
 
 
 def _ms(fault: Fault) -> str:
     return f"{abs(fault.value) * 1000:.0f} ± {fault.half_width * 1000:.0f} ms"
+
+
+def _is_sure(fault: Fault) -> bool:
+    return abs(fault.value) > fault.half_width
+
+
+def _within(fault: Fault) -> str:
+    return f"± {max(1.0, fault.half_width * 1000):.0f} ms"
+
+
+def _half(fault: Fault) -> str:
+    """Return a half-width of per cent: never less than what is shown at all."""
+    return f"{max(_SHOWN, fault.half_width):.1f}"
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def _limit(fault: Fault) -> str:

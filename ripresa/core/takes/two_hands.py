@@ -13,7 +13,16 @@ from numpy.typing import NDArray
 
 from ripresa.core.grid import HANDS_OF
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.figures import Dot, Figures, HandFigures, LegFigures, LostBeat, Point, TogetherFigures
+from ripresa.core.takes.figures import (
+    Dot,
+    Figures,
+    Furthest,
+    HandFigures,
+    LegFigures,
+    LostBeat,
+    Point,
+    TogetherFigures,
+)
 from ripresa.core.takes.heard import HeardNote, side_of_key
 from ripresa.core.takes.interval import SHOWN, Interval, interval_of, student
 from ripresa.core.takes.landing import pooled
@@ -212,7 +221,23 @@ def _figures(hands: Sequence[Hand]) -> Figures:
         lost=tuple(_lost(lost, hand) for hand in hands for lost in hand.figures.lost),
         line=tuple(sorted(points, key=lambda one: one.at)),
         together=together(hands),
+        strays=tuple(
+            replace(stray, event=stray.event + hand.events) for hand in hands for stray in hand.figures.strays
+        ),
+        places=tuple(replace(one, event=one.event + hand.events) for hand in hands for one in hand.figures.places),
+        furthest=_furthest(hands),
+        outside=sum(one.outside for one in each),
     )
+
+
+def _furthest(hands: Sequence[Hand]) -> Furthest | None:
+    """Return where the hand was that went furthest from the click."""
+    found = [
+        replace(hand.figures.furthest, event=hand.figures.furthest.event + hand.events)
+        for hand in hands
+        if hand.figures.furthest
+    ]
+    return max(found, key=lambda one: abs(one.offset.value), default=None)
 
 
 def together(hands: Sequence[Hand]) -> TogetherFigures | None:

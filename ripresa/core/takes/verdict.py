@@ -6,12 +6,15 @@ interval, else too near to call. The rule is stated before the try, and a person
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from math import ceil
 from typing import Literal
 
+from ripresa.core.exact import plural
 from ripresa.core.takes.due import Due
 from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, check_all
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.gate import BY_EAR, Offer, Refusal, refusal
+from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.limits import Limits
 from ripresa.core.takes.measure import Measured
 from ripresa.core.takes.sources import Source
@@ -27,6 +30,8 @@ MARK_WORDS: dict[Mark, str] = {"clean": "clean", "shaky": "shaky", "near": "too 
 #: Notes that are measured at once, those due and those heard.
 MOST_MEASURED = 20_000
 ONE_MORE = Offer("again", "One more pass")
+#: More passes than this are not asked for.
+MOST_PASSES = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +73,7 @@ def verdict(
     if closed is not None:
         return _none(closed)
     checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation), errs)
-    return _said(figures, checked)
+    return _said(figures, checked, _turns(take.due))
 
 
 def verdict_of_hands(
@@ -91,10 +96,15 @@ def verdict_of_hands(
         if closed is not None:
             name = HAND_WORDS[hand.symbol].capitalize()
             return _none(replace(closed, sentence=f"{name}: {_uncapped(closed.sentence)}"))
-    return _said(figures, check_all(figures, limits, earlier, float(due.reading.drill.articulation), errs))
+    checked = check_all(figures, limits, earlier, float(due.reading.drill.articulation), errs)
+    return _said(figures, checked, _turns(due))
 
 
-def _said(figures: Figures, checked: Sequence[Checked]) -> Verdict:
+def _turns(due: Due) -> int:
+    return int(due.turn[-1]) + 1 if len(due) else 1
+
+
+def _said(figures: Figures, checked: Sequence[Checked], turns: int) -> Verdict:
     outside = [one for one in checked if one.state == "outside"]
     near = [one for one in checked if one.state == "near"]
     well = well_words(checked)
@@ -105,8 +115,29 @@ def _said(figures: Figures, checked: Sequence[Checked]) -> Verdict:
     if near:
         faults = tuple(one.fault for one in sorted(near, key=lambda one: -one.weight))
         first = f"Too near to call: {_uncapped(fault_words(faults[0], figures))}"
-        return Verdict("near", (first, *well), faults, (ONE_MORE, BY_EAR))
+        passes = _passes_to_settle(faults, turns)
+        if passes > MOST_PASSES:
+            told, again = "It lies too near to the limit for more passes to settle it: the ear decides.", ONE_MORE
+        else:
+            told = f"A take of {plural(passes, 'pass', 'passes')} would settle it."
+            again = Offer("again", f"Play {plural(passes, 'pass', 'passes')}", passes=passes)
+        return Verdict("near", (first, told, *well), faults, (again, BY_EAR))
     return Verdict("clean", tuple(well))
+
+
+def _passes_to_settle(faults: Sequence[Fault], turns: int) -> int:
+    """Return of how many passes a take would be in which every figure that is too near now could be told.
+
+    A half-width falls with the root of the notes: it has to fit between the figure and its limit. A count of slips is
+    settled by as many notes again.
+    """
+    needed = turns + 1
+    for fault in faults:
+        half = Interval(fault.value, fault.half_width, 0).half()
+        room = abs(fault.limit - abs(fault.value))
+        share = (half / room) ** 2 if room > 0 else MOST_PASSES + 1.0
+        needed = max(needed, 2 * turns if fault.kind == "slips" else ceil(turns * min(share, MOST_PASSES + 1.0)))
+    return needed
 
 
 def too_long(due: int) -> Verdict:

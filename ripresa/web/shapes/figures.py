@@ -5,7 +5,19 @@ from collections.abc import Sequence
 from ripresa.core.drill.second import BALANCES, Balance
 from ripresa.core.exact import division_label, plural
 from ripresa.core.reading import Reading
-from ripresa.core.takes import HAND_WORDS, Figures, Interval, LegFigures, Limits, LostBeat, Point, SeamFigures
+from ripresa.core.takes import (
+    HAND_WORDS,
+    Figures,
+    Furthest,
+    Interval,
+    LegFigures,
+    Limits,
+    LostBeat,
+    PlaceFigures,
+    Point,
+    SeamFigures,
+    furthest_limit,
+)
 from ripresa.formats.wire import Shape
 
 
@@ -70,6 +82,15 @@ class TakeMarkShape(Shape):
     event: int
 
 
+class TakePlaceShape(Shape):
+    """A note of the drill that is off over its repeats: its event, ms, and all of it in words."""
+
+    event: int
+    ms: float
+    sentence: str
+    outside: bool
+
+
 class HandShape(Shape):
     """What one hand, pick direction or syllable does."""
 
@@ -96,6 +117,8 @@ class FiguresShape(Shape):
     accents: str
     together: str
     landings: list[str]
+    places: list[TakePlaceShape]
+    furthest: str
     line: list[PointShape]
     marks: list[TakeMarkShape]
     limit_ms: float
@@ -128,6 +151,8 @@ def figures_shape(figures: Figures, limits: Limits, reading: Reading, marks: Seq
         accents=_accents(figures),
         together=_together(figures, limits, reading.drill.second.balance),
         landings=[f"{one.kind}: {_signed(one.offset)} ms, {plural(one.times, 'time')}" for one in figures.landings],
+        places=[_place(one, limits) for one in figures.places],
+        furthest=_furthest(figures.furthest, limits),
         line=[
             PointShape(at=point.at, offset_ms=round(point.offset * 1000, 2), event=point.event, turn=point.turn)
             for point in figures.line
@@ -176,6 +201,31 @@ def _seam(seam: SeamFigures, limits: Limits) -> str:
     return (
         f"first beat {abs(seam.first.value) * 1000:.0f} ms {side} ± {seam.first.half_width * 1000:.0f} "
         f"(limit {limit * 1000:.0f}), heard {times}.{after}"
+    )
+
+
+def _place(place: PlaceFigures, limits: Limits) -> TakePlaceShape:
+    limit = limits.of("seam").at(place.gap)
+    value = place.offset.value
+    times = sum(abs(one) > limit and one * value > 0 for one in place.each)
+    side = "late" if value >= 0 else "early"
+    why = f", {place.reason}" if place.reason else ""
+    return TakePlaceShape(
+        event=place.event,
+        ms=round(value * 1000, 1),
+        sentence=f"{place.name}: {abs(value) * 1000:.0f} ± {place.offset.half_width * 1000:.0f} ms {side}{why}, "
+        f"beyond {limit * 1000:.0f} {times} times of {len(place.each)}",
+        outside=abs(value) > limit,
+    )
+
+
+def _furthest(found: Furthest | None, limits: Limits) -> str:
+    if found is None:
+        return ""
+    of = "the click" if found.is_known else "where it began"
+    return (
+        f"{_signed(found.offset)} ms from {of}, at {found.place} of pass {found.turn + 1} "
+        f"(limit {furthest_limit(found, limits) * 1000:.0f})"
     )
 
 
@@ -229,7 +279,9 @@ def _accents(figures: Figures) -> str:
 def _lost(lost: LostBeat, line: Sequence[Point], reading: Reading) -> TakeMarkShape:
     at = next((point.at for point in line if (point.turn, point.event) >= (lost.turn, lost.event)), 0.0)
     event = reading.every[lost.event]
-    words = {"late": "lost", "early": "won", "silent": "left out", "group": "a group off"}[lost.kind]
+    words = {"late": "lost", "early": "won", "silent": "left out", "group": "a group off", "back": "once more"}[
+        lost.kind
+    ]
     return TakeMarkShape(
         at=at,
         kind="lost",

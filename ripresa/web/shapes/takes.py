@@ -35,6 +35,7 @@ class OfferShape(Shape):
     bpm: WireExact | None
     division: int | None
     drill: Drill | None
+    passes: int | None
 
 
 class RemedyShape(Shape):
@@ -216,7 +217,9 @@ def _offer(offer: Offer, drill: Drill) -> OfferShape:
     other = None
     if offer.division is not None and offer.instead is not None:
         other = with_division(drill, offer.instead, offer.division)
-    return OfferShape(kind=offer.kind, label=offer.label, bpm=offer.bpm, division=offer.division, drill=other)
+    return OfferShape(
+        kind=offer.kind, label=offer.label, bpm=offer.bpm, division=offer.division, drill=other, passes=offer.passes
+    )
 
 
 def _remedy(remedy: Remedy, against: str) -> RemedyShape:

@@ -26,7 +26,7 @@ type Props = {
   onMoved: (climb: Climb) => void;
   onRemedy: (remedy: KeptRemedy) => void;
   onBack: () => void;
-  onAgain: () => void;
+  onAgain: (passes: number | null) => void;
   onRung: ((bpm: string) => boolean) | null;
   /** A dot was pressed: its note on the rail. */
   onNote: (event: number) => void;
@@ -82,7 +82,7 @@ function Figures(props: JudgedProps) {
         <div className="card-plain min-w-0 !py-3">
           <WhereItFell figures={figures} onNote={hear} />
           <ThroughThePass figures={figures} onNote={hear} />
-          <Heard figures={figures} />
+          <Heard figures={figures} onNote={hear} />
           {canBeHeard(source) && <PlayedBack takeId={judged.take.id} start={judged.take.start} from={from} />}
           <TakeTable figures={figures} onNote={hear} />
         </div>
@@ -101,9 +101,12 @@ function Figures(props: JudgedProps) {
   );
 }
 
-/** Hands and accents, where they were heard. */
-function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> }) {
-  if (!figures.hands.length && !figures.accents && !figures.together) return null;
+type TakeFigures = NonNullable<Judged["take"]["figures"]>;
+
+/** Places that are off each time, how far the click was left, and hands and accents where they were heard. */
+function Heard({ figures, onNote }: { figures: TakeFigures; onNote: (event: number) => void }) {
+  const { hands, accents, together, places, furthest } = figures;
+  if (!hands.length && !accents && !together && !places.length && !furthest) return null;
   return (
     <ul className="text-sm mt-1 flex flex-wrap gap-x-5">
       {figures.hands.map((hand) => (
@@ -111,6 +114,17 @@ function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> })
           <strong>{hand.symbol}</strong>: {hand.sentence}
         </li>
       ))}
+      {places
+        .filter((place) => place.outside)
+        .map((place) => (
+          <li key={place.event}>
+            Each time at {place.sentence}.{" "}
+            <button type="button" className="text-primary underline" onClick={() => onNote(place.event)}>
+              show it
+            </button>
+          </li>
+        ))}
+      {furthest && <li>Furthest: {furthest}</li>}
       {figures.together && <li>Together: {figures.together}</li>}
       {figures.accents && <li>Accents: {figures.accents}</li>}
     </ul>

@@ -6,8 +6,8 @@ import { Problem } from "../../ui/Problem";
 import { useOnce } from "../../ui/useOnce";
 
 export type OffersProps = {
-  /** Play the same once more. */
-  onAgain: () => void;
+  /** Play the same once more; so many passes of it, where that is said. */
+  onAgain: (passes: number | null) => void;
   /** Go to the tempo that was played; false where no rung has it. */
   onRung: ((bpm: string) => boolean) | null;
 };
@@ -50,7 +50,7 @@ export function Offers({ judged, onAgain, onRung }: OffersProps & { judged: Judg
           );
         if (offer.kind === "again" || offer.kind === "first_note")
           return (
-            <button key={offer.kind} type="button" className="button" onClick={onAgain}>
+            <button key={offer.kind} type="button" className="button" onClick={() => onAgain(offer.passes)}>
               {offer.label}
             </button>
           );

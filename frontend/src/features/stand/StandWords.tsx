@@ -25,6 +25,16 @@ const PASSES = [
 ];
 const SILENT = { value: "silent", label: "is silent", why: "The count-in is clicked and shown, not spoken." };
 
+/** The usual numbers of passes, and the one that is asked for now. */
+const passesTo = (passes: number | null) =>
+  passes === null || PASSES.some((one) => one.value === String(passes))
+    ? PASSES
+    : [
+        ...PASSES.slice(0, -1),
+        { value: String(passes), label: `${passes} times`, why: "As many as settle the word." },
+        ...PASSES.slice(-1),
+      ];
+
 type Props = {
   choices: Choices;
   click: Click;
@@ -58,7 +68,7 @@ export function StandWords(props: Props) {
         label="passes"
         field="passes"
         value={count.passes === null ? "round" : String(count.passes)}
-        choices={PASSES}
+        choices={passesTo(count.passes)}
         onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
       />
       , the voice <VoiceWords {...props} />, heard by{" "}

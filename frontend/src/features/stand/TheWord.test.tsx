@@ -100,7 +100,7 @@ describe("the word after a take", () => {
   });
 
   it("offers what fits where there is no verdict: the rung that was played, once more", async () => {
-    const offer = { bpm: null, division: null, drill: null };
+    const offer = { bpm: null, division: null, drill: null, passes: null };
     const on = draw(
       judged({
         mark: "none",
@@ -115,7 +115,22 @@ describe("the word after a take", () => {
     await press("Go to 92");
     await press("Play it again");
     expect(on.onRung).toHaveBeenCalledWith("92");
-    expect(on.onAgain).toHaveBeenCalledOnce();
+    expect(on.onAgain).toHaveBeenCalledExactlyOnceWith(null);
+  });
+
+  it("plays as many passes as would settle what is too near, in one press", async () => {
+    const offer = { bpm: null, division: null, drill: null };
+    const on = draw(
+      judged({
+        mark: "near",
+        machine: "near",
+        reasons: ["Too near to call: uneven.", "A take of 5 passes would settle it."],
+        offers: [{ ...offer, kind: "again", label: "Play 5 passes", passes: 5 }],
+      }),
+    );
+    expect(screen.getByText("A take of 5 passes would settle it.")).toBeTruthy();
+    await press("Play 5 passes");
+    expect(on.onAgain).toHaveBeenCalledExactlyOnceWith(5);
   });
 
   it("leads back from a part to the rung", async () => {

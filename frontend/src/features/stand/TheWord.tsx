@@ -54,7 +54,9 @@ export function TheWord(props: Props) {
       )}
       <div className="mt-2 space-y-2">
         {take.remedies.length > 0 && <Remedies judged={judged} onRemedy={onRemedy} />}
-        {take.mark === "none" && <Offers judged={judged} onAgain={props.onAgain} onRung={props.onRung} />}
+        {(take.mark === "none" || take.offers.some((offer) => offer.passes)) && (
+          <Offers judged={judged} onAgain={props.onAgain} onRung={props.onRung} />
+        )}
         {isPart && (
           <p>
             {take.part_name}: practice, on a line of its own in the log.{" "}

@@ -65,6 +65,7 @@ export function partOf(practice: Practice): Part {
     articulation: null,
     only,
     burst: null,
+    beat: null,
     layers,
     ...loopOf(loop),
   };

@@ -46,6 +46,8 @@ function figures(slots: number, change: Partial<Schemas["FiguresShape"]> = {}): 
     accents: "",
     together: "",
     landings: [],
+    places: [],
+    furthest: "",
     line: numbers.map((slot) => ({ at: slot * 0.2, offset_ms: slot % 2, event: slot, turn: 0 })),
     marks: [],
     limit_ms: 20,

@@ -1,4 +1,5 @@
 import { type ReactNode, useMemo, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Choices, Climb, Drill, KeptRemedy, StudentDetails } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
 import type { WrittenHandle } from "../../ui/written/Engraved";
@@ -160,7 +161,11 @@ export function useStandScreen(props: StandProps) {
       takes.clear();
       setPractice(practiceOf(remedy));
     },
-    again: start,
+    /** Once more; so many passes of it, where that is what would settle it. */
+    again: (passes: number | null) => {
+      if (passes !== null) flushSync(() => setCount((old) => ({ ...old, passes })));
+      start();
+    },
     count,
     setCount,
     hearing,

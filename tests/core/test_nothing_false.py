@@ -1,0 +1,267 @@
+"""Nothing false is called clean, and what is clean is called so: players of another make, and the whole sentence."""
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+import numpy as np
+import pytest
+
+from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill.accents import NoAccents
+from ripresa.core.drill.click import DropOut
+from ripresa.core.drill.material import Count, OneNote, ScaleRun
+from ripresa.core.exact import Fraction as F
+from ripresa.core.reading import Reading, read
+from ripresa.core.takes import Due, HeardNote, Judged, Limits, due_notes, judge, remedies
+from ripresa.core.takes.places import places, strays
+from tests.strategies import legs
+from tools import strangers
+from tools.strangers import even, notes_at
+
+Player = Callable[[Due, int], list[HeardNote]]
+KNOWN = (0.0, 0.002)
+
+
+def scale(*divisions: int, **drill: Any) -> Reading:
+    return read(Drill(material=ScaleRun(octaves=2), legs=legs(*divisions), accents=NoAccents(), **drill))
+
+
+SCALE, THREES, PIANO = scale(4), scale(3), scale(4, instrument="piano")
+CHANGES = read(Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4, 5), accents=NoAccents()))
+ALTERNATING = read(Drill(material=OneNote(beats=8), legs=(Leg(F(6), (F(5),)),), accents=NoAccents()))
+
+
+def due_of(reading: Reading, turns: int = 4, bpm: int = 92) -> Due:
+    return due_notes(reading, F(bpm), 0.0, turns * float(reading.loop_beats * 60 / bpm))
+
+
+def said(player: Player, reading: Reading = SCALE, turns: int = 4, seed: int = 1, latency: Any = KNOWN) -> Judged:
+    due = due_of(reading, turns)
+    return judge(due, player(due, seed), Limits(), "midi", latency)
+
+
+def marks(player: Player, reading: Reading = SCALE, turns: int = 4, count: int = 12) -> set[str]:
+    return {said(player, reading, turns, seed).verdict.mark for seed in range(count)}
+
+
+@pytest.mark.parametrize("share", [0.43, 0.67, 0.9])
+def test_one_note_a_turn_late_is_its_place(share: float) -> None:
+    found = said(strangers.late_once_a_turn(share))
+    late = round(share * 163)
+    value = found.figures.places[0].offset.value * 1000
+    assert value == pytest.approx(late, abs=8)
+    assert found.verdict.reasons[0] == (
+        f"Bar 2, beat 1, e: {value:.0f} ± {found.figures.places[0].offset.half_width * 1000:.0f} ms late, "
+        "4 times of 4 (limit 33)."
+    )
+    assert marks(strangers.late_once_a_turn(share)) == {"shaky"}
+
+
+def test_the_reason_of_a_place_is_what_the_hand_does_there() -> None:
+    def player(due: Due, seed: int) -> list[HeardNote]:
+        at = even(due, seed)
+        at[due.index == 3] += 0.11
+        return notes_at(due, at)
+
+    found = said(player, PIANO)
+    assert found.verdict.reasons[0].startswith("Bar 1, beat 1, a: 1")
+    assert found.verdict.reasons[0].endswith(" ms late, 4 times of 4, where the thumb goes under (limit 33).")
+    loop = remedies(PIANO, F(92), found.verdict.faults[0])[0]
+    assert (loop.name, loop.part.beat) == ("Loop the place at 61", 0)
+
+
+@pytest.mark.parametrize(
+    ("instrument", "event", "reason"),
+    [
+        ("piano", 12, ""),
+        ("piano", 3, "where the thumb goes under"),
+        ("piano", 19, "where the hand goes over the thumb"),
+        ("guitar", 2, "where the string changes"),
+        ("clarinet", 6, "over the break"),
+    ],
+)
+def test_reasons_come_from_the_reading(instrument: str, event: int, reason: str) -> None:
+    due = due_of(scale(4, instrument=instrument))
+    at = even(due, 1, 0.002)
+    at[due.index == event] += 0.08
+    found = judge(due, notes_at(due, at), Limits(), "midi", KNOWN).figures.places
+    assert [(one.event, one.reason) for one in found[:1]] == [(event, reason)]
+
+
+def test_the_first_note_after_each_change_is_never_clean() -> None:
+    player = strangers.late_at_changes(0.6)
+    found = said(player, CHANGES, 2)
+    assert found.verdict.reasons[0].startswith("Even, but not at the change: the first note 1")
+    assert {seam.name for seam in found.figures.seams if seam.note and seam.note.value > 0.05} == {
+        "2 → 3",
+        "3 → 4",
+        "4 → 5",
+        "5 → 2",
+    }
+    assert marks(player, CHANGES, 2) == {"shaky"}
+
+
+def test_changes_inside_a_leg_are_judged_by_kind() -> None:
+    player = strangers.late_at_changes(0.6)
+    found = said(player, ALTERNATING, 2)
+    inside = [seam for seam in found.figures.seams if seam.kind == "inside"]
+    assert {one.name for one in inside} == {"6 → 5", "5 → 6"}
+    assert all(one.note and one.note.value > 0.04 for one in inside)
+    assert marks(player, ALTERNATING, 2, 4) == {"shaky"}
+    assert marks(lambda due, seed: notes_at(due, even(due, seed)), ALTERNATING, 2, 4) == {"clean"}
+
+
+@pytest.mark.parametrize(
+    ("player", "turns", "side", "place"),
+    [
+        (strangers.wandering(lambda part: -1.6 * part * (1 - part)), 4, "ahead of", "bar 1, beat 1 of pass 3"),
+        (strangers.wandering(lambda part: 0.4 * part * (1 - part)), 4, "behind", "bar 2, beat 3 of pass 2"),
+        (strangers.slow_run_away(0.8), 20, "ahead of", "bar 2, beat 3 of pass 20"),
+    ],
+    ids=["arch", "arch of 100 ms", "slow run-away"],
+)
+def test_with_the_click_is_told_all_the_way(player: Player, turns: int, side: str, place: str) -> None:
+    found = said(player, turns=turns)
+    first = found.verdict.reasons[0]
+    assert f" ms {side} the click at {place} (limit 57)." in first
+    assert marks(player, turns=turns, count=4) == {"shaky"}
+    # Who does not know how late the devices are is held to where it began.
+    unknown = said(player, turns=turns, latency=None)
+    assert f" ms {side} where it began at " in unknown.verdict.reasons[0]
+
+
+def test_while_the_click_is_silent_one_may_leave_it_as_far_as_the_tempo_allows() -> None:
+    silent = scale(4, click=DropOut(2, 2))
+    due = due_of(silent)
+    at = even(due, 1, 0.003) + np.where((due.at > 6.0) & (due.at < 10.4), 0.010 * (due.at - 6.0), 0.0)
+    found = judge(due, notes_at(due, at), Limits(), "midi", KNOWN).figures.furthest
+    assert found is not None
+    assert 0 <= found.silence < 5.3
+
+
+@pytest.mark.parametrize("shares", [(0.25, 0.25, 0.5), (0.26, 0.26, 0.48)])
+@pytest.mark.parametrize("bare", [False, True])
+def test_threes_that_crowd_are_crowded(shares: tuple[float, float, float], bare: bool) -> None:
+    due = due_of(THREES)
+    heard = strangers.crowding(shares)(due, 1)
+    notes = [HeardNote(one.at) for one in heard] if bare else heard
+    found = judge(due, notes, Limits(), "taps" if bare else "midi", KNOWN).verdict
+    longer = 100 * (shares[2] / shares[0] - 1)
+    assert found.reasons[0].startswith("Crowded: the last note of 3 a beat is held ")
+    assert float(found.reasons[0].split(" held ")[1].split(" ±")[0]) == pytest.approx(0.75 * longer, abs=6)
+
+
+@pytest.mark.parametrize(
+    ("player", "sentence"),
+    [
+        (strangers.goes_back(4), "Went back to bar 2, beat 1 of pass 2, and played 3.25 beats once more."),
+        (strangers.goes_back(1.5, 2.0), "Went back to bar 2, beat 3 of pass 2, and played 0.75 beats once more."),
+        (strangers.leaves_out(4), "4 beats left out at bar 1, beat 1 of pass 3."),
+        (strangers.leaves_out(4, waits=True), "4 beats left out at bar 1, beat 1 of pass 3."),
+    ],
+    ids=["back a bar", "back a little", "left out", "left out in silence"],
+)
+def test_who_goes_back_or_leaves_something_out_did_that(player: Player, sentence: str) -> None:
+    found = said(player)
+    assert found.verdict.reasons[0] == sentence
+    assert found.verdict.mark == "shaky"
+    # The rest is matched from there.
+    assert found.figures.spread is not None
+    assert found.figures.spread.value < 0.009
+    assert len(found.figures.lost) == 1
+    assert len(found.match.wrong) == 0
+
+
+def test_what_was_met_missed_extra_and_nobodys_adds_up() -> None:
+    for player in (strangers.goes_back(4), strangers.leaves_out(4), strangers.with_sounds(1.0, 3.0, after=True)):
+        due = due_of(SCALE)
+        heard = player(due, 2)
+        figures = judge(due, heard, Limits(), "midi", KNOWN).figures
+        assert figures.matched + figures.missed == len(due)
+        assert figures.matched + figures.extra + figures.outside + figures.again == len(heard)
+
+
+@pytest.mark.parametrize(
+    ("player", "refused", "sentence"),
+    [
+        (
+            strangers.stops(0.45),
+            "stopped",
+            "Stopped after bar 2, beat 2 of pass 2 of 4. The figures are those of what was played, without a mark.",
+        ),
+        (strangers.transposed(12), "pitches", "This was played an octave higher than the drill."),
+        (strangers.transposed(-24), "pitches", "This was played 2 octaves lower than the drill."),
+        (
+            strangers.transposed(2),
+            "pitches",
+            "This was played 2 semitones higher than the drill: another key, or an instrument that transposes.",
+        ),
+        (strangers.at_speed(0.5), "tempo", "This was played at 46, not at 92: half as fast."),
+    ],
+    ids=["stops", "an octave up", "two octaves down", "another key", "half as fast"],
+)
+def test_a_reason_is_the_right_reason(player: Player, refused: str, sentence: str) -> None:
+    found = said(player)
+    assert (found.verdict.mark, found.verdict.refused, found.verdict.reasons[0]) == ("none", refused, sentence)
+
+
+def test_twice_as_fast_is_twice_as_fast() -> None:
+    found = said(strangers.at_speed(2)).verdict
+    assert found.refused == "tempo"
+    assert found.reasons[0].startswith("This was played twice as fast: at about 18")
+    assert (found.offers[0].label, found.offers[0].bpm) == ("Go to 184", 184)
+    # Without pitches nobody knows whether it is the drill: it is told as what was heard.
+    due = due_of(SCALE)
+    bare = [HeardNote(one.at) for one in strangers.at_speed(2)(due, 1)]
+    told = judge(due, bare, Limits(), "taps", KNOWN).verdict
+    assert told.reasons[0] == "This fits eights better than the fours of the drill."
+
+
+@pytest.mark.parametrize(
+    "player",
+    [
+        strangers.with_sounds(3.0, after=True),
+        strangers.with_sounds(0.4, 0.9, 1.1, 4.0, after=True),
+        strangers.with_sounds(*(1.0 + 0.3 * number for number in range(14)), after=False),
+    ],
+    ids=["a knock", "talk", "tuning"],
+)
+def test_sounds_around_a_take_belong_to_nobody(player: Player) -> None:
+    found = said(player)
+    assert found.verdict.mark == "clean"
+    assert found.figures.outside > 0
+    assert (found.figures.missed, found.figures.extra) == (0, 0)
+
+
+@pytest.mark.parametrize(("beats", "turns", "least"), [(4, 1, 85), (8, 1, 95), (8, 2, 98), (8, 4, 99)])
+def test_an_even_player_is_clean_however_short_the_take(beats: int, turns: int, least: int) -> None:
+    reading = read(Drill(material=OneNote(beats=beats), legs=legs(4), accents=NoAccents()))
+    due = due_of(reading, turns)
+    clean = 0
+    for seed in range(100):
+        at = due.at + np.random.default_rng(seed).normal(0, 0.05, len(due)) * due.even_gap
+        clean += judge(due, notes_at(due, at), Limits(), "midi", KNOWN).verdict.mark == "clean"
+    assert clean >= least
+
+
+def test_nothing_is_said_to_be_surer_than_it_is_shown() -> None:
+    reasons = said(lambda due, _: notes_at(due, due.at.copy())).verdict.reasons
+    assert "On tempo, ± 0.1 % (limit 1 %)." in reasons
+    assert "On the click, ± 2 ms (limit 33)." in reasons
+    assert not any("± 0.0" in one for one in reasons)
+
+
+def test_too_little_has_no_places() -> None:
+    due = due_of(SCALE)
+    row = np.arange(3)
+    assert places(due, row, np.zeros(3), None) == () == strays(due, row, np.zeros(3), None)
+
+
+def test_a_typed_rhythm_is_judged_where_it_changes() -> None:
+    typed = read(Drill(material=Count(text="1 & 2 & 3 4 | 1 & 2 & 3 4"), legs=(Leg(F(1)),), accents=NoAccents()))
+    found = said(lambda due, seed: notes_at(due, even(due, seed)), typed, 6)
+    assert _names(found.figures.seams) == {"2 → 1", "1 → 2"}
+
+
+def _names(seams: Sequence[Any]) -> set[str]:
+    return {seam.name for seam in seams if seam.kind == "inside"}
