@@ -102,6 +102,25 @@ def goes_back(beats: float, waits: float = 1.0) -> Callable[[Due, int], list[Hea
     return play
 
 
+def goes_back_twice(due: Due, seed: int) -> list[HeardNote]:
+    """Return the notes of who stops at two places of any kind, waits for any time, and repeats some notes."""
+    random = np.random.default_rng(seed)
+    at = even(due, seed)
+    places = set(random.choice(np.arange(12, len(due) - 12), 2, replace=False).tolist())
+    found: list[HeardNote] = []
+    index, moved = 0, 0.0
+    while index < len(due):
+        if index in places:
+            places.remove(index)
+            back = max(0, index - int(random.integers(3, 12)))
+            moved += float(due.at[index] - due.at[back] + random.uniform(0.6, 2.2) * due.beat)
+            index = back
+        pitch = min(due.tones[index], default=None)
+        found.append(HeardNote(float(at[index]) + moved, pitch=pitch, level=_LEVELS[due.events[index].accent]))
+        index += 1
+    return found
+
+
 def leaves_out(beats: float, *, waits: bool = False) -> Callable[[Due, int], list[HeardNote]]:
     """Return who leaves out so many beats in the middle: in silence, or by going on with what follows at once."""
 

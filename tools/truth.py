@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.accents import EveryNth
+from ripresa.core.drill.accents import EveryNth, NoAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.exact import Fraction as F
@@ -29,8 +29,10 @@ from ripresa.core.takes import (
     match_take,
     play,
 )
+from tools import strangers
 from tools.follower import Follower, follow
 
+Strange = Callable[[Due, int], list[HeardNote]]
 KNOWN = (0.0, 0.002)
 LIMITS = Limits()
 
@@ -284,6 +286,60 @@ def _said(due: Due, player: StandIn, seed: int) -> Judged:
     return judge(due, play(replace(player, seed=seed), due).notes, LIMITS, "stand_in", KNOWN)
 
 
+_CHANGES = read(Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4, 5)))
+_INSIDE = read(Drill(material=OneNote(beats=8), legs=(Leg(F(6), (F(5),)),)))
+_THREES = read(Drill(material=ScaleRun(octaves=2), legs=legs(3)))
+#: What is played → by whom, of what, how many passes, and what is right to say of it: a mark that it never has, or
+#: words that its first sentence holds.
+_STRANGERS: dict[str, tuple[Strange, Reading, int, str]] = {
+    "a note a turn 40 % late": (strangers.late_once_a_turn(0.4), READINGS[0], 4, "never clean"),
+    "first note of a change 60 % late": (strangers.late_at_changes(0.6), _CHANGES, 2, "never clean"),
+    "the same inside a leg": (strangers.late_at_changes(0.6), _INSIDE, 2, "never clean"),
+    "100 ms away in the middle": (strangers.wandering(lambda x: -0.4 * x * (1 - x)), READINGS[0], 4, "never clean"),
+    "0.8 % fast for 20 turns": (strangers.slow_run_away(0.8), READINGS[0], 20, "never clean"),
+    "threes at 25/25/50": (strangers.crowding((0.25, 0.25, 0.5)), _THREES, 4, "Crowded"),
+    "goes back a bar": (strangers.goes_back(4), READINGS[0], 4, "Went back to"),
+    "goes back twice, anywhere": (strangers.goes_back_twice, READINGS[0], 4, "Went back to"),
+    "leaves out a bar": (strangers.leaves_out(4), READINGS[0], 4, "left out at"),
+    "stops half-way": (strangers.stops(0.45), READINGS[0], 4, "Stopped after"),
+    "an octave higher": (strangers.transposed(12), READINGS[0], 4, "an octave higher"),
+    "twice as fast": (strangers.at_speed(2), READINGS[0], 4, "twice as fast"),
+    "a knock 3 s after": (strangers.with_sounds(3.0, after=True), READINGS[0], 4, "Even"),
+    "tuning before": (strangers.with_sounds(*(1 + 0.3 * n for n in range(14)), after=False), READINGS[0], 4, "Even"),
+}
+
+
+def nothing_false(count: int) -> None:
+    print(f"\nPlayers of another make: per cent of {count} takes of which the right thing is said")
+    for name, (player, reading, turns, right) in _STRANGERS.items():
+        told = 0
+        for seed in range(count):
+            bpm = F(TEMPI[seed % len(TEMPI)])
+            due = due_notes(reading, bpm, 0.0, turns * float(reading.loop_beats * 60 / bpm))
+            word = judge(due, player(due, seed), LIMITS, "midi", KNOWN).verdict
+            told += word.mark != "clean" if right == "never clean" else right in word.reasons[0]
+        print(f"{name:>34}: {100 * told / count:5.1f}  {right}")
+    print("\nAn even player, half the limit of spread, without a slip: per cent clean")
+    for beats, turns in ((4, 1), (8, 1), (8, 2), (8, 4)):
+        even = read(Drill(material=OneNote(beats=beats), legs=legs(4), accents=NoAccents()))
+        due = due_notes(even, F(92), 0.0, turns * float(even.loop_beats * 60 / 92))
+        clean = 0
+        for seed in range(count):
+            at = due.at + np.random.default_rng(seed).normal(0, 0.05, len(due)) * due.even_gap
+            clean += judge(due, strangers.notes_at(due, at), LIMITS, "midi", KNOWN).verdict.mark == "clean"
+        print(f"{len(due):>28} notes: {100 * clean / count:5.1f}")
+    print("\nUnder 1/f timing: how often the 95 % interval held the truth")
+    held: dict[str, list[bool]] = {"start": [], "tempo": [], "bend": []}
+    for seed in range(count):
+        due = due_of(seed, READINGS[:1], 8)
+        found = judge(due, strangers.pink(0.012)(due, seed), LIMITS, "midi", KNOWN).figures
+        for name, figure in (("start", found.with_click), ("tempo", found.tempo_percent), ("bend", found.bend)):
+            if figure is not None:
+                held[name].append(abs(figure.value) <= figure.half_width)
+    for name, hits in held.items():
+        print(f"{name:>34}: {100 * np.mean(hits):5.1f}")
+
+
 def times() -> None:
     print("\nProcessor time of a judged take")
     reading = READINGS[1]
@@ -300,15 +356,21 @@ def times() -> None:
 def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--takes", type=int, default=100, help="takes a row")
-    count = asked.parse_args().takes
+    asked.add_argument("--others", action="store_true", help="the players of another make alone")
+    told = asked.parse_args()
+    count = told.takes
+    if told.others:
+        nothing_false(count)
+        return
     matching(count)
     print(f"\nFigures of {count} ordinary takes: mean error, and how often the 95 % interval held the truth")
-    for name, told in figures(count).items():
-        print(f"{name:>8}: {np.mean(told.errors):6.3f}, {100 * np.mean(told.held):5.1f} % of {len(told.held)}")
+    for name, one in figures(count).items():
+        print(f"{name:>8}: {np.mean(one.errors):6.3f}, {100 * np.mean(one.held):5.1f} % of {len(one.held)}")
     print(f"\nNo verdict, per cent of {count} takes")
     for kind, share in refused(count).items():
         print(f"{kind:>34}: {100 * share:5.1f}")
     around_limits(count)
+    nothing_false(count)
     times()
 
 

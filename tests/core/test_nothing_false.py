@@ -172,6 +172,11 @@ def test_who_goes_back_or_leaves_something_out_did_that(player: Player, sentence
     assert len(found.match.wrong) == 0
 
 
+def test_who_goes_back_twice_goes_back_twice() -> None:
+    told = [[one.kind for one in said(strangers.goes_back_twice, seed=seed).figures.lost] for seed in range(20)]
+    assert sum(kinds == ["back", "back"] for kinds in told) >= 19
+
+
 def test_what_was_met_missed_extra_and_nobodys_adds_up() -> None:
     for player in (strangers.goes_back(4), strangers.leaves_out(4), strangers.with_sounds(1.0, 3.0, after=True)):
         due = due_of(SCALE)

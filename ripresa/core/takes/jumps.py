@@ -24,12 +24,16 @@ Ints = NDArray[np.int64]
 _FEWEST, _SHARE, _MOST = 5, 0.04, 40
 #: Votes fall into bins of such a share of the gap, and a note is met within so much of it.
 _BIN, _NEAR = 0.25, 0.4
-#: What a note costs that no lateness explains, a jump, and going over to a lateness beside it.
-_UNMET, _JUMP, _BESIDE = 1.0, 4.0, 0.2
+#: What a note costs that no lateness explains, a jump and each beat of it, and going over to a lateness beside it.
+_UNMET, _JUMP, _FAR, _BESIDE = 1.0, 4.0, 0.2, 0.2
+#: What each beat costs by which the end is missed: who plays on comes to it.
+_END = 0.1
 #: Latenesses that lie within so much of a gap are the same player, who drifts.
 _SAME = 0.9
+#: So many jumps are told, of a player who goes on for so many notes between them.
+_MOST_JUMPS, _GOES_ON = 6, 12
 #: A player comes in again on a beat of the click where that is so near, in beats.
-_ON_BEAT = 0.3
+_ON_BEAT = 0.12
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +86,10 @@ def route_of(due: Due, notes: Sequence[HeardNote]) -> Route | None:
             taken += moved((notes[strike.index],), -by)
             index.append(strike.index)
         reached = max(reached, one.last)
-    return Route(tuple(taken), tuple(index), tuple(jumps), len(strikes) - len(taken)) if jumps else None
+    # Who is somewhere else every few notes does not jump: that is another tempo, or another drill.
+    if not jumps or len(jumps) > _MOST_JUMPS or len(strikes) < _GOES_ON * len(jumps):
+        return None
+    return Route(tuple(taken), tuple(index), tuple(jumps), len(strikes) - len(taken))
 
 
 def _jump(due: Due, strikes: Sequence[Strike], before: _Stretch, after: _Stretch) -> LostBeat | None:
@@ -108,7 +115,8 @@ def _stretches(due: Due, strikes: Sequence[Strike]) -> list[_Stretch]:
         return []
     gap = float(np.median(due.near_gap))
     met = _met(due, strikes, votes)
-    path = _cheapest(met, votes, gap)
+    short = float(due.at[-1]) - (strikes[-1].at - votes)
+    path = _cheapest(met, votes, gap, due.beat, np.abs(short))
     found: list[_Stretch] = []
     edges = [0, *(np.flatnonzero(np.diff(path)) + 1).tolist(), len(path)]
     for begin, end in pairwise(edges):
@@ -166,17 +174,25 @@ def _met(due: Due, strikes: Sequence[Strike], votes: Floats) -> Ints:
     return found
 
 
-def _cheapest(met: Ints, votes: Floats, gap: float) -> Ints:
-    """Return the lateness of each strike on the cheapest way."""
+def _cheapest(met: Ints, votes: Floats, gap: float, beat: float, short: Floats) -> Ints:
+    """Return the lateness of each strike on the cheapest way; of jumps that explain as much the nearest is taken.
+
+    In a drill that goes round a note of another turn is as right as one of this: it only lies farther away.
+
+    Args:
+        short: By how many seconds the end is missed by each lateness.
+    """
     price = np.where(met >= 0, 0.0, _UNMET)
-    over = np.where(np.abs(votes[:, None] - votes[None, :]) < _SAME * gap, _BESIDE, _JUMP)
+    apart = np.abs(votes[:, None] - votes[None, :])
+    over = np.where(apart < _SAME * gap, _BESIDE, _JUMP + _FAR * apart / beat)
     np.fill_diagonal(over, 0.0)
-    best = price[0].copy()
+    best = price[0] + _FAR * np.abs(votes) / beat
     came = np.zeros(met.shape, dtype=np.int64)
     for row in range(1, len(met)):
         ways = best[:, None] + over
         came[row] = ways.argmin(axis=0)
         best = ways.min(axis=0) + price[row]
+    best = best + _END * short / beat
     path = np.empty(len(met), dtype=np.int64)
     path[-1] = best.argmin()
     for row in range(len(met) - 1, 0, -1):
