@@ -28,6 +28,9 @@ _RHOS = np.arange(0.0, 0.975, 0.05)
 _LAGS = 10
 #: Start, drift and bend take slow movement out of what remains, so that it looks less alike than it is.
 _SMOOTH_TERMS = 3
+#: Waves from the fourth on, up to a part of the notes, tell how much slower ones weigh; so many have to. From a slope
+#: on they do, and it is taken for as steep as that at most.
+_SLOW_FIRST, _SLOW_PART, _FEWEST_WAVES, _SLOW, _STEEPEST = 3, 5, 10, 0.4, 1.2
 #: Groups differ by more than their notes make them from so many times on.
 _DIFFER = 2.0
 
@@ -83,6 +86,12 @@ class Fit:
         """Of the terms."""
         return self.deviation**2 * self.bread @ _meat(self.design[self.counts], self.rho, self.share) @ self.bread
 
+    @cached_property
+    def slow_covariance(self) -> Floats | None:
+        """Of the terms, where what remains moves the more the slower; None where it does not."""
+        meat = _slow_meat(self.design[self.counts], self.rest[self.counts])
+        return None if meat is None else self.bread @ meat @ self.bread
+
     def told(self, combination: Floats, count: int, other: float = 0.0) -> Interval:
         """Return a combination of the terms with its half-width.
 
@@ -90,6 +99,8 @@ class Fit:
             other: A half-width that comes from elsewhere, of the latency.
         """
         variance = float(combination @ self.covariance @ combination)
+        if self.slow_covariance is not None:
+            variance = max(variance, float(combination @ self.slow_covariance @ combination))
         half = student(SHOWN, self.freedom) * sqrt(max(0.0, variance))
         return Interval(float(combination @ self.solution), sqrt(half**2 + other**2), count)
 
@@ -310,6 +321,35 @@ def _correlation(rest: Floats) -> tuple[float, float]:
         if left < best[0]:
             best = (left, float(rho), share)
     return best[1], best[2]
+
+
+def _slow_meat(design: Floats, rest: Floats) -> Floats | None:
+    """Return XᵀΣX for a power of what remains that falls with its frequency; None where it does not fall enough.
+
+    People’s timing has slow waves of every length (Gilden, Thornton & Mallon 1995): an AR(1) forgets too soon. The
+    slope is that of the logarithms of the periodogram over those of the frequencies (Geweke & Porter-Hudak 1983), above
+    the ones that start, drift and bend took out; Σ is that of a ring four times as long.
+    """
+    count = len(rest)
+    top = count // _SLOW_PART
+    if top - _SLOW_FIRST < _FEWEST_WAVES:
+        return None
+    waves = np.arange(_SLOW_FIRST, top)
+    power = np.abs(np.fft.rfft(rest - rest.mean())[waves]) ** 2 / count
+    frequency = np.log(waves / count)
+    moved = frequency - frequency.mean()
+    logs = np.log(np.maximum(power, 1e-18))
+    slope = -float(moved @ logs) / float(moved @ moved)
+    if slope < _SLOW:
+        return None
+    slope = min(slope, _STEEPEST)
+    # The logarithm of a periodogram lies by Euler’s number under that of the spectrum.
+    level = exp(float((logs + slope * frequency).mean()) + 0.5772)
+    ring = 4 * count
+    spectrum = level * (np.maximum(np.arange(ring // 2 + 1), 1) / ring) ** -slope
+    padded = np.fft.rfft(design, n=ring, axis=0)
+    found: Floats = np.asarray(design.T @ np.fft.irfft(spectrum[:, None] * padded, n=ring, axis=0)[:count])
+    return found
 
 
 def _meat(design: Floats, rho: float, share: float) -> Floats:
