@@ -11,6 +11,7 @@ from pydantic import ConfigDict
 from ripresa.core.exact import division_label, rounded
 from ripresa.core.takes import (
     AccentFigures,
+    CornerFigures,
     Due,
     Fault,
     FaultKind,
@@ -98,6 +99,15 @@ class FurthestAnswer(_Shape):
     from_click: bool
     place: str
     passed: int
+
+
+class CornerAnswer(_Shape):
+    """Where the tempo turned at once: per cent against what was asked, before and after."""
+
+    place: str
+    passed: int
+    before: Figure
+    after: Figure
 
 
 class WentBackAnswer(_Shape):
@@ -188,6 +198,7 @@ class FiguresAnswer(_Shape):
     changes: list[ChangeAnswer]
     places: list[PlaceAnswer]
     furthest: FurthestAnswer | None
+    corner: CornerAnswer | None
     went_back: list[WentBackAnswer]
 
 
@@ -319,6 +330,7 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
         changes=[_change(seam, limits) for seam in figures.seams],
         places=[_place(one, limits) for one in figures.places],
         furthest=_furthest(figures.furthest, limits) if figures.furthest else None,
+        corner=_corner(figures.corner) if figures.corner else None,
         went_back=[_went_back(one) for one in figures.lost if one.kind == "back"],
     )
 
@@ -403,6 +415,15 @@ def _furthest(found: Furthest, limits: Limits) -> FurthestAnswer:
         from_click=found.is_known,
         place=found.place,
         passed=found.turn + 1,
+    )
+
+
+def _corner(corner: CornerFigures) -> CornerAnswer:
+    return CornerAnswer(
+        place=corner.place,
+        passed=corner.turn + 1,
+        before=_sure(corner.before, _PLAIN),
+        after=_sure(corner.after, _PLAIN),
     )
 
 

@@ -9,10 +9,11 @@ import pytest
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.click import DropOut
+from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, OneNote, ScaleRun
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
-from ripresa.core.takes import Due, HeardNote, Judged, Limits, due_notes, judge, remedies
+from ripresa.core.takes import Due, HeardNote, Judged, Limits, due_notes, judge, judge_file, remedies
 from ripresa.core.takes.places import places, strays
 from tests.strategies import legs
 from tools import strangers
@@ -27,6 +28,7 @@ def scale(*divisions: int, **drill: Any) -> Reading:
 
 
 SCALE, THREES, PIANO = scale(4), scale(3), scale(4, instrument="piano")
+ONE_IN_THREES = read(Drill(material=OneNote(beats=8), legs=legs(3), accents=NoAccents()))
 CHANGES = read(Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4, 5), accents=NoAccents()))
 ALTERNATING = read(Drill(material=OneNote(beats=8), legs=(Leg(F(6), (F(5),)),), accents=NoAccents()))
 
@@ -139,10 +141,72 @@ def test_while_the_click_is_silent_one_may_leave_it_as_far_as_the_tempo_allows()
     assert 0 <= found.silence < 5.3
 
 
+@pytest.mark.parametrize(("percent", "way", "side"), [(4, "Runs ahead", "faster"), (-4, "Falls behind", "slower")])
+@pytest.mark.parametrize("bare", [False, True])
+def test_a_tempo_that_turns_at_once_has_a_corner(percent: int, way: str, side: str, bare: bool) -> None:
+    due = due_of(SCALE, 6)
+    turns = 0.75 * float(due.at[-1])
+    share = percent / 100
+    at = even(due, 1) - np.where(due.at > turns, (due.at - turns) * share / (1 + share), 0.0)
+    notes = [HeardNote(one.at) if bare else one for one in notes_at(due, at)]
+    found = judge(due, notes, Limits(), "midi", KNOWN)
+    assert found.verdict.reasons[0] == (
+        f"{way} from bar 1, beat 4 of pass 5 on: 3.9 ± 0.1 % {side} than asked (limit 1 %)."
+    )
+    corner = found.figures.corner
+    assert corner is not None
+    assert corner.before.value == pytest.approx(0, abs=0.1)
+    assert corner.after.value == pytest.approx(percent, abs=0.2)
+    assert (found.figures.bend, found.figures.lost, found.figures.missed) == (None, (), 0)
+    assert found.figures.spread is not None
+    assert found.figures.spread.value < 0.009
+
+
+def test_a_bend_is_no_corner() -> None:
+    due = due_of(SCALE, 6)
+    at = even(due, 1) + 0.0005 * due.at**2
+    found = judge(due, notes_at(due, at), Limits(), "midi", KNOWN).figures
+    assert found.corner is None
+    assert found.bend is not None
+    assert found.bend.value < -3
+
+
+def test_two_keys_that_run_ahead_have_lost_no_beat() -> None:
+    reading = read(Drill(material=OneNote(beats=8), legs=legs(4), hands=ByOrder(cycle=("R", "L")), accents=NoAccents()))
+    due = due_of(reading, 6)
+    at = even(due, 1) - due.at * 0.02 / 1.02
+    keys = ["f" if event.stroke == "L" else "j" for event in due.events]
+    heard = [HeardNote(float(moment), key=key) for moment, key in zip(at, keys, strict=True)]
+    found = judge(due, heard, Limits(), "taps", KNOWN)
+    assert found.verdict.reasons[0] == "Runs ahead: 2.0 ± 0.1 % faster than asked (limit 1 %)."
+    assert found.figures.lost == ()
+
+
+@pytest.mark.parametrize("sounds", ["plain", "knock", "talk after", "tuning", "talk before"])
+@pytest.mark.parametrize("has_pitch", [False, True])
+def test_sounds_around_the_take_of_a_file_are_nobodys(sounds: str, has_pitch: bool) -> None:
+    around: dict[str, Player] = {
+        "plain": lambda due, seed: notes_at(due, even(due, seed)),
+        "knock": strangers.with_sounds(3.0, after=True),
+        "talk after": strangers.with_sounds(*(0.9 + 0.37 * number for number in range(9)), after=True),
+        "tuning": strangers.with_sounds(*(1 + 0.3 * number for number in range(14)), after=False),
+        "talk before": strangers.with_sounds(0.7, 1.5, 1.6, 2.2, 2.9, 3.0, 3.4, 4.1, 4.4, 4.6, 5.0, after=False),
+    }
+    due = due_of(SCALE, 3)
+    heard = around[sounds](due, 1)
+    notes = [HeardNote(one.at + 7.3, pitch=one.pitch if has_pitch else None, level=20.0) for one in heard]
+    found = judge_file(SCALE, F(92), notes, Limits(), "midi" if has_pitch else "file")
+    assert found.judged.verdict.mark == "clean", found.judged.verdict.reasons
+    assert found.begun.at == pytest.approx(7.3, abs=0.01)
+    assert found.begun.end == pytest.approx(due.end)
+    assert (found.judged.figures.matched, found.judged.figures.missed, found.judged.figures.extra) == (len(due), 0, 0)
+
+
 @pytest.mark.parametrize("shares", [(0.25, 0.25, 0.5), (0.26, 0.26, 0.48)])
 @pytest.mark.parametrize("bare", [False, True])
-def test_threes_that_crowd_are_crowded(shares: tuple[float, float, float], bare: bool) -> None:
-    due = due_of(THREES)
+@pytest.mark.parametrize("reading", [THREES, ONE_IN_THREES], ids=["a scale", "one note"])
+def test_threes_that_crowd_are_crowded(reading: Reading, shares: tuple[float, float, float], bare: bool) -> None:
+    due = due_of(reading)
     heard = strangers.crowding(shares)(due, 1)
     notes = [HeardNote(one.at) for one in heard] if bare else heard
     found = judge(due, notes, Limits(), "taps" if bare else "midi", KNOWN).verdict

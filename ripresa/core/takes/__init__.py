@@ -8,6 +8,7 @@ from ripresa.core.takes.due import Due, due_notes
 from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind, furthest_limit, misplaced
 from ripresa.core.takes.figures import (
     AccentFigures,
+    CornerFigures,
     Dot,
     Figures,
     Furthest,
@@ -62,6 +63,7 @@ __all__ = [
     "AccentFigures",
     "Begun",
     "But",
+    "CornerFigures",
     "Dot",
     "Due",
     "Evenness",

@@ -24,11 +24,15 @@ from ripresa.core.takes.match import match_take
 Floats = NDArray[np.float64]
 
 #: Notes of the drill by which a beginning is told, and notes of the file that may be it.
-_HEAD, _MOST_FIRST = 48, 12
+_HEAD, _MOST_FIRST, _NEAR_FIRST = 48, 96, 12
+#: A silence parts a take from what is none that is so many beats longer than any of the drill at half its tempo.
+_SILENT_BEATS = 2.5
 #: Notes that a player may leave out at the start; beginnings that are one, in seconds.
 _MOST_MISSED, _ALIKE = 4, 0.012
 #: A note meets one that is due within so much of a gap.
 _MEETS = 0.3
+#: What a note before the beginning costs, in slips.
+_NOBODYS = 0.25
 #: Beginnings that are looked at closely.
 _CLOSELY = 4
 #: Tempi at which a take is looked for that does not fit the one that was asked: shares of it.
@@ -65,6 +69,8 @@ def found_take(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], wind
         OutOfRange: There are too few notes, or they are of another tempo; the sentence says which.
     """
     due = _due(reading, bpm, notes, window)
+    if len(due) and len(notes) > 1:
+        notes = _body(due, notes)
     strikes = strikes_of(notes, due.chords)
     if len(strikes) < _FEWEST or not len(due):
         raise OutOfRange(
@@ -73,11 +79,26 @@ def found_take(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], wind
     heard = _Heard(due, strikes)
     begins = heard.beginnings()
     scores = [heard.met(begin) for begin in begins]
-    _check_tempo(heard, max(scores), bpm)
-    best = sorted(range(len(begins)), key=lambda one: (-round(scores[one], 2), begins[one]))[:_CLOSELY]
+    # Where little is left of the file, little of the drill can be missed.
+    told = [one * heard.reached(begin) for one, begin in zip(scores, begins, strict=True)]
+    _check_tempo(heard, max(told), bpm)
+    best = sorted(range(len(begins)), key=lambda one: (-round(told[one], 2), begins[one]))[:_CLOSELY]
     _, begin = min(_looked_at(due, notes, heard.nearer(begins[one])) for one in best)
     own = moved(notes, -begin)
     return Begun(own, begin, _end(due, own, window))
+
+
+def _body(due: Due, notes: Sequence[HeardNote]) -> tuple[HeardNote, ...]:
+    """Return the notes between the silences that no player makes inside this drill: the most of them in one go.
+
+    What lies beyond such a silence is a knock, a tuning fork, or another try.
+    """
+    order = sorted(notes, key=lambda note: note.at)
+    at = np.array([note.at for note in order])
+    silent = 2 * float(np.diff(due.at).max(initial=0.0)) + _SILENT_BEATS * due.beat
+    edges = [0, *(np.flatnonzero(np.diff(at) > silent) + 1).tolist(), len(order)]
+    begin, end = max(pairwise(edges), key=lambda one: one[1] - one[0])
+    return tuple(order[begin:end])
 
 
 def _due(reading: Reading, bpm: Fraction, notes: Sequence[HeardNote], window: Window | None) -> Due:
@@ -107,6 +128,10 @@ class _Heard:
                     found.append(begin)
         return found
 
+    def reached(self, begin: float) -> float:
+        """Return which share of the first notes due lies before the end of the file."""
+        return float((begin + self.due <= self.at[-1] + self.gaps).mean())
+
     def met(self, begin: float, share: float = 1.0) -> float:
         """Return the share of due notes that one was heard near, less what is played between them for nothing.
 
@@ -127,21 +152,22 @@ class _Heard:
 
     def nearer(self, begin: float) -> float:
         """Return a beginning as most of the notes near it say, and not the first one alone."""
-        wanted = begin + self.due[:_MOST_FIRST]
+        wanted = begin + self.due[:_NEAR_FIRST]
         away = self.at[nearest(self.at, wanted)] - wanted
-        near = away[np.abs(away) <= _MEETS * self.gaps[:_MOST_FIRST]]
+        near = away[np.abs(away) <= _MEETS * self.gaps[:_NEAR_FIRST]]
         return begin + (float(np.median(near)) if len(near) else 0.0)
 
 
 def _looked_at(due: Due, notes: Sequence[HeardNote], begin: float) -> tuple[float, float]:
-    """Return what a beginning costs, in notes that are missed, extra or wrong, and where it truly is."""
+    """Return what a beginning costs, in notes that are missed, extra, wrong or nobody’s, and where it truly is."""
     own = moved(notes, -begin)
     found = match_take(_until(due, max(note.at for note in own)), own, 0.0)
     slips = len(found.missed) + len(found.extra) + len(found.wrong)
-    first = found.pairs[:_MOST_FIRST]
+    first = found.pairs[:_NEAR_FIRST]
     away = float(np.median([own[one].at - due.at[wanted] for wanted, one in first])) if first else 0.0
     # A beginning that had to be moved is none, where another one did not.
-    return slips + abs(away) / due.beat, begin + away
+    nobodys = sum(note.at < due.at[0] - due.beat / 2 for note in own)
+    return slips + _NOBODYS * nobodys + abs(away) / due.beat, begin + away
 
 
 def _until(due: Due, last: float) -> Due:
@@ -154,7 +180,9 @@ def _check_tempo(heard: _Heard, here: float, bpm: Fraction) -> None:
     """Refuse notes that fit the drill clearly better at another tempo."""
     if here >= 1 - _BETTER:
         return
-    firsts = (heard.at[: _MOST_FIRST // 2] - heard.due[0]).tolist()
+    firsts = (heard.at[: _NEAR_FIRST // 2] - heard.due[0]).tolist()
+    # As it is looked for at other tempi, so at its own.
+    here = max(heard.met(first) for first in firsts)
     scores = [max(heard.met(first, share) for first in firsts) for share in _TEMPI.tolist()]
     best = int(np.argmax(scores))
     share = float(_TEMPI[best])
@@ -173,11 +201,13 @@ def _end(due: Due, notes: Sequence[HeardNote], window: Window | None) -> float:
     turns = ceil(due.end / turn - 1e-6)
     lines = [number * turn + float(span_seconds(bar.at, due.bpm)) for number in range(turns) for bar in bars]
     lines = [*lines, turns * turn]
-    last = max(note.at for note in notes)
+    # What was met, not what was heard: talk after the end is no bar of the drill.
+    met = np.zeros(len(due), dtype=bool)
+    found = match_take(_until(due, max(note.at for note in notes)), notes, 0.0)
+    met[[one for one, _ in found.pairs if one not in found.wrong]] = True
     ended = turn
     for begin, end in pairwise(lines):
         inside = (due.at >= begin - 1e-9) & (due.at < end - 1e-9)
-        reached = inside & (due.at <= last + due.near_gap / 2)
-        if inside.any() and reached.sum() >= _LAST_BAR * inside.sum():
+        if inside.any() and (inside & met).sum() >= _LAST_BAR * inside.sum():
             ended = end
     return float(ended)

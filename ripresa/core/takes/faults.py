@@ -252,8 +252,13 @@ def _slots(leg: LegFigures, name: str, limits: Limits, family: int) -> Iterator[
 
 def _line(figures: Figures, limits: Limits) -> Iterator[Checked]:
     tempo, click = figures.tempo_percent, figures.with_click
-    if tempo is not None:
-        limit = limits.of("tempo").amount * 100
+    limit = limits.of("tempo").amount * 100
+    corner = figures.corner
+    if corner is not None:
+        for where, turn, one in (("", 0, corner.before), (corner.place, corner.turn, corner.after)):
+            fault = Fault("tempo", where, one.value, one.half_width, limit, "%", turn=turn)
+            yield Checked(fault, state_of(one, limit))
+    elif tempo is not None:
         yield Checked(Fault("tempo", "", tempo.value, tempo.half_width, limit, "%"), state_of(tempo, limit))
     if click is not None:
         limit = limits.of("click").at(figures.gap_seconds)

@@ -204,6 +204,17 @@ class Furthest:
 
 
 @dataclass(frozen=True, slots=True)
+class CornerFigures:
+    """Where the tempo turned at once: the first beat of the new one, and the tempo before and after, in per cent."""
+
+    place: str
+    event: int
+    turn: int
+    before: Interval
+    after: Interval
+
+
+@dataclass(frozen=True, slots=True)
 class TogetherFigures:
     """Two hands where they meet.
 
@@ -236,6 +247,7 @@ class Figures:
         strays: Notes that were met, but far from their place: whatever the fit set aside is here.
         places: Notes of the drill that are off over its repeats, the farthest first.
         furthest: From the click; None where too little was heard.
+        corner: Where the tempo turned at once; None where it bends, or keeps.
         outside: Notes that were heard before or after what was due: nobody’s. again: Notes that were played once more.
     """
 
@@ -263,6 +275,7 @@ class Figures:
     strays: tuple[Stray, ...] = ()
     places: tuple[PlaceFigures, ...] = ()
     furthest: Furthest | None = None
+    corner: CornerFigures | None = None
     outside: int = 0
     again: int = 0
 

@@ -5,7 +5,7 @@ what remains is taken as an independent part and an AR(1) part, and the errors o
 sandwich estimate ``(XᵀX)⁻¹ XᵀΣX (XᵀX)⁻¹``.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from math import exp, log, sqrt
 
@@ -24,6 +24,9 @@ FEWEST_FOR_TEMPO = 12
 _FEWEST_FOR_HABIT = 3
 #: Notes farther out than this many deviations are left out of the fit: they are slips of their own.
 _OUTLIER = 6.0
+#: A corner is looked for at so many moments, away from the edges by such a part; it has to explain so much of what a
+#: bend leaves, and to turn by so many seconds a second: the narrowest limit of a tempo.
+_MOMENTS, _EDGE, _CORNERS, _TURNS = 33, 0.12, 0.35, 0.005
 _RHOS = np.arange(0.0, 0.975, 0.05)
 _LAGS = 10
 #: Start, drift and bend take slow movement out of what remains, so that it looks less alike than it is.
@@ -43,6 +46,7 @@ class Rows:
         time, offset: Seconds. place: Number of the slot; -1 has no habit of its own.
         division: Number of the division of each place. steps: Indexes from which an offset moves at once.
         counts: Whether a note is part of the fit; the others are told against it.
+        corner: When the tempo turns at once, in seconds; it takes the place of the bend.
     """
 
     time: Floats
@@ -51,6 +55,7 @@ class Rows:
     division: Ints
     steps: tuple[int, ...]
     counts: Bools
+    corner: float | None = None
 
 
 @dataclass(frozen=True)
@@ -64,6 +69,7 @@ class Fit:
         deviation: Its SD, in seconds. rho, share: AR(1) and its part of the variance.
         centre: The time at which drift and bend are centred; spread_of_time: what was taken off t².
         habits: Number of a place → combination of the terms that gives its habit.
+        corner: When the tempo turns, in seconds; from there on the third term adds to the slope.
     """
 
     design: Floats
@@ -80,6 +86,7 @@ class Fit:
     has_drift: bool
     has_bend: bool
     habits: dict[int, Floats]
+    corner: float | None = None
 
     @cached_property
     def covariance(self) -> Floats:
@@ -123,6 +130,13 @@ class Fit:
             found[1] = -self.centre
         if self.has_bend:
             found[2] = self.centre**2 - self.square
+        return found
+
+    def slope_over(self, begin: float, end: float) -> Floats:
+        """Return the combination that gives the slope from one moment to another, in seconds."""
+        found = self.slope_at((begin + end) / 2)
+        if self.corner is not None:
+            found[2] = max(0.0, end - max(begin, self.corner)) / max(1e-9, end - begin)
         return found
 
     def slope_at(self, time: float) -> Floats:
@@ -214,7 +228,41 @@ class Fit:
 
 
 def joint_fit(rows: Rows) -> Fit | None:
-    """Return the joint fit of a take; None under four notes."""
+    """Return the joint fit of a take, with a corner where its line has one; None under four notes."""
+    smooth = _fit(rows)
+    if smooth is None or not smooth.has_bend:
+        return smooth
+    corner = _corner(rows, smooth)
+    turned = _fit(replace(rows, corner=corner)) if corner is not None else None
+    return turned if turned and abs(turned.solution[2]) >= _TURNS else smooth
+
+
+def _corner(rows: Rows, smooth: Fit) -> float | None:
+    """Return when the tempo turns at once; None where a bend says as much.
+
+    Of some moments the one is taken at which a line with a corner leaves least, beside what a bend leaves.
+    """
+    counts = smooth.counts
+    rest, times = smooth.rest[counts], rows.time[counts]
+    # What a corner leaves beside the other terms: one more column of the same fit.
+    design = smooth.design[counts]
+    away = 3 if smooth.has_bend else 2
+    kept = np.delete(design, away - 1, axis=1)
+    basis, _ = np.linalg.qr(kept)
+    offset = design @ smooth.solution + rest
+    left = offset - basis @ (basis.T @ offset)
+    best, least = None, float(rest @ rest) * (1 - _CORNERS)
+    for moment in np.quantile(times, np.linspace(_EDGE, 1 - _EDGE, _MOMENTS)).tolist():
+        hinge = np.maximum(0.0, times - moment)
+        hinge = hinge - basis @ (basis.T @ hinge)
+        power = float(hinge @ hinge)
+        remains = float(left @ left) - float(hinge @ left) ** 2 / power if power > 1e-12 else float(left @ left)
+        if remains < least:
+            best, least = float(moment), remains
+    return best
+
+
+def _fit(rows: Rows) -> Fit | None:
     counts = rows.counts
     for _ in range(2):
         fit = _solve(rows, counts)
@@ -242,7 +290,10 @@ def _solve(rows: Rows, counts: Bools) -> Fit | None:
     columns = [np.ones(len(rows.time))]
     if has_drift:
         columns.append(moved)
-    if has_bend:
+    if rows.corner is not None:
+        has_bend = False
+        columns.append(np.maximum(0.0, rows.time - rows.corner))
+    elif has_bend:
         columns.append(moved**2 - square)
     habits, where = _habit_columns(rows, counts, len(columns))
     columns += habits
@@ -276,6 +327,7 @@ def _solve(rows: Rows, counts: Bools) -> Fit | None:
             place: np.pad(combination, (first, width - first - len(combination)))
             for place, (first, combination) in where.items()
         },
+        rows.corner,
     )
 
 

@@ -238,10 +238,15 @@ def _other_division(take: Measured) -> Refusal | None:
         fits = [
             one
             for one in _DIVISIONS
-            if one != here and kept[one] >= _FITS and abs(rate / one - 1) <= _RATE and due_rate > 0.75 * here
+            if one != here
+            and kept[one] >= _FITS
+            and abs(rate / one - 1) <= _RATE
+            and due_rate > 0.75 * here
+            # Who plays as many notes as are due crowds them; another division has another number of them.
+            and abs(rate / one - 1) < abs(rate / due_rate - 1)
         ]
         if fits:
-            other = max(fits, key=lambda one: kept[one])
+            other = max(fits, key=lambda one: kept[one] - abs(rate / one - 1))
             sentence = f"This fits {_WORDS[other]} better than the {_WORDS.get(here, str(here))} of the drill."
             return Refusal(
                 "division", sentence, (Offer("division", f"Take {other} a beat", division=other, instead=here), BY_EAR)

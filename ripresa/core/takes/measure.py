@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ripresa.core.exact import Fraction
 from ripresa.core.takes.due import SEAM_BEATS, Due
-from ripresa.core.takes.figures import Dot, Figures, LegFigures, LostBeat, Point, SlotFigures
+from ripresa.core.takes.figures import CornerFigures, Dot, Figures, LegFigures, LostBeat, Point, SlotFigures
 from ripresa.core.takes.fit import Fit, Rows, joint_fit
 from ripresa.core.takes.heard import HeardNote, strikes_of
 from ripresa.core.takes.interval import Interval
@@ -114,10 +114,7 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
         start = fit.told(fit.start, count)
         bias = Interval(start.value - late, start.half_width, count)
         if fit.has_drift:
-            drift = fit.told(fit.slope_at(float(due.at[0] + due.at[-1]) / 2), count)
-            # An offset that grows by b seconds a second means a tempo of 1 / (1 + b) of what was asked.
-            factor = 100 / (1 + drift.value) ** 2
-            tempo = Interval(100 * (1 / (1 + drift.value) - 1), factor * drift.half_width, count)
+            tempo = _tempo(fit, float(due.at[0]), float(due.at[-1]))
         if fit.has_bend:
             curve = fit.told(fit.unit(2), count)
             scale = 2 * 60 * float(due.bpm)
@@ -150,8 +147,26 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
         strays=strays(due, take.row, take.rest, fit),
         places=places(due, take.row, take.rest, fit),
         furthest=furthest(due, take.row, take.offset, fit, latency),
+        corner=_corner(due, fit),
         outside=len(take.struck) - len(match.pairs) - len(match.extra),
     )
+
+
+def _tempo(fit: Fit, begin: float, end: float) -> Interval:
+    """Return how much faster than asked the tempo is between two moments, in per cent."""
+    drift = fit.told(fit.slope_over(begin, end), fit.count)
+    # An offset that grows by b seconds a second means a tempo of 1 / (1 + b) of what was asked.
+    factor = 100 / (1 + drift.value) ** 2
+    return Interval(100 * (1 / (1 + drift.value) - 1), factor * drift.half_width, fit.count)
+
+
+def _corner(due: Due, fit: Fit | None) -> CornerFigures | None:
+    if fit is None or fit.corner is None:
+        return None
+    index = min(len(due) - 1, int(np.searchsorted(due.at, fit.corner - 1e-9)))
+    event = int(due.index[index])
+    before, after = _tempo(fit, float(due.at[0]), fit.corner), _tempo(fit, fit.corner, float(due.at[-1]))
+    return CornerFigures(due.beat_name(event), event, int(due.turn[index]), before, after)
 
 
 def _steps(take: Measured, offset: Floats) -> list[int]:

@@ -18,6 +18,8 @@ _FEWEST_FOR_HABIT = 4
 _MAD_TO_SD = 1.4826
 #: One deviation is at least so long, in seconds, and at most such a share of the gap beside a note.
 _FLOOR, _MOST = 0.006, 0.2
+#: The ends of a path are led on where that is so much of a gap.
+_LEADS = 0.25
 #: What a note may lie off by without being another one, however steady the hand, as a share of the gap.
 _LEEWAY = 0.07
 #: How much wider it is after a change, and its leeway there: (beats, factor, share of the gap).
@@ -91,6 +93,7 @@ def fitted(wanted: Wanted, due: Ints, offsets: Floats) -> Model:
     for _ in range(2):
         habits = _habits(wanted, due, level - path)
         path = running_median(level - habits[due])
+    path = _with_ends(path, level - habits[due], wanted.gap[due])
     rest = level - path - habits[due]
     away = wanted.since_change[due] >= _AFTER_CHANGE[-1][0]
     told = rest[away] if away.sum() >= _WINDOW else rest
@@ -106,6 +109,26 @@ def running_median(values: Floats) -> Floats:
         return np.full(len(values), np.median(values))
     middles = np.median(np.lib.stride_tricks.sliding_window_view(values, width), axis=1)
     return np.pad(middles, width // 2, mode="edge")
+
+
+def _with_ends(path: Floats, level: Floats, gap: Floats) -> Floats:
+    """Return a running median that goes on at either end as it went in the last window, where that leads far.
+
+    A median stays behind there by half of its window: of who turns faster near the end it would lose the last notes.
+    """
+    half = _WINDOW // 2
+    if len(path) < 2 * _WINDOW:
+        return path
+    found = path.copy()
+    order = np.arange(1, half + 1)
+    for side in (1, -1):
+        inside = level[::side][-_WINDOW:]
+        lag = _WINDOW // 3
+        slope = float(np.median(inside[lag:] - inside[:-lag])) / lag
+        if abs(slope) * half > _LEADS * float(np.median(gap)):
+            ends = found[::side]
+            ends[-half:] = ends[-half - 1] + slope * order
+    return found
 
 
 def without_bend(values: Floats, times: Floats) -> Floats:

@@ -2,10 +2,12 @@
 lie near due notes; what goes away is followed from the first notes on.
 """
 
+from collections import deque
+
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.takes.model import Model, Wanted, constant, steps_in, without_bend
+from ripresa.core.takes.model import Model, Wanted, constant, fitted, steps_in, without_bend
 from ripresa.core.takes.settling import Hearing, Settled, part_of, settle
 
 Floats = NDArray[np.float64]
@@ -18,13 +20,19 @@ _OFFSETS = np.arange(-0.15, 0.2501, 0.0125)
 _NEAR = np.arange(-0.1, 0.1001, 0.0125)
 _TEMPI = np.arange(-0.13, 0.1301, 0.0025)
 #: Where an unknown latency is looked for first, and how firmly; how firmly a known one and the tempo hold. Seconds.
-_USUAL_LATENCY, _LATENCY_SPREAD, _LATENCY_KNOWN, _TEMPO_SPREAD, _MOST_PRIOR = 0.03, 0.08, 0.035, 0.015, 8.0
+_USUAL_LATENCY, _LATENCY_SPREAD, _LATENCY_KNOWN, _TEMPO_SPREAD, _MOST_PRIOR = 0.03, 0.08, 0.02, 0.015, 8.0
+#: A known latency outranks a fit that is a slot out.
+_MOST_KNOWN = 60.0
 #: A path that wanders by more than this share of a gap may be one of another tempo.
 _WANDERS = 0.45
 #: Openings that are so much dearer on the first notes are not followed.
 _MARGIN, _NEARLY = 20.0, 6.0
 #: Players whose offsets lie within so much of a gap are the same.
 _SAME_PLAYER = 0.2
+#: Seconds a second by which a player who was followed may go away from the click.
+_OWN_SLOPE = 0.05
+#: Notes that say where a player is who is followed, and how near the next one lies, in gaps.
+_TRACKED, _TRACKS = 5, 0.4
 
 
 def matched(wanted: Wanted, heard: Hearing) -> Settled:
@@ -37,9 +45,11 @@ def matched(wanted: Wanted, heard: Hearing) -> Settled:
         if _is_good(told, count) and not steps_in(level, wanted.gap, told.model.scale):
             return told
         # What goes away farther than the band reaches is followed from the first notes on.
-        grown = _grown(wanted, heard, heard.latency or _USUAL_LATENCY, 0.0)
-        better = min(told, grown, key=lambda one: one.score + _prior(heard, one.model))
-        if _is_good(better, count):
+        begins = heard.latency or _USUAL_LATENCY
+        ways = (told, _grown(wanted, heard, begins, 0.0), _tracked(wanted, heard, begins))
+        better = min(ways, key=lambda one: one.score + _prior(heard, one.model))
+        # Another tempo is looked for from its own beginning.
+        if _is_good(better, count) and abs(better.model.slope) < _OWN_SLOPE:
             return better
     likely = _likely(wanted, heard)
     settled = [
@@ -52,6 +62,7 @@ def matched(wanted: Wanted, heard: Hearing) -> Settled:
         return best
     # It is not as it was asked: perhaps it goes away slowly.
     settled += [_grown(wanted, heard, offset, slope) for offset, slope in likely[:1] if slope == 0]
+    settled.append(_tracked(wanted, heard, likely[0][0]))
     return min(settled, key=lambda one: one.score + _prior(heard, one.model))
 
 
@@ -85,7 +96,8 @@ def _prior(heard: Hearing, model: Model) -> float:
     begins, slope = float(model.path[0]), model.slope
     usual, spread = (_USUAL_LATENCY, _LATENCY_SPREAD) if heard.latency is None else (heard.latency, _LATENCY_KNOWN)
     away = 0.5 * ((begins - usual) / spread) ** 2, 0.5 * (slope / _TEMPO_SPREAD) ** 2
-    return float(sum(min(one, _MOST_PRIOR) for one in away))
+    most = _MOST_PRIOR if heard.latency is None else _MOST_KNOWN
+    return float(min(away[0], most) + min(away[1], _MOST_PRIOR))
 
 
 def _openings(wanted: Wanted, heard: Hearing, tempi: Floats) -> list[tuple[float, float]]:
@@ -109,6 +121,31 @@ def _openings(wanted: Wanted, heard: Hearing, tempi: Floats) -> list[tuple[float
         found.append((float(offsets[offset]), float(tempi[tempo])))
         scores[max(0, tempo - 4) : tempo + 5, np.abs(offsets - offsets[offset]) < 0.35 * gap] = 0.0
     return found or [(heard.latency or 0.0, 0.0)]
+
+
+def _tracked(wanted: Wanted, heard: Hearing, offset: float) -> Settled:
+    """Return the settled alignment of a player who is followed from note to note, as far as each lies near the last.
+
+    So a tempo is followed that changes on the way: each strike is the note that is due nearest to where the last few
+    say that the player is.
+    """
+    at, gap = wanted.at, wanted.gap
+    recent = deque([offset], maxlen=_TRACKED)
+    due: list[int] = []
+    away: list[float] = []
+    last = -1
+    for strike in heard.at.tolist():
+        here = strike - sorted(recent)[len(recent) // 2]
+        after = int(np.searchsorted(at, here))
+        near = min((one for one in (after - 1, after) if 0 <= one < len(at)), key=lambda one: abs(at[one] - here))
+        if near > last and abs(at[near] - here) < _TRACKS * gap[near]:
+            last = near
+            due.append(near)
+            away.append(float(strike - at[near]))
+            recent.append(away[-1])
+    if len(due) < 2:
+        return settle(wanted, heard, constant(wanted, offset))
+    return settle(wanted, heard, fitted(wanted, np.array(due), np.array(away)))
 
 
 def _grown(wanted: Wanted, heard: Hearing, offset: float, slope: float) -> Settled:

@@ -37,7 +37,10 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "tempo":
             way = "Runs ahead" if fault.value > 0 else "Falls behind"
             side = "faster" if fault.value > 0 else "slower"
-            return f"{way}: {abs(fault.value):.1f} ± {_half(fault)} % {side} than asked (limit {fault.limit:g} %)."
+            since = f" from {fault.where} of pass {fault.turn + 1} on" if fault.where else ""
+            return (
+                f"{way}{since}: {abs(fault.value):.1f} ± {_half(fault)} % {side} than asked (limit {fault.limit:g} %)."
+            )
         case "click":
             return f"Beside the click: {_ms(fault)} {_side(fault)} from the start (limit {_limit(fault)})."
         case "furthest":
@@ -147,7 +150,7 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
                 f"With the click: {_ms(fault)} {_side(fault)}" if _is_sure(fault) else f"On the click, {_within(fault)}"
             )
             found.append(f"{said} (limit {_limit(fault)}).")
-        if fault.kind == "tempo":
+        if fault.kind == "tempo" and not fault.where:
             side = "fast" if fault.value > 0 else "slow"
             sure = _is_sure(fault) and abs(fault.value) >= _SHOWN
             said = (

@@ -226,6 +226,7 @@ def _figures(hands: Sequence[Hand]) -> Figures:
         ),
         places=tuple(replace(one, event=one.event + hand.events) for hand in hands for one in hand.figures.places),
         furthest=_furthest(hands),
+        corner=next((one.corner for one in each if one.corner), None),
         outside=sum(one.outside for one in each),
     )
 
