@@ -6,7 +6,7 @@ fits, what is offered in its place.
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -211,7 +211,10 @@ def _other_division(take: Measured) -> Refusal | None:
     in_one = bool(due.reading.other) or due.reading.events[0].layer == "both"
     if due.reading.drill.swing.ratio != 1 or take.match.model is None or in_one:
         return None
-    moments = moments_of(take, take.match.model)
+    # What another division does to the path is no tempo: of that the line alone is taken off.
+    path = take.match.model.path
+    line = np.polyval(np.polyfit(due.at, path, 1), due.at) if len(due) > 1 else path
+    moments = moments_of(take, replace(take.match.model, path=np.asarray(line)))
     for division in dict.fromkeys(division for division, _ in due.place):
         if division.denominator != 1 or division < 2:
             continue
