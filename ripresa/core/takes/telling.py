@@ -200,7 +200,7 @@ def _beats(beats: float, article: str = "A") -> str:
 
 
 def _ms(fault: Fault) -> str:
-    return f"{abs(fault.value) * 1000:.0f} ± {fault.half_width * 1000:.0f} ms"
+    return f"{abs(fault.value) * 1000:.0f} ± {max(1.0, fault.half_width * 1000):.0f} ms"
 
 
 def _is_sure(fault: Fault) -> bool:

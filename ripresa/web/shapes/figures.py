@@ -83,11 +83,13 @@ class TakeMarkShape(Shape):
 
 
 class TakePlaceShape(Shape):
-    """A note of the drill that is off over its repeats: its event, ms, and all of it in words."""
+    """A note of the drill that is off over its repeats: its event, where it stands, by how much, and why there."""
 
     event: int
+    name: str
     ms: float
     sentence: str
+    reason: str
     outside: bool
 
 
@@ -168,7 +170,7 @@ def ms_shape(interval: Interval | None, *, signed: bool = False) -> FigureShape 
         return None
     shown = f"{interval.value * 1000:+.0f}" if signed else f"{interval.value * 1000:.0f}"
     shown = "0" if shown in {"+0", "-0"} else shown.replace("-", "−")
-    return FigureShape(label=f"{shown} ms", plus_minus=f"± {interval.half_width * 1000:.0f}", count=interval.count)
+    return FigureShape(label=f"{shown} ms", plus_minus=f"± {_half(interval)}", count=interval.count)
 
 
 def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
@@ -199,7 +201,7 @@ def _seam(seam: SeamFigures, limits: Limits) -> str:
     back = seam.back_in(limit)
     after = f" Back in the band in beat {back} after it." if back and back > 1 else ""
     return (
-        f"first beat {abs(seam.first.value) * 1000:.0f} ms {side} ± {seam.first.half_width * 1000:.0f} "
+        f"first beat {abs(seam.first.value) * 1000:.0f} ms {side} ± {_half(seam.first)} "
         f"(limit {limit * 1000:.0f}), heard {times}.{after}"
     )
 
@@ -209,12 +211,12 @@ def _place(place: PlaceFigures, limits: Limits) -> TakePlaceShape:
     value = place.offset.value
     times = sum(abs(one) > limit and one * value > 0 for one in place.each)
     side = "late" if value >= 0 else "early"
-    why = f", {place.reason}" if place.reason else ""
     return TakePlaceShape(
         event=place.event,
+        name=place.name,
         ms=round(value * 1000, 1),
-        sentence=f"{place.name}: {abs(value) * 1000:.0f} ± {place.offset.half_width * 1000:.0f} ms {side}{why}, "
-        f"beyond {limit * 1000:.0f} {times} times of {len(place.each)}",
+        sentence=f"{abs(value) * 1000:.0f} ± {_half(place.offset)} ms {side}, {times} times of {len(place.each)}",
+        reason=place.reason,
         outside=abs(value) > limit,
     )
 
@@ -236,7 +238,7 @@ def _hands(figures: Figures) -> list[HandShape]:
         if hand.habit:
             parts.append(f"{_signed(hand.habit)} ms beside the others")
         if hand.spread:
-            parts.append(f"spread {hand.spread.value * 1000:.0f} ± {hand.spread.half_width * 1000:.0f} ms")
+            parts.append(f"spread {hand.spread.value * 1000:.0f} ± {_half(hand.spread)} ms")
         if hand.level:
             parts.append(f"level {hand.level.value:.1f} dB".replace("-", "−"))
         if parts:
@@ -251,7 +253,7 @@ def _together(figures: Figures, limits: Limits, balance: Balance) -> str:
     limit = limits.of("together").at(found.gap) * 1000
     told = (
         f"the left hand {_signed(found.apart)} ms after the right where they meet, {plural(found.apart.count, 'time')} "
-        f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {found.spread.half_width * 1000:.0f} ms"
+        f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {_half(found.spread)} ms"
     )
     if found.louder is None:
         return told
@@ -290,10 +292,15 @@ def _lost(lost: LostBeat, line: Sequence[Point], reading: Reading) -> TakeMarkSh
     )
 
 
+def _half(interval: Interval) -> str:
+    """Return a half-width in ms; nothing is surer than what is shown."""
+    return f"{max(1.0, interval.half_width * 1000):.0f}"
+
+
 def _signed(interval: Interval) -> str:
     value = f"{interval.value * 1000:+.0f}".replace("-", "−")
     value = "0" if value in {"+0", "−0"} else value
-    return f"{value} ± {interval.half_width * 1000:.0f}"
+    return f"{value} ± {_half(interval)}"
 
 
 def _db(interval: Interval) -> str:

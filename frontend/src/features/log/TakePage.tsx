@@ -11,6 +11,7 @@ import { TakeNote } from "../../ui/TakeNote";
 import { canBeHeard, PlayedBack, useHeardFrom } from "../stand/PlayedBack";
 import { TakeTable } from "../stand/TakeTable";
 import { ThroughThePass } from "../stand/ThroughThePass";
+import { WhereInThePass } from "../stand/WhereInThePass";
 import { WhereItFell } from "../stand/WhereItFell";
 import { JudgedAgain } from "./JudgedAgain";
 
@@ -57,6 +58,7 @@ export function TakePage() {
           <div className="card-plain min-w-0">
             <WhereItFell figures={take.figures} onNote={hear} />
             <ThroughThePass figures={take.figures} onNote={hear} />
+            <WhereInThePass figures={take.figures} onNote={null} />
             {canBeHeard(take.source) && <PlayedBack takeId={take.id} start={take.start} from={from} />}
             <TakeTable figures={take.figures} onNote={hear} />
           </div>

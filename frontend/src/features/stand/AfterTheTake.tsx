@@ -12,6 +12,7 @@ import { TakeTable } from "./TakeTable";
 import { TheWord } from "./TheWord";
 import { ThroughThePass } from "./ThroughThePass";
 import type { Subject, useTakes } from "./useTakes";
+import { WhereInThePass } from "./WhereInThePass";
 import { WhereItFell } from "./WhereItFell";
 
 type Props = {
@@ -82,7 +83,8 @@ function Figures(props: JudgedProps) {
         <div className="card-plain min-w-0 !py-3">
           <WhereItFell figures={figures} onNote={hear} />
           <ThroughThePass figures={figures} onNote={hear} />
-          <Heard figures={figures} onNote={hear} />
+          <WhereInThePass figures={figures} onNote={hear} />
+          <Heard figures={figures} />
           {canBeHeard(source) && <PlayedBack takeId={judged.take.id} start={judged.take.start} from={from} />}
           <TakeTable figures={figures} onNote={hear} />
         </div>
@@ -101,12 +103,9 @@ function Figures(props: JudgedProps) {
   );
 }
 
-type TakeFigures = NonNullable<Judged["take"]["figures"]>;
-
-/** Places that are off each time, how far the click was left, and hands and accents where they were heard. */
-function Heard({ figures, onNote }: { figures: TakeFigures; onNote: (event: number) => void }) {
-  const { hands, accents, together, places, furthest } = figures;
-  if (!hands.length && !accents && !together && !places.length && !furthest) return null;
+/** Hands and accents, where they were heard. */
+function Heard({ figures }: { figures: NonNullable<Judged["take"]["figures"]> }) {
+  if (!figures.hands.length && !figures.accents && !figures.together) return null;
   return (
     <ul className="text-sm mt-1 flex flex-wrap gap-x-5">
       {figures.hands.map((hand) => (
@@ -114,17 +113,6 @@ function Heard({ figures, onNote }: { figures: TakeFigures; onNote: (event: numb
           <strong>{hand.symbol}</strong>: {hand.sentence}
         </li>
       ))}
-      {places
-        .filter((place) => place.outside)
-        .map((place) => (
-          <li key={place.event}>
-            Each time at {place.sentence}.{" "}
-            <button type="button" className="text-primary underline" onClick={() => onNote(place.event)}>
-              show it
-            </button>
-          </li>
-        ))}
-      {furthest && <li>Furthest: {furthest}</li>}
       {figures.together && <li>Together: {figures.together}</li>}
       {figures.accents && <li>Accents: {figures.accents}</li>}
     </ul>

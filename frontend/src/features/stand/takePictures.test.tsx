@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
 import { TakeTable } from "./TakeTable";
 import { ThroughThePass } from "./ThroughThePass";
+import { WhereInThePass } from "./WhereInThePass";
 import { WhereItFell } from "./WhereItFell";
 
 vi.mock("../../ui/useWidth", () => ({ useWidth: () => [{ current: null }, 600] }));
@@ -91,5 +92,38 @@ describe("the pictures of a take", () => {
     expect(screen.getAllByRole("row")).toHaveLength(7);
     await userEvent.click(screen.getByRole("button", { name: "show “3”" }));
     expect(onNote).toHaveBeenCalledExactlyOnceWith(102);
+  });
+});
+
+describe("where in the pass", () => {
+  const place = {
+    event: 11,
+    name: "bar 2, beat 3, &",
+    ms: 110,
+    sentence: "110 ± 4 ms late, 4 times of 4",
+    reason: "where the thumb goes under",
+    outside: true,
+  };
+
+  it("names the places that are off each time, why there, and leads to them", async () => {
+    const onNote = vi.fn();
+    const inside = { ...place, event: 3, name: "bar 1, beat 1", outside: false };
+    render(
+      <WhereInThePass
+        figures={figures(4, { places: [place, inside], furthest: "+40 ± 5 ms from the click" })}
+        onNote={onNote}
+      />,
+    );
+    expect(screen.getAllByRole("listitem").map((one) => one.textContent)).toEqual([
+      "bar 2, beat 3, & 110 ± 4 ms late, 4 times of 4 where the thumb goes under show it",
+      "Furthest: +40 ± 5 ms from the click",
+    ]);
+    await userEvent.click(screen.getByRole("button", { name: "show it" }));
+    expect(onNote).toHaveBeenCalledExactlyOnceWith(11);
+  });
+
+  it("is not there where nothing is off", () => {
+    render(<WhereInThePass figures={figures(4)} onNote={null} />);
+    expect(screen.queryByRole("heading")).toBeNull();
   });
 });
