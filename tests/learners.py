@@ -4,7 +4,7 @@ Each yields (day from 0, notes a second, whether it was clean). The forecast was
 Nothing was tuned on the third, nor on the one who never wavers, whose ranges come out too wide rather than too narrow.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 
 import numpy as np
 
@@ -12,13 +12,22 @@ Log = list[tuple[int, float, bool]]
 
 
 def _climbing(
-    rng: np.random.Generator, ability: np.ndarray, step: float = 1.04, takes: tuple[int, int] = (2, 5)
+    rng: np.random.Generator,
+    ability: np.ndarray,
+    step: float = 1.04,
+    takes: tuple[int, int] = (2, 5),
+    paused: Collection[int] = (),
+    share: float | None = None,
 ) -> Log:
     """Return the takes of one who climbs by per cent, up after two clean and back after three shaky."""
     found: Log = []
     speed, clean_run, shaky_run = ability[0] * 0.93, 0, 0
-    share = rng.uniform(0.4, 0.9)
+    share = rng.uniform(0.4, 0.9) if share is None else share
     for day, able in enumerate(ability):
+        # Who comes back begins where it goes.
+        if day in paused:
+            speed, clean_run, shaky_run = able * 0.85, 0, 0
+            continue
         if rng.random() > share:
             continue
         form = rng.normal(0, 0.02)
@@ -77,11 +86,42 @@ def never_wavering(rng: np.random.Generator, days: int) -> Log:
     return _climbing(rng, ability)
 
 
+def pausing(rng: np.random.Generator, days: int) -> Log:
+    """One who grows slowly, stops for two to six weeks not long ago, and has most of what was lost back in two."""
+    past = days - 42
+    away = int(rng.integers(14, 43))
+    back = past - int(rng.integers(4, 15))
+    start = max(7, back - away)
+    level = np.log(rng.uniform(4, 7)) + 0.002 * np.arange(days)
+    lost = rng.uniform(0.7, 1.3) * (0.10 if away < 30 else 0.15)
+    since = np.arange(days) - back
+    dropped = np.where(since >= 0, lost * np.exp(-since / rng.uniform(5, 12)), 0.0)
+    rests = set(range(start, back))
+    able = np.exp(level - dropped)
+    return [one for one in _climbing(rng, able, paused=rests) if one[0] not in rests]
+
+
+def plateau(rng: np.random.Generator, days: int) -> Log:
+    """One who grows, and then stands still."""
+    turn = rng.uniform(0.2, 0.8) * (days - 42)
+    level = np.log(rng.uniform(4, 7)) + 0.006 * np.minimum(np.arange(days), turn)
+    return _climbing(rng, np.exp(level))
+
+
+def weekly(rng: np.random.Generator, days: int) -> Log:
+    """One who plays once a week."""
+    log = _climbing(rng, np.exp(np.log(rng.uniform(4, 7)) + 0.002 * np.arange(days)), share=1.0)
+    return [one for one in log if one[0] % 7 == 3]
+
+
 LEARNERS: dict[str, Callable[[np.random.Generator, int], Log]] = {
     "late starter": late_starter,
     "wanderer": wanderer,
     "stepwise": stepwise,
     "never wavering": never_wavering,
+    "pausing": pausing,
+    "plateau": plateau,
+    "weekly": weekly,
 }
 
 

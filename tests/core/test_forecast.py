@@ -36,6 +36,44 @@ def test_four_of_five_weeks_lie_in_their_range(name: str) -> None:
     assert 0.77 <= coverage(name, 150, seed=7) <= 0.88
 
 
+@pytest.mark.parametrize(("name", "least"), [("pausing", 0.77), ("plateau", 0.72)])
+def test_after_pauses_and_on_plateaus_ranges_hold_nearly_as_often(name: str, least: float) -> None:
+    assert least <= coverage(name, 100, seed=7) <= 0.90
+
+
+def test_who_comes_once_a_week_has_ranges_that_are_too_wide_rather_than_too_narrow() -> None:
+    assert coverage("weekly", 60, seed=7) > 0.77
+
+
+@pytest.mark.parametrize("name", ["late starter", "wanderer", "stepwise", "pausing", "plateau"])
+def test_no_middle_lies_under_what_was_clean_this_week_without_a_reason(name: str) -> None:
+    for _, past, log in logs(name, 25, seed=9):
+        found = forecast(clean_takes(log, past), TODAY)
+        lately = [nps for day, nps, clean in log if clean and past - 7 <= day < past]
+        if found.weeks and lately and found.weeks[0].middle < max(lately):
+            assert found.reason
+            assert found.sentence.endswith(found.reason)
+
+
+def test_what_a_pause_takes_away_is_no_trend() -> None:
+    before = [CleanTake(TODAY - timedelta(days=60 - 2 * number), 6.0) for number in range(15)]
+    after = [CleanTake(TODAY - timedelta(days=2 - number), 5.4) for number in range(3)]
+    found = forecast([*before, *after, *before], TODAY)
+    # Ten per cent under what it was, and most of it is back in two weeks.
+    assert found.weeks[0].low < 5.7 < found.weeks[0].middle < 6.2
+    assert found.weeks[-1].middle > 5.75
+    assert found.reason == ""
+    paused = forecast(before * 2, TODAY)
+    assert paused.reason == "After 32 days without a clean take it begins lower, and most of it comes back soon."
+    assert paused.weeks[0].low < 5.5
+    low = forecast([*before, *before, CleanTake(TODAY - timedelta(days=1), 6.6)], TODAY)
+    assert low.reason in {
+        "The pause of 31 days is not made good yet.",
+        "6.6 n/s this week was better than the days around it.",
+        "",
+    }
+
+
 def test_of_one_who_never_wavers_the_ranges_are_too_wide_rather_than_too_narrow() -> None:
     assert coverage("never wavering", 60, seed=7) > 0.88
 

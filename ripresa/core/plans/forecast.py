@@ -5,6 +5,9 @@ height. A Kalman filter follows a level and a trend that dies away (by 2 % a day
 likeliest of a grid of ratios, held back by a prior, because a log is short. What comes is drawn from it: paths of days,
 practised as often as the last weeks were, and of each week the fastest clean take. Straight lines through the last
 takes were tried: their ranges held far less than they promised.
+
+A pause is a step of its own: what it takes away comes back fast, and is no trend. What is slower after one than before
+is laid aside, as far as it is not back yet, and added to the paths again with how sure that is.
 """
 
 from collections.abc import Iterable, Sequence
@@ -12,6 +15,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import cache
 from itertools import pairwise
+from math import exp
 from typing import Any
 
 import numpy as np
@@ -23,6 +27,10 @@ HORIZON = (2, 3, 4, 5, 6)
 FEWEST_TAKES, FEWEST_DAYS = 8, 4
 #: Days without a clean take after which what was known has gone stale.
 STALE_DAYS = 60
+#: Days without a clean take that are a pause, what a day of it takes away in logarithms, and that most.
+PAUSE_DAYS, _LOST, _MOST_LOST = 12, 0.0045, 0.2
+#: In so many days most of it comes back; of one path that is shorter or longer by a factor of e to this.
+_BACK_DAYS, _BACK_UNSURE = 9.0, 0.5
 #: A date is named where the range of days on which the target is met is no wider than this.
 NARROW_DAYS = 21
 PATHS, SEED = 2000, 20261
@@ -54,6 +62,7 @@ class Forecast:
 
     Args:
         first, last: Between which days a target is met, in four of five cases, where that is narrow enough to say.
+        reason: Why it lies where nobody would expect it; else empty.
         sentence: All of it in a sentence.
     """
 
@@ -63,6 +72,7 @@ class Forecast:
     days: int
     first: date | None = None
     last: date | None = None
+    reason: str = ""
 
     @property
     def sentence(self) -> str:
@@ -70,7 +80,8 @@ class Forecast:
         if self.silent is not None:
             return self.silent
         end = self.weeks[-1]
-        return f"{end.low:.1f} to {end.high:.1f} n/s in {end.week} weeks, in 4 of 5 cases."
+        told = f"{end.low:.1f} to {end.high:.1f} n/s in {end.week} weeks, in 4 of 5 cases."
+        return f"{told} {self.reason}" if self.reason else told
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +111,21 @@ def forecast(takes: Iterable[CleanTake], today: date, target: float | None = Non
         ExpectedWeek(week, *(float(one) for one in quantiles[:, number])) for number, week in enumerate(HORIZON)
     )
     first, last = _when(paths, target, today) if target else (None, None)
-    return Forecast(weeks, None, count, len(best), first, last)
+    return Forecast(weeks, None, count, len(best), first, last, _reason(best, weeks, today))
+
+
+def _reason(best: Sequence[CleanTake], weeks: Sequence[ExpectedWeek], today: date) -> str:
+    """Return why what is expected lies under what was clean this week, or that a pause is behind it; else nothing."""
+    pause = max(((after.day - before.day).days for before, after in pairwise(best[-_RECENT:])), default=0)
+    away = (today - best[-1].day).days
+    if away >= PAUSE_DAYS:
+        return f"After {away} days without a clean take it begins lower, and most of it comes back soon."
+    lately = max((take.nps for take in best if (today - take.day).days < 7), default=0.0)
+    if weeks[0].middle >= lately:
+        return ""
+    if pause >= PAUSE_DAYS:
+        return f"The pause of {pause} days is not made good yet."
+    return f"{lately:.1f} n/s this week was better than the days around it."
 
 
 def daily_best(takes: Iterable[CleanTake], today: date) -> tuple[list[CleanTake], int]:
@@ -128,20 +153,26 @@ def _too_little(best: Sequence[CleanTake], count: int, today: date) -> str | Non
 
 def _paths(best: Sequence[CleanTake], today: date) -> Array:
     """Return the best clean take of each day to come, on the scale of logarithms; −∞ on days without practice."""
-    fit = _likeliest(best)
+    lost = _lost_in_pauses(best)
+    fit = _likeliest(best, lost)
     rng = np.random.default_rng(SEED)
     days = 7 * HORIZON[-1]
     state = rng.multivariate_normal(fit.mean, fit.cov, size=PATHS)
     level, trend = state[:, 0], state[:, 1]
-    for _ in range((today - best[-1].day).days):
+    away = (today - best[-1].day).days
+    for _ in range(away):
         level, trend = _step(level, trend, fit, rng)
+    # What is still missing: of the last pause, or of one that is not over. How fast it is back differs.
+    paused = min(_MOST_LOST, _LOST * away) if away >= PAUSE_DAYS else 0.0
+    missing = (lost[-1] * exp(-away / _BACK_DAYS) + paused) * rng.uniform(0.4, 1.6, PATHS)
+    back = _BACK_DAYS * np.exp(rng.normal(0, _BACK_UNSURE, PATHS))
     practised = rng.random((PATHS, days)) < _days_share(best, today)
     # In every week to come there is a day of practice: else there is nothing to expect of it.
     practised.reshape(PATHS, -1, 7)[:, :, 3] |= ~practised.reshape(PATHS, -1, 7).any(axis=2)
     found = np.empty((PATHS, days))
     for number in range(days):
         level, trend = _step(level, trend, fit, rng)
-        found[:, number] = level + rng.normal(0, fit.noise, PATHS)
+        found[:, number] = level + rng.normal(0, fit.noise, PATHS) - missing * np.exp(-(number + 1) / back)
     return np.where(practised, found, -np.inf)
 
 
@@ -157,6 +188,8 @@ def _days_share(best: Sequence[CleanTake], today: date) -> float:
     return min(1.0, max(1 / 7, sum(take.day >= since for take in best) / span))
 
 
+#: Days of takes by which a pause is not long ago.
+_RECENT = 15
 #: Ratios of what wanders a day to the noise of a day's best that are tried: level, trend.
 _LEVELS = (0.05, 0.15, 0.3, 0.6, 1.0)
 _TRENDS = (0.001, 0.005, 0.015, 0.04)
@@ -165,9 +198,27 @@ _NOISE, _NOISE_WEIGHT = 0.02, 4.0
 _TREND, _TREND_SIZE = 0.004, 0.005
 
 
-def _likeliest(best: Sequence[CleanTake]) -> _Fit:
-    """Return the filter whose wandering is the likeliest, every pair of ratios weighed by what the log says of it."""
+def _lost_in_pauses(best: Sequence[CleanTake]) -> Array:
+    """Return how much of what a pause took away is missing on each day yet, in logarithms.
+
+    What it took is how far the fastest of the first two days after it lies under the last two before, at most
+    ``_MOST_LOST``; it comes back by an exponential.
+    """
     values = np.log([take.nps for take in best])
+    found = np.zeros(len(best))
+    for number in range(1, len(best)):
+        if (best[number].day - best[number - 1].day).days < PAUSE_DAYS:
+            continue
+        before, after = values[max(0, number - 2) : number].max(), values[number : number + 2].max()
+        lost = min(_MOST_LOST, max(0.0, float(before - after)))
+        since = np.array([(take.day - best[number].day).days for take in best[number:]])
+        found[number:] = lost * np.exp(-since / _BACK_DAYS)
+    return found
+
+
+def _likeliest(best: Sequence[CleanTake], lost: Array) -> _Fit:
+    """Return the filter whose wandering is the likeliest, every pair of ratios weighed by what the log says of it."""
+    values = np.log([take.nps for take in best]) + lost
     gaps = [0, *((after.day - before.day).days for before, after in pairwise(best))]
     ratios = np.array([(level, trend) for level in _LEVELS for trend in _TRENDS])
     mean, cov, score, noise = _filtered(values, gaps, ratios)

@@ -22,6 +22,8 @@ Ints = NDArray[np.int64]
 
 #: A lateness is looked at where so many notes, and such a share of them, vote for it; so many are.
 _FEWEST, _SHARE, _MOST = 5, 0.04, 40
+#: Nobody jumps farther than a turn and so many beats.
+_FARTHEST = 8
 #: Votes fall into bins of such a share of the gap, and a note is met within so much of it.
 _BIN, _NEAR = 0.25, 0.4
 #: What a note costs that no lateness explains, a jump and each beat of it, and going over to a lateness beside it.
@@ -65,7 +67,10 @@ class _Stretch:
 def route_of(due: Due, notes: Sequence[HeardNote]) -> Route | None:
     """Return what was played without its jumps; None where there is none, or pitches do not tell."""
     strikes = strikes_of(notes, due.chords)
-    stretches = _stretches(due, strikes)
+    votes = _votes(due, strikes)
+    if votes is None:
+        return None
+    stretches = _stretches(due, strikes, votes)
     taken: list[HeardNote] = []
     index: list[int] = []
     jumps: list[LostBeat] = []
@@ -109,14 +114,18 @@ def _at(due: Due, kind: str, seconds: float, beats: float, index: int) -> LostBe
     return LostBeat(kind, seconds, beats, event, int(due.turn[index]), due.beat_name(event))
 
 
-def _stretches(due: Due, strikes: Sequence[Strike]) -> list[_Stretch]:
-    votes = _votes(due, strikes)
-    if votes is None:
-        return []
+def _stretches(due: Due, strikes: Sequence[Strike], votes: Floats) -> list[_Stretch]:
+    """Return what was played in one go each; none where that explains little more than that nobody jumped."""
     gap = float(np.median(due.near_gap))
     met = _met(due, strikes, votes)
+    if (met[:, np.abs(votes).argmin()] < 0).sum() < _FEWEST:
+        return []
     short = float(due.at[-1]) - (strikes[-1].at - votes)
     path = _cheapest(met, votes, gap, due.beat, np.abs(short))
+    order = np.arange(len(met))
+    one_go = _cheapest(met, votes, gap, due.beat, np.abs(short), jump=np.inf)
+    if (met[order, path] < 0).sum() > (met[order, one_go] < 0).sum() - _FEWEST:
+        return []
     found: list[_Stretch] = []
     edges = [0, *(np.flatnonzero(np.diff(path)) + 1).tolist(), len(path)]
     for begin, end in pairwise(edges):
@@ -142,11 +151,19 @@ def _votes(due: Due, strikes: Sequence[Strike]) -> Floats | None:
             by_pitch[tone].append(index)
     if len(by_pitch) < 4 or not strikes:
         return None
-    found = [strike.at - due.at[by_pitch[pitch]] for strike in strikes for pitch in strike.pitches if pitch in by_pitch]
+    far = due.turn_seconds + _FARTHEST * due.beat
+    at = {pitch: due.at[own] for pitch, own in by_pitch.items()}
+    found: list[Floats] = []
+    for strike in strikes:
+        for pitch in strike.pitches & at.keys():
+            first, last = np.searchsorted(at[pitch], (strike.at - far, strike.at + far))
+            found.append(strike.at - at[pitch][first:last])
     if not found:
         return None
     width = _BIN * float(np.median(due.near_gap))
     every = np.concatenate(found)
+    if not len(every):
+        return None
     numbers = np.round(every / width).astype(np.int64)
     low = int(numbers.min())
     counts = np.bincount(numbers - low)
@@ -174,17 +191,17 @@ def _met(due: Due, strikes: Sequence[Strike], votes: Floats) -> Ints:
     return found
 
 
-def _cheapest(met: Ints, votes: Floats, gap: float, beat: float, short: Floats) -> Ints:
+def _cheapest(met: Ints, votes: Floats, gap: float, beat: float, short: Floats, jump: float = _JUMP) -> Ints:
     """Return the lateness of each strike on the cheapest way; of jumps that explain as much the nearest is taken.
 
     In a drill that goes round a note of another turn is as right as one of this: it only lies farther away.
 
     Args:
-        short: By how many seconds the end is missed by each lateness.
+        short: By how many seconds the end is missed by each lateness. jump: What a jump costs.
     """
     price = np.where(met >= 0, 0.0, _UNMET)
     apart = np.abs(votes[:, None] - votes[None, :])
-    over = np.where(apart < _SAME * gap, _BESIDE, _JUMP + _FAR * apart / beat)
+    over = np.where(apart < _SAME * gap, _BESIDE, jump + _FAR * apart / beat)
     np.fill_diagonal(over, 0.0)
     best = price[0] + _FAR * np.abs(votes) / beat
     came = np.zeros(met.shape, dtype=np.int64)

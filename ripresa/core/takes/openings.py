@@ -29,6 +29,8 @@ _WANDERS = 0.45
 _MARGIN, _NEARLY = 20.0, 6.0
 #: Players whose offsets lie within so much of a gap are the same.
 _SAME_PLAYER = 0.2
+#: Kinds of strikes that are too few to say where the player is.
+_FEW_SYMBOLS = 3
 #: Seconds a second by which a player who was followed may go away from the click.
 _OWN_SLOPE = 0.05
 #: Notes that say where a player is who is followed, and how near the next one lies, in gaps.
@@ -46,7 +48,10 @@ def matched(wanted: Wanted, heard: Hearing) -> Settled:
             return told
         # What goes away farther than the band reaches is followed from the first notes on.
         begins = heard.latency or _USUAL_LATENCY
-        ways = (told, _grown(wanted, heard, begins, 0.0), _tracked(wanted, heard, begins))
+        ways = [told, _grown(wanted, heard, begins, 0.0)]
+        if len(heard.symbols.price) <= _FEW_SYMBOLS:
+            # Two keys take turns: a player who runs ahead is soon at the next one that is as right.
+            ways.append(_tracked(wanted, heard, begins))
         better = min(ways, key=lambda one: one.score + _prior(heard, one.model))
         # Another tempo is looked for from its own beginning.
         if _is_good(better, count) and abs(better.model.slope) < _OWN_SLOPE:
