@@ -257,7 +257,7 @@ def _corner(rows: Rows, smooth: Fit) -> float | None:
         hinge = hinge - basis @ (basis.T @ hinge)
         power = float(hinge @ hinge)
         remains = float(left @ left) - float(hinge @ left) ** 2 / power if power > 1e-12 else float(left @ left)
-        if remains < least:
+        if remains < least * (1 - 1e-6):
             best, least = float(moment), remains
     return best
 

@@ -86,7 +86,7 @@ def places(due: Due, row: Ints, rest: Floats, fit: Fit | None) -> tuple[PlaceFig
                 "",
             )
         )
-    found.sort(key=lambda one: -abs(one.offset.value) / one.gap)
+    found.sort(key=lambda one: (-round(abs(one.offset.value) / one.gap, 6), one.event))
     reasons = _reasons(due)
     return tuple(
         PlaceFigures(one.event, one.name, one.gap, one.offset, one.each, reasons.get(one.event, ""))
@@ -182,7 +182,8 @@ def furthest(
         silence[inside] = at[inside] - start
     away = np.abs(mean - late) - _IN_SILENCE * silence
     away[~_beside_changes(due, row)] = 0.0
-    here = int((away / due.even_gap[row]).argmax())
+    # Of places that are equally far the first, whatever the last digit of a float says.
+    here = int(np.round(away / due.even_gap[row], 6).argmax())
     half = student(SHOWN, fit.freedom) * fit.deviation * sqrt(fit.sum_variance(np.arange(begin[here], end[here])))
     return Furthest(
         Interval(float(mean[here] - late), hypot(half / int(count[here]), unsure), int(count[here])),
