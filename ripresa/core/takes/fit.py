@@ -7,12 +7,13 @@ sandwich estimate ``(XᵀX)⁻¹ XᵀΣX (XᵀX)⁻¹``.
 
 from dataclasses import dataclass, replace
 from functools import cached_property
-from math import exp, log, sqrt
+from math import exp, sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.takes.interval import SHOWN, Interval, student
+from ripresa.core.takes.memory import correlation, meat, slow_meat
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -27,13 +28,6 @@ _OUTLIER = 6.0
 #: A corner is looked for at so many moments, away from the edges by such a part; it has to explain so much of what a
 #: bend leaves, and to turn by so many seconds a second: the narrowest limit of a tempo.
 _MOMENTS, _EDGE, _CORNERS, _TURNS = 33, 0.12, 0.35, 0.005
-_RHOS = np.arange(0.0, 0.975, 0.05)
-_LAGS = 10
-#: Start, drift and bend take slow movement out of what remains, so that it looks less alike than it is.
-_SMOOTH_TERMS = 3
-#: Waves from the fourth on, up to a part of the notes, tell how much slower ones weigh; so many have to. From a slope
-#: on they do, and it is taken for as steep as that at most.
-_SLOW_FIRST, _SLOW_PART, _FEWEST_WAVES, _SLOW, _STEEPEST = 3, 5, 10, 0.4, 1.2
 #: Groups differ by more than their notes make them from so many times on.
 _DIFFER = 2.0
 
@@ -91,13 +85,13 @@ class Fit:
     @cached_property
     def covariance(self) -> Floats:
         """Of the terms."""
-        return self.deviation**2 * self.bread @ _meat(self.design[self.counts], self.rho, self.share) @ self.bread
+        return self.deviation**2 * self.bread @ meat(self.design[self.counts], self.rho, self.share) @ self.bread
 
     @cached_property
     def slow_covariance(self) -> Floats | None:
         """Of the terms, where what remains moves the more the slower; None where it does not."""
-        meat = _slow_meat(self.design[self.counts], self.rest[self.counts])
-        return None if meat is None else self.bread @ meat @ self.bread
+        found = slow_meat(self.design[self.counts], self.rest[self.counts])
+        return None if found is None else self.bread @ found @ self.bread
 
     def told(self, combination: Floats, count: int, other: float = 0.0) -> Interval:
         """Return a combination of the terms with its half-width.
@@ -166,7 +160,7 @@ class Fit:
     def _left(self) -> float:
         """Degrees of freedom that are left, with what neighbours share taken into account."""
         own = self.design[self.counts]
-        return float(max(2.0, self.count - np.trace(self.bread @ _meat(own, self.rho, self.share))))
+        return float(max(2.0, self.count - np.trace(self.bread @ meat(own, self.rho, self.share))))
 
     def habit_of(self, places: Ints) -> Floats:
         """Return the habit of the slot of each of some notes, in seconds; 0 where it has none."""
@@ -304,8 +298,8 @@ def _solve(rows: Rows, counts: Bools) -> Fit | None:
     bread = np.asarray(np.linalg.pinv(own.T @ own), dtype=np.float64)
     solution = bread @ own.T @ rows.offset[counts]
     rest = rows.offset - design @ solution
-    rho, share = _correlation(rest[counts])
-    left = max(2.0, count - float(np.trace(bread @ _meat(own, rho, share))))
+    rho, share = correlation(rest[counts])
+    left = max(2.0, count - float(np.trace(bread @ meat(own, rho, share))))
     deviation = sqrt(float(rest[counts] @ rest[counts]) / left)
     alike = 1 + 2 * share**2 * rho**2 / max(0.02, 1 - rho**2)
     width = len(solution)
@@ -351,66 +345,3 @@ def _habit_columns(rows: Rows, counts: Bools, first: int) -> tuple[list[Floats],
         begin = first + len(columns) - (len(places) - 1)
         where[places[-1]] = begin, -np.ones(len(places) - 1)
     return columns, where
-
-
-def _correlation(rest: Floats) -> tuple[float, float]:
-    """Return (ρ, share) of ``share · ρ^lag``, the correlation of what remains; (0, 0) where there is none.
-
-    The autocovariances of residuals are too small by about 3 / n, for the slow terms, which is put back.
-    """
-    count = len(rest)
-    power = float(rest @ rest)
-    lags = min(_LAGS, count // 4)
-    if power == 0 or lags < 2:
-        return 0.0, 0.0
-    found = np.array([float(rest[lag:] @ rest[:-lag]) / power for lag in range(1, lags + 1)]) + _SMOOTH_TERMS / count
-    weights = np.sqrt(count - np.arange(1, lags + 1.0))
-    best = (float(weights @ found**2), 0.0, 0.0)
-    for rho in _RHOS[1:]:
-        shape = rho ** np.arange(1, lags + 1.0)
-        share = min(1.0, max(0.0, float((weights * shape) @ found) / float((weights * shape) @ shape)))
-        left = float(weights @ (found - share * shape) ** 2)
-        if left < best[0]:
-            best = (left, float(rho), share)
-    return best[1], best[2]
-
-
-def _slow_meat(design: Floats, rest: Floats) -> Floats | None:
-    """Return XᵀΣX for a power of what remains that falls with its frequency; None where it does not fall enough.
-
-    People’s timing has slow waves of every length (Gilden, Thornton & Mallon 1995): an AR(1) forgets too soon. The
-    slope is that of the logarithms of the periodogram over those of the frequencies (Geweke & Porter-Hudak 1983), above
-    the ones that start, drift and bend took out; Σ is that of a ring four times as long.
-    """
-    count = len(rest)
-    top = count // _SLOW_PART
-    if top - _SLOW_FIRST < _FEWEST_WAVES:
-        return None
-    waves = np.arange(_SLOW_FIRST, top)
-    power = np.abs(np.fft.rfft(rest - rest.mean())[waves]) ** 2 / count
-    frequency = np.log(waves / count)
-    moved = frequency - frequency.mean()
-    logs = np.log(np.maximum(power, 1e-18))
-    slope = -float(moved @ logs) / float(moved @ moved)
-    if slope < _SLOW:
-        return None
-    slope = min(slope, _STEEPEST)
-    # The logarithm of a periodogram lies by Euler’s number under that of the spectrum.
-    level = exp(float((logs + slope * frequency).mean()) + 0.5772)
-    ring = 4 * count
-    spectrum = level * (np.maximum(np.arange(ring // 2 + 1), 1) / ring) ** -slope
-    padded = np.fft.rfft(design, n=ring, axis=0)
-    found: Floats = np.asarray(design.T @ np.fft.irfft(spectrum[:, None] * padded, n=ring, axis=0)[:count])
-    return found
-
-
-def _meat(design: Floats, rho: float, share: float) -> Floats:
-    """Return XᵀRX for a correlation of ``share · ρ^lag``."""
-    found = design.T @ design
-    if rho <= 0 or share <= 0:
-        return found
-    lags = min(len(design) - 1, int(log(1e-3) / log(rho)) + 1)
-    for lag in range(1, lags + 1):
-        part = share * rho**lag * (design[lag:].T @ design[:-lag])
-        found = found + part + part.T
-    return found

@@ -127,6 +127,9 @@ FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
 def fault_name(fault: Fault) -> str:
     """Return what a fault is called, with where it lies: ``stumbles at a change, 5 → 6``."""
     where = fault.where if fault.kind in {"seam", "landing", "place"} else fault.symbol or fault.division
+    if fault.kind in {"lost_beat", "group", "back", "furthest"}:
+        # Where it was differs from take to take; that it comes again is what is pooled.
+        where = ""
     name = FAULT_NAMES[fault.kind][0]
     return f"{name}, {where}" if where else name
 
