@@ -65,11 +65,15 @@ def test_from_the_fault_by_its_remedy_back_to_the_rung(page: Page, demo: Served)
 def test_what_a_take_is_held_to_is_changed_in_the_brief(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/2")
     page.get_by_text("Held to evenness working", exact=True).click()
-    page.get_by_label("but another evenness for one figure").select_option("but seams and landings …")
+    page.get_by_label("but another evenness for one figure").select_option("but changes, landings and places …")
     page.get_by_role("button", name="Hold takes to this from now on").click()
-    expect(page.get_by_text("Held to evenness working, but seams and landings easy", exact=True)).to_be_visible()
+    expect(
+        page.get_by_text("Held to evenness working, but changes, landings and places easy", exact=True)
+    ).to_be_visible()
     page.reload()
-    expect(page.get_by_text("Held to evenness working, but seams and landings easy", exact=True)).to_be_visible()
+    expect(
+        page.get_by_text("Held to evenness working, but changes, landings and places easy", exact=True)
+    ).to_be_visible()
 
 
 def test_a_take_of_old_is_judged_again_beside_what_was_said(page: Page, demo: Served) -> None:

@@ -5,7 +5,7 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 type Held = Pick<Plan, "evenness" | "but">;
 type Props = { limits: Held; choices: Choices; onChange: (limits: Held) => void };
 
-/** What a take is held to, as words of a brief: "evenness working, but seams and landings easy". */
+/** What a take is held to, as words of a brief: "evenness working, but changes, landings and places easy". */
 export function LimitWords({ limits, choices, onChange }: Props) {
   const { evenness, but } = limits;
   const free = choices.limits.filter((one) => !but.some((other) => other.figure === one.value));
