@@ -31,11 +31,12 @@ from ripresa.core.takes import (
     limit_words,
     play,
 )
-from ripresa.core.takes.faults import slip_bounds, state_of
+from ripresa.core.takes.faults import state_of
 from ripresa.core.takes.gate import refusal
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.match import match_take
 from ripresa.core.takes.measure import fitted_take, measure
+from ripresa.core.takes.slips import slip_bounds
 from tests.strategies import drills, legs
 from tools.truth import FOREIGN, PLAYERS, UNPITCHED, bare, due_of, foreign
 
@@ -211,6 +212,16 @@ def test_seams_are_pooled_over_takes_of_a_rung() -> None:
     earlier = [said(replace(player, seed=seed), STEPS, 2).figures for seed in (7, 8, 9)]
     pooled = said(player, STEPS, 2, earlier=earlier)
     assert (alone.verdict.mark, pooled.verdict.mark) == ("near", "clean")
+
+
+def test_a_stumble_of_this_take_is_not_made_good_by_clean_ones_before() -> None:
+    steady = [said(StandIn(spread_ms=7, seed=seed), STEPS, 2).figures for seed in (7, 8, 9)]
+    found = said(StandIn(spread_ms=7, stumble_ms=90, seed=6), STEPS, 2, earlier=steady).verdict
+    assert found.mark == "shaky"
+    assert {fault.kind for fault in found.faults} == {"seam"}
+    # A steady take is not made shaky by stumbles before.
+    stumbles = [said(StandIn(spread_ms=7, stumble_ms=90, seed=seed), STEPS, 2).figures for seed in (7, 8, 9)]
+    assert said(StandIn(spread_ms=5, seed=6), STEPS, 2, earlier=stumbles).verdict.mark == "clean"
 
 
 def test_the_schools_are_a_table_and_one_figure_may_have_another() -> None:

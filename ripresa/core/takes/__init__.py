@@ -5,7 +5,7 @@ Everything is told of events of the reading; a stand-in player takes the place o
 
 from ripresa.core.takes.beginning import Begun, found_take
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind, furthest_limit, misplaced
+from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind, furthest_limit
 from ripresa.core.takes.figures import (
     AccentFigures,
     CornerFigures,
@@ -41,6 +41,7 @@ from ripresa.core.takes.player import (
     play,
 )
 from ripresa.core.takes.remedies import Remedy, heard_fault, remedies
+from ripresa.core.takes.slips import misplaced
 from ripresa.core.takes.sources import BY_SOUND, SOURCES, Source, usual_sound
 from ripresa.core.takes.telling import FAULT_NAMES, fault_name
 from ripresa.core.takes.unheard import unheard_words

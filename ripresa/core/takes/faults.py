@@ -10,6 +10,7 @@ from ripresa.core.takes.figures import Figures, Furthest, LegFigures, SeamFigure
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.limits import Limit, Limits
+from ripresa.core.takes.slips import misplaced, slip_bounds
 
 FaultKind = Literal[
     "seam",
@@ -37,8 +38,6 @@ State = Literal["inside", "near", "outside"]
 
 #: Crowding: the last share of a beat longer than the mean of the others by this part.
 CROWDED = 0.25
-#: A note is misplaced from so many limits on.
-_FAR = 2.5
 #: A division is told from so many notes on, and is too near to call by itself from so many.
 _FEWEST_IN_LEG, _OWN = 8, 16
 #: Kinds of change that are judged.
@@ -144,13 +143,14 @@ def check_all(
 
 
 def is_figure(checked: Checked) -> bool:
-    """Return whether a figure is one: what is less sure than its whole limit says nothing, unless it is outside.
+    """Return whether a figure is one: what is less sure than its whole limit says nothing, unless it lies beyond it.
 
     The evenness is what a take is about: while it is that unsure, nothing is said of the take.
     """
     fault = checked.fault
     known = fault.limit * (_TEMPO_KNOWN if fault.kind == "tempo" else 1.0)
-    return checked.state == "outside" or fault.kind in _ALWAYS or fault.half_width <= known
+    is_beyond = checked.state == "outside" or abs(fault.value) > fault.limit
+    return is_beyond or fault.kind in _ALWAYS or fault.half_width <= known
 
 
 def state_of(interval: Interval, limit: float, family: int = 1) -> State:
@@ -163,21 +163,6 @@ def state_of(interval: Interval, limit: float, family: int = 1) -> State:
     if size + interval.half() < limit:
         return "inside"
     return "outside" if size - interval.half(1 - 0.10 / family) > limit else "near"
-
-
-def misplaced(figures: Figures, limits: Limits) -> int:
-    """Return how many notes were met, but farther from their place than 2½ of the limit that holds there."""
-    spread, change = limits.of("spread"), limits.of("seam")
-    return sum(abs(one.offset) > _FAR * (change if one.is_change else spread).at(one.gap) for one in figures.strays)
-
-
-def slip_bounds(due: int, allowed: float) -> int:
-    """Return how many slips a clean take of so many notes may have, for a share that is allowed: rounded down.
-
-    >>> slip_bounds(29, 0.03), slip_bounds(116, 0.03), slip_bounds(400, 0.03)
-    (0, 3, 12)
-    """
-    return int(due * allowed + 1e-9)
 
 
 def _slips(figures: Figures, limits: Limits, errs: float) -> Iterator[Checked]:
@@ -291,18 +276,24 @@ def _furthest(figures: Figures, limits: Limits) -> Iterator[Checked]:
 
 
 def _seams(figures: Figures, limits: Limits, earlier: Sequence[Figures]) -> Iterator[Checked]:
-    """Each kind of change by its first note and by its first beat; the one that lies farther out stands for both."""
-    own = {(seam.kind, seam.name) for seam in figures.seams}
-    found = [
-        seam
-        for seam in pooled([*(one.seams for one in earlier), figures.seams])
-        if (seam.kind, seam.name) in own and seam.kind in JUDGED_CHANGES
-    ]
-    for seam in found:
-        both = [Checked(*_change(seam, seam.first, seam.each, limits.of("seam"), "", len(found)))]
-        if seam.note is not None:
-            both.append(Checked(*_change(seam, seam.note, seam.notes, limits.of("first"), "first note", len(found))))
-        yield max(both, key=lambda one: (_ORDER.index(one.state), one.weight))
+    """Each kind of change by its first note and by its first beat; the one that lies farther out stands for both.
+
+    Takes before are asked only where this one is too near to say.
+    """
+    own = [seam for seam in figures.seams if seam.kind in JUDGED_CHANGES]
+    every = {(seam.kind, seam.name): seam for seam in pooled([*(one.seams for one in earlier), own])}
+    for seam in own:
+        found = _farther(seam, limits, len(own))
+        if found.state == "near" and earlier:
+            found = _farther(every[seam.kind, seam.name], limits, len(own))
+        yield found
+
+
+def _farther(seam: SeamFigures, limits: Limits, family: int) -> Checked:
+    both = [Checked(*_change(seam, seam.first, seam.each, limits.of("seam"), "", family))]
+    if seam.note is not None:
+        both.append(Checked(*_change(seam, seam.note, seam.notes, limits.of("first"), "first note", family)))
+    return max(both, key=lambda one: (_ORDER.index(one.state), one.weight))
 
 
 def _change(

@@ -3,8 +3,9 @@
 from collections.abc import Sequence
 
 from ripresa.core.exact import plural
-from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind, slip_bounds
+from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
+from ripresa.core.takes.slips import slip_bounds
 
 #: Per cent that is told at all.
 _SHOWN = 0.1
