@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.server import Served
 from tests.e2e.stand import heard_by, quick_climb
@@ -60,6 +60,29 @@ def test_from_the_fault_by_its_remedy_back_to_the_rung(page: Page, demo: Served)
     page.goto(f"{demo.home}/log/{climb['student']['id']}")
     expect(page.get_by_text("Parts practised by themselves")).to_be_visible()
     expect(page.get_by_text(re.compile("the change 2 → 3, 1 take, last clean at"))).to_be_visible()
+
+
+def test_what_is_too_near_is_played_as_often_as_would_settle_it(page: Page, demo: Served) -> None:
+    def too_near(route: Route) -> None:
+        answer = route.fetch()
+        body = answer.json()
+        offer = {"bpm": None, "division": None, "drill": None}
+        body["take"] |= {
+            "mark": "near",
+            "machine": "near",
+            "reasons": ["Too near to call: uneven.", "A take of 5 passes would settle it."],
+            "offers": [{**offer, "kind": "again", "label": "Play 5 passes", "passes": 5}],
+        }
+        route.fulfill(response=answer, json=body)
+
+    climb = quick_climb(page, demo.home, CHANGING)
+    page.goto(f"{demo.home}/stand/climb/{climb['id']}")
+    page.route("**/api/takes", too_near)
+    play(page, "steady")
+    page.get_by_role("button", name="Play 5 passes").click(timeout=90_000)
+    expect(page.get_by_text("pass 1 of 5")).to_be_visible()
+    expect(page.get_by_label("passes", exact=True)).to_have_value("5")
+    page.get_by_role("button", name=re.compile("^Stop")).click()
 
 
 def test_what_a_take_is_held_to_is_changed_in_the_brief(page: Page, demo: Served) -> None:
