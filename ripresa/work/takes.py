@@ -36,7 +36,7 @@ MOST_NOTES = 50_000
 LONGEST_TAKE = 7200.0
 #: What a take is held to where no climb says it.
 USUAL_LIMITS = Limits()
-#: Takes of a rung, besides the last one, over which seams and slips are pooled.
+#: Takes of a rung, besides the last one, over which changes are pooled where one is too near to say.
 MOST_POOLED = 5
 
 

@@ -122,7 +122,7 @@ def check_all(
 
     Args:
         articulation: For which share of its length the drill lets a note sound; below 1 it is about that too.
-        earlier: Takes of the same rung and click: changes are pooled over them.
+        earlier: Takes of the same rung and click: changes are pooled over them where this one is too near to say.
         errs: The share of notes that the source itself loses: so many more make no take shaky.
     """
     found = (

@@ -41,7 +41,8 @@ def judge(
 
     Args:
         latency: Known delay of the source and its half-width, in seconds; None where it was not measured.
-        earlier: Figures of takes of the same rung under the same click: seams and slips are pooled over them.
+        earlier: Figures of takes of the same rung under the same click: changes are pooled over them where this one
+            is too near to say.
         hidden: Moments of clicks under which a microphone heard nothing, in seconds.
     """
     if not any(due.tones):

@@ -66,7 +66,7 @@ def verdict(
 
     Args:
         latency: Known delay of the source and its half-width, in seconds.
-        earlier: Takes of the same rung and click: seams and slips are pooled over them.
+        earlier: Takes of the same rung and click: changes are pooled over them where this one is too near to say.
         errs: The share of notes that the source itself loses.
     """
     closed = refusal(take, figures, limits, source, latency)
