@@ -31,6 +31,7 @@ from ripresa.core.takes import (
     furthest_limit,
     misplaced,
     remedies,
+    times_beyond,
 )
 from ripresa.formats.wire import Shape
 
@@ -403,7 +404,7 @@ def _place(place: PlaceFigures, limits: Limits) -> PlaceAnswer:
         reason=place.reason,
         offset=_sure(place.offset, _MS),
         limit=rounded(limit * _MS, 3),
-        times=sum(abs(one) > limit and one * place.offset.value > 0 for one in place.each),
+        times=times_beyond(place.each, limit, place.offset.value),
         heard=len(place.each),
     )
 

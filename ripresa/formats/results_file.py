@@ -12,7 +12,7 @@ from pydantic import AwareDatetime, ConfigDict, Field, ValidationError
 from ripresa.core.changes import Part
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import RipresaError, Unreadable
-from ripresa.core.studio import LONGEST_NOTE
+from ripresa.core.studio import LONGEST_NOTE, MOST_NUMBER
 from ripresa.formats.sentences import KEY_PATTERN, explain
 from ripresa.formats.wire import Shape, WireExact
 
@@ -25,7 +25,7 @@ _MOST_BEGINNINGS = 20
 _QUOTED = re.compile(r"^(?:> ?)+", re.MULTILINE)
 
 _Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e7, le=1e7)]
-_Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
+_Id = Annotated[int, Field(ge=1, le=MOST_NUMBER)]
 
 
 class _Shape(Shape):

@@ -4,11 +4,12 @@ from typing import Annotated
 
 from pydantic import Field, StringConstraints
 
+from ripresa.core.studio import MOST_NUMBER
 from ripresa.formats.sentences import KEY_PATTERN
 from ripresa.formats.wire import Shape
 
 #: The number of a row: what JavaScript holds exactly, and well below what SQLite does.
-Id = Annotated[int, Field(ge=1, le=2**53 - 1)]
+Id = Annotated[int, Field(ge=1, le=MOST_NUMBER)]
 #: A number of bars, beats, passes and the like; what makes sense is said by the core.
 Count = Annotated[int, Field(ge=-100_000, le=100_000)]
 #: A moment on a clock that a browser counts from when it was opened: up to some months.

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from ripresa.core.exact import Fraction as F
-from ripresa.core.takes import Figures, Furthest, Limits, PlaceFigures, furthest_limit, misplaced
+from ripresa.core.takes import Fault, Figures, Furthest, Limits, PlaceFigures, furthest_limit, misplaced
 from ripresa.core.takes.faults import check_all
 from ripresa.core.takes.figures import (
     AccentFigures,
@@ -21,6 +21,7 @@ from ripresa.core.takes.figures import (
 )
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.telling import fault_words
+from ripresa.core.takes.verdict import passes_to_settle
 
 GAP = 0.1
 
@@ -316,3 +317,20 @@ def test_what_lies_about_its_limit_is_too_near(wrong: dict[str, Any], near: bool
 )
 def test_what_says_too_little_is_not_told(wrong: dict[str, Any], is_told: bool) -> None:
     assert bool(states(replace(WELL, **wrong), "outside")) is is_told
+
+
+@pytest.mark.parametrize(
+    ("fault", "turns", "passes"),
+    [
+        # A half-width of 8.4 ms by 90 % has to fit into 4: 4.4 times as many notes.
+        (Fault("spread", "4", 0.006, 0.010, 0.010), 2, 9),
+        # Where it fits already one pass more is asked for, and of slips as many again.
+        (Fault("spread", "4", 0.002, 0.004, 0.010), 2, 3),
+        (Fault("slips", "", 0.04, 0.0, 0.03, "notes", times=4, of=100), 3, 6),
+        # On either side of the limit; on it no number of passes settles it.
+        (Fault("click", "", -0.014, 0.010, 0.010), 2, 9),
+        (Fault("spread", "4", 0.010, 0.010, 0.010), 2, 26),
+    ],
+)
+def test_how_many_passes_would_settle_what_is_too_near(fault: Fault, turns: int, passes: int) -> None:
+    assert passes_to_settle([fault], turns) == passes

@@ -405,3 +405,16 @@ def test_a_refusal_shows_no_pattern(client: FlaskClient, studio: Studio, parts: 
 def test_the_first_and_the_last_year_are_kept(client: FlaskClient, studio: Studio, moment: str) -> None:
     assert client.post("/api/takes", json=take(studio, played_at=moment)).status_code == 201
     assert client.get(f"/api/log?student_id={studio.student.id}").status_code == 200
+
+
+def test_changes_inside_a_leg_are_told_and_no_mark_on_every_beat(client: FlaskClient, studio: Studio) -> None:
+    legs = [{"division": "6", "following": ["5"]}]
+    drill = {"material": {"kind": "one_note", "beats": 8}, "legs": legs, "title": "Turn about"}
+    kept = client.post("/api/drills", json={"drill": drill}).get_json()
+    asked = {"drill": kept["drill"], "bpm": "60", "end": 16.0, "player": {"spread_ms": 5}}
+    notes = client.post("/api/stand-in", json=asked).get_json()["notes"]
+    played = {"drill_id": kept["id"], "climb_id": None, "rung": None, "bpm": "60", "end": 16.0}
+    heard = {"notes": notes, "onsets": [], "source": "stand_in", "is_calibrated": True}
+    figures = send(client, take(studio, 1, **played, **heard))["take"]["figures"]
+    assert [seam["name"] for seam in figures["seams"]] == ["6 → 5 inside", "5 → 6 inside", "5 → 6"]
+    assert [mark["label"] for mark in figures["marks"]] == ["5 → 6"]

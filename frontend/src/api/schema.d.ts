@@ -7476,15 +7476,13 @@ export interface components {
         };
         /**
          * TakePlaceShape
-         * @description A note of the drill that is off over its repeats: its event, where it stands, by how much, and why there.
+         * @description A note of the drill that is off over its repeats: its event, where it stands, by how much, why there.
          */
         TakePlaceShape: {
             /** Event */
             event: number;
             /** Name */
             name: string;
-            /** Ms */
-            ms: number;
             /** Sentence */
             sentence: string;
             /** Reason */

@@ -25,7 +25,7 @@ from ripresa.core.takes.figures import (
 from ripresa.core.takes.from_file import FromFile, heard_in, judge_file, shortest_gap
 from ripresa.core.takes.gate import Offer
 from ripresa.core.takes.heard import HeardNote
-from ripresa.core.takes.interval import Interval
+from ripresa.core.takes.interval import Interval, shown_ms, times_beyond
 from ripresa.core.takes.judging import Judged, judge
 from ripresa.core.takes.latency import CALIBRATION, measure_latency
 from ripresa.core.takes.limits import EVENNESS, LIMITS, But, Evenness, Figure, Limits, limit_words
@@ -117,6 +117,8 @@ __all__ = [
     "pooled_faults",
     "remedies",
     "shortest_gap",
+    "shown_ms",
+    "times_beyond",
     "too_long",
     "unheard_words",
     "usual_sound",

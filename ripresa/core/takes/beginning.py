@@ -176,9 +176,9 @@ def _until(due: Due, last: float) -> Due:
     return replace(due, at=due.at[reached], index=due.index[reached])
 
 
-def _check_tempo(heard: _Heard, here: float, bpm: Fraction) -> None:
+def _check_tempo(heard: _Heard, most: float, bpm: Fraction) -> None:
     """Refuse notes that fit the drill clearly better at another tempo."""
-    if here >= 1 - _BETTER:
+    if most >= 1 - _BETTER:
         return
     firsts = (heard.at[: _NEAR_FIRST // 2] - heard.due[0]).tolist()
     # As it is looked for at other tempi, so at its own.

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ripresa.core.exact import division_label
 from ripresa.core.takes.figures import Figures, Furthest, LegFigures, SeamFigures
-from ripresa.core.takes.interval import Interval
+from ripresa.core.takes.interval import Interval, times_beyond
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.limits import Limit, Limits
 from ripresa.core.takes.slips import misplaced, slip_bounds
@@ -300,7 +300,7 @@ def _change(
     seam: SeamFigures, figure: Interval, each: Sequence[float], limit: Limit, symbol: str, family: int
 ) -> tuple[Fault, State]:
     wide = limit.at(seam.gap)
-    times = sum(abs(value) > wide and value * figure.value > 0 for value in each)
+    times = times_beyond(each, wide, figure.value)
     fault = Fault("seam", seam.name, figure.value, figure.half_width, wide, symbol=symbol, times=times, of=len(each))
     return fault, state_of(figure, wide, family)
 
@@ -311,7 +311,7 @@ def _places(figures: Figures, limits: Limits) -> Iterator[Checked]:
         limit = limits.of("seam").at(place.gap)
         if state_of(place.offset, limit, max(1, len(figures.places) * _PLACES)) != "outside":
             continue
-        times = sum(abs(value) > limit and value * place.offset.value > 0 for value in place.each)
+        times = times_beyond(place.each, limit, place.offset.value)
         fault = Fault(
             "place",
             place.name,

@@ -238,11 +238,9 @@ def _corner(rows: Rows, smooth: Fit) -> float | None:
     """
     counts = smooth.counts
     rest, times = smooth.rest[counts], rows.time[counts]
-    # What a corner leaves beside the other terms: one more column of the same fit.
+    # A corner stands in the place of the bend, which is the third term.
     design = smooth.design[counts]
-    away = 3 if smooth.has_bend else 2
-    kept = np.delete(design, away - 1, axis=1)
-    basis, _ = np.linalg.qr(kept)
+    basis, _ = np.linalg.qr(np.delete(design, 2, axis=1))
     offset = design @ smooth.solution + rest
     left = offset - basis @ (basis.T @ offset)
     best, least = None, float(rest @ rest) * (1 - _CORNERS)

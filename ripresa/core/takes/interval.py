@@ -40,6 +40,24 @@ def student(share: float, freedom: float) -> float:
     return z + first / n + second / n**2 + third / n**3 + fourth / n**4
 
 
+def times_beyond(each: Sequence[float], limit: float, value: float) -> int:
+    """Return how often single values lay beyond a limit, on the side of their mean.
+
+    >>> times_beyond([0.03, 0.01, -0.03], 0.02, 0.004)
+    1
+    """
+    return sum(abs(one) > limit and one * value > 0 for one in each)
+
+
+def shown_ms(half_width: float) -> str:
+    """Return a half-width in ms, as it is shown: nothing is surer than a millisecond.
+
+    >>> shown_ms(0.0123), shown_ms(0.0002)
+    ('12', '1')
+    """
+    return f"{max(1.0, half_width * 1000):.0f}"
+
+
 def interval_of(values: Sequence[float]) -> Interval | None:
     """Return the mean of some independent values with its 95 % half-width; None under two."""
     if len(values) < 2:

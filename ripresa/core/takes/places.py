@@ -61,37 +61,30 @@ def places(due: Due, row: Ints, rest: Floats, fit: Fit | None) -> tuple[PlaceFig
     if fit is None:
         return ()
     events = due.index[row]
-    found = []
     # What comes after a change is the change’s, also inside a leg.
     changed = {due.event_from(seam.at) for seam in due.seams if seam.kind == "inside"}
-    beside = _beside_changes(due, row)
     order = np.argsort(events, kind="stable")
-    order = order[beside[order] & ~np.isin(events[order], list(changed))]
+    order = order[_beside_changes(due, row)[order] & ~np.isin(events[order], list(changed))]
     if not len(order):
         return ()
     groups = np.split(order, np.flatnonzero(np.diff(events[order])) + 1)
     repeated = [group for group in groups if len(group) >= _FEWEST_REPEATS]
-    for group in repeated:
-        mean = fit.mean([np.array([one]) for one in sorted(group.tolist())])
-        if mean is None or abs(mean.value) <= mean.half(1 - (1 - SHOWN) / len(repeated)):
-            continue
-        event = int(events[group[0]])
-        found.append(
-            PlaceFigures(
-                event,
-                due.reading.every[event].place_name,
-                float(due.even_gap[row[group[0]]]),
-                mean,
-                tuple(float(rest[one]) for one in sorted(group.tolist())),
-                "",
-            )
+    told = ((group, fit.mean([np.array([one]) for one in group])) for group in repeated)
+    surely = 1 - (1 - SHOWN) / max(1, len(repeated))
+    found = [
+        PlaceFigures(
+            int(events[group[0]]),
+            due.reading.every[int(events[group[0]])].place_name,
+            float(due.even_gap[row[group[0]]]),
+            mean,
+            tuple(rest[group].tolist()),
         )
+        for group, mean in told
+        if mean is not None and abs(mean.value) > mean.half(surely)
+    ]
     found.sort(key=lambda one: (-round(abs(one.offset.value) / one.gap, 6), one.event))
-    reasons = _reasons(due)
-    return tuple(
-        PlaceFigures(one.event, one.name, one.gap, one.offset, one.each, reasons.get(one.event, ""))
-        for one in found[:_MOST_PLACES]
-    )
+    reasons = _reasons(due) if found else {}
+    return tuple(replace(one, reason=reasons.get(one.event, "")) for one in found[:_MOST_PLACES])
 
 
 def _beside_changes(due: Due, row: Ints) -> NDArray[np.bool_]:
@@ -109,12 +102,8 @@ def _fingered(reading: Reading) -> Reading:
         usual = read(replace(drill, fingering="usual"))
     except RipresaError:
         return reading
-    same = len(usual.every) == len(reading.every)
-    return (
-        usual
-        if same and all(one.pitch == two.pitch for one, two in zip(usual.every, reading.every, strict=True))
-        else reading
-    )
+    same = [one.pitch for one in usual.every] == [one.pitch for one in reading.every]
+    return usual if same else reading
 
 
 def _reasons(due: Due) -> dict[int, str]:

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from ripresa.core.exact import plural
 from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
+from ripresa.core.takes.interval import shown_ms
 from ripresa.core.takes.slips import slip_bounds
 
 #: Per cent that is told at all.
@@ -151,7 +152,9 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
         if fault.kind == "click":
             # What lies inside its own uncertainty is nothing that a number should claim.
             said = (
-                f"With the click: {_ms(fault)} {_side(fault)}" if _is_sure(fault) else f"On the click, {_within(fault)}"
+                f"With the click: {_ms(fault)} {_side(fault)}"
+                if _is_sure(fault)
+                else f"On the click, ± {shown_ms(fault.half_width)} ms"
             )
             found.append(f"{said} (limit {_limit(fault)}).")
         if fault.kind == "tempo" and not fault.where:
@@ -204,15 +207,11 @@ def _beats(beats: float, article: str = "A") -> str:
 
 
 def _ms(fault: Fault) -> str:
-    return f"{abs(fault.value) * 1000:.0f} ± {max(1.0, fault.half_width * 1000):.0f} ms"
+    return f"{abs(fault.value) * 1000:.0f} ± {shown_ms(fault.half_width)} ms"
 
 
 def _is_sure(fault: Fault) -> bool:
     return abs(fault.value) > fault.half_width
-
-
-def _within(fault: Fault) -> str:
-    return f"± {max(1.0, fault.half_width * 1000):.0f} ms"
 
 
 def _half(fault: Fault) -> str:

@@ -115,7 +115,7 @@ def _said(figures: Figures, checked: Sequence[Checked], turns: int) -> Verdict:
     if near:
         faults = tuple(one.fault for one in sorted(near, key=lambda one: -one.weight))
         first = f"Too near to call: {_uncapped(fault_words(faults[0], figures))}"
-        passes = _passes_to_settle(faults, turns)
+        passes = passes_to_settle(faults, turns)
         if passes > MOST_PASSES:
             told, again = "It lies too near to the limit for more passes to settle it: the ear decides.", ONE_MORE
         else:
@@ -125,7 +125,7 @@ def _said(figures: Figures, checked: Sequence[Checked], turns: int) -> Verdict:
     return Verdict("clean", tuple(well))
 
 
-def _passes_to_settle(faults: Sequence[Fault], turns: int) -> int:
+def passes_to_settle(faults: Sequence[Fault], turns: int) -> int:
     """Return of how many passes a take would be in which every figure that is too near now could be told.
 
     A half-width falls with the root of the notes: it has to fit between the figure and its limit. A count of slips is

@@ -17,6 +17,8 @@ from ripresa.core.takes import (
     Point,
     SeamFigures,
     furthest_limit,
+    shown_ms,
+    times_beyond,
 )
 from ripresa.formats.wire import Shape
 
@@ -83,11 +85,10 @@ class TakeMarkShape(Shape):
 
 
 class TakePlaceShape(Shape):
-    """A note of the drill that is off over its repeats: its event, where it stands, by how much, and why there."""
+    """A note of the drill that is off over its repeats: its event, where it stands, by how much, why there."""
 
     event: int
     name: str
-    ms: float
     sentence: str
     reason: str
     outside: bool
@@ -148,7 +149,10 @@ def figures_shape(figures: Figures, limits: Limits, reading: Reading, marks: Seq
         drift=_drift(figures.bend),
         drift_note=_tempo_note(figures.tempo_percent),
         legs=[_leg(leg, limits) for leg in figures.legs],
-        seams=[SeamShape(name=seam.name, sentence=_seam(seam, limits)) for seam in figures.seams],
+        seams=[
+            SeamShape(name=f"{seam.name} inside" if seam.kind == "inside" else seam.name, sentence=_seam(seam, limits))
+            for seam in figures.seams
+        ],
         hands=_hands(figures),
         accents=_accents(figures),
         together=_together(figures, limits, reading.drill.second.balance),
@@ -170,7 +174,7 @@ def ms_shape(interval: Interval | None, *, signed: bool = False) -> FigureShape 
         return None
     shown = f"{interval.value * 1000:+.0f}" if signed else f"{interval.value * 1000:.0f}"
     shown = "0" if shown in {"+0", "-0"} else shown.replace("-", "−")
-    return FigureShape(label=f"{shown} ms", plus_minus=f"± {_half(interval)}", count=interval.count)
+    return FigureShape(label=f"{shown} ms", plus_minus=f"± {shown_ms(interval.half_width)}", count=interval.count)
 
 
 def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
@@ -201,7 +205,7 @@ def _seam(seam: SeamFigures, limits: Limits) -> str:
     back = seam.back_in(limit)
     after = f" Back in the band in beat {back} after it." if back and back > 1 else ""
     return (
-        f"first beat {abs(seam.first.value) * 1000:.0f} ms {side} ± {_half(seam.first)} "
+        f"first beat {abs(seam.first.value) * 1000:.0f} ms {side} ± {shown_ms(seam.first.half_width)} "
         f"(limit {limit * 1000:.0f}), heard {times}.{after}"
     )
 
@@ -209,13 +213,13 @@ def _seam(seam: SeamFigures, limits: Limits) -> str:
 def _place(place: PlaceFigures, limits: Limits) -> TakePlaceShape:
     limit = limits.of("seam").at(place.gap)
     value = place.offset.value
-    times = sum(abs(one) > limit and one * value > 0 for one in place.each)
+    times = times_beyond(place.each, limit, value)
     side = "late" if value >= 0 else "early"
     return TakePlaceShape(
         event=place.event,
         name=place.name,
-        ms=round(value * 1000, 1),
-        sentence=f"{abs(value) * 1000:.0f} ± {_half(place.offset)} ms {side}, {times} times of {len(place.each)}",
+        sentence=f"{abs(value) * 1000:.0f} ± {shown_ms(place.offset.half_width)} ms {side}, "
+        f"{times} times of {len(place.each)}",
         reason=place.reason,
         outside=abs(value) > limit,
     )
@@ -238,7 +242,7 @@ def _hands(figures: Figures) -> list[HandShape]:
         if hand.habit:
             parts.append(f"{_signed(hand.habit)} ms beside the others")
         if hand.spread:
-            parts.append(f"spread {hand.spread.value * 1000:.0f} ± {_half(hand.spread)} ms")
+            parts.append(f"spread {hand.spread.value * 1000:.0f} ± {shown_ms(hand.spread.half_width)} ms")
         if hand.level:
             parts.append(f"level {hand.level.value:.1f} dB".replace("-", "−"))
         if parts:
@@ -253,7 +257,7 @@ def _together(figures: Figures, limits: Limits, balance: Balance) -> str:
     limit = limits.of("together").at(found.gap) * 1000
     told = (
         f"the left hand {_signed(found.apart)} ms after the right where they meet, {plural(found.apart.count, 'time')} "
-        f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {_half(found.spread)} ms"
+        f"(limit {limit:.0f}), spread {found.spread.value * 1000:.0f} ± {shown_ms(found.spread.half_width)} ms"
     )
     if found.louder is None:
         return told
@@ -292,15 +296,10 @@ def _lost(lost: LostBeat, line: Sequence[Point], reading: Reading) -> TakeMarkSh
     )
 
 
-def _half(interval: Interval) -> str:
-    """Return a half-width in ms; nothing is surer than what is shown."""
-    return f"{max(1.0, interval.half_width * 1000):.0f}"
-
-
 def _signed(interval: Interval) -> str:
     value = f"{interval.value * 1000:+.0f}".replace("-", "−")
     value = "0" if value in {"+0", "−0"} else value
-    return f"{value} ± {_half(interval)}"
+    return f"{value} ± {shown_ms(interval.half_width)}"
 
 
 def _db(interval: Interval) -> str:

@@ -208,7 +208,10 @@ def _figures(figures: Figures | None, take: Take, limits: Limits, reading: Readi
     window = window_of(reading, take.part) if take.part else None
     due = due_notes(reading, take.bpm, take.start, take.end, window)
     marks = [
-        TakeMarkShape(at=seam.at, kind="seam", label=seam.name, event=due.event_from(seam.at)) for seam in due.seams
+        TakeMarkShape(at=seam.at, kind="seam", label=seam.name, event=due.event_from(seam.at))
+        for seam in due.seams
+        # From beat to beat it would be a mark on every one.
+        if seam.kind != "inside"
     ]
     return figures_shape(figures, limits, reading, marks)
 

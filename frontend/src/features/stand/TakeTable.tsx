@@ -70,7 +70,7 @@ export function TakeTable({ figures, onNote }: Props) {
       </Scrolling>
       <ul className="text-sm mt-1">
         {figures.seams.map((seam) => (
-          <li key={seam.name}>
+          <li key={`${seam.name} ${seam.sentence}`}>
             Change {seam.name}: {seam.sentence}
           </li>
         ))}

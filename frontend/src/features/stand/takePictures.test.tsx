@@ -99,7 +99,6 @@ describe("where in the pass", () => {
   const place = {
     event: 11,
     name: "bar 2, beat 3, &",
-    ms: 110,
     sentence: "110 ± 4 ms late, 4 times of 4",
     reason: "where the thumb goes under",
     outside: true,
