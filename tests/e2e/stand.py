@@ -29,3 +29,9 @@ def heard_by(page: Page, who: str, source: str = "stand_in") -> None:
     """Let a stand-in play, at a device or by taps."""
     page.get_by_label("heard by").select_option(source)
     page.get_by_label("device", exact=True).select_option(f"stand-in {who}")
+
+
+def by_ear(page: Page, mark: str) -> None:
+    """Say what an ear says of the take, whatever the machine said."""
+    page.get_by_text("My ear says otherwise").or_(page.get_by_text("What does your ear say?")).first.click()
+    page.get_by_role("button", name=f"{mark}, by ear").click()

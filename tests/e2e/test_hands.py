@@ -97,7 +97,8 @@ def test_a_take_of_two_hands_is_measured_hand_by_hand_and_together(page: Page, d
     page.goto(f"{demo.home}/stand/drill/{made(page, demo.home, HANDS)}")
     page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     play(page, "steady", "2")
-    expect(page.get_by_role("heading", name="Clean", exact=True)).to_be_visible(timeout=90_000)
+    # Ten meetings of the hands are clean, or too near to call: no two takes of a player are the same.
+    expect(page.get_by_role("heading", name=re.compile("^(Clean|Too near to call)$"))).to_be_visible(timeout=90_000)
     together = page.get_by_text(re.compile(r"^Together: the left hand .* after the right where they meet, 10 times"))
     expect(together).to_contain_text("dB louder, the left one was to be softer")
     for hand in ("R", "L"):

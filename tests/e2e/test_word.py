@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.server import Served
-from tests.e2e.stand import heard_by, quick_climb
+from tests.e2e.stand import by_ear, heard_by, quick_climb
 
 
 def play(page: Page, who: str, passes: str = "1") -> None:
@@ -52,8 +52,7 @@ def test_from_the_fault_by_its_remedy_back_to_the_rung(page: Page, demo: Served)
     expect(page.get_by_text(re.compile("^pass 3"))).to_be_visible(timeout=60_000)
     page.get_by_role("button", name=re.compile("^Stop")).click()
     expect(page.get_by_text("practice, on a line of its own in the log")).to_be_visible(timeout=30_000)
-    page.get_by_text("My ear says otherwise").or_(page.get_by_text("What does your ear say?")).first.click()
-    page.get_by_role("button", name="Clean, by ear").click()
+    by_ear(page, "Clean")
     expect(page.get_by_text(re.compile(r"Clean: rung \d+ is offered again"))).to_be_visible()
     page.get_by_role("button", name=re.compile(r"^Back to rung")).first.click()
     expect(page.get_by_role("status").filter(has_text="Practice")).to_have_count(0)
