@@ -114,6 +114,13 @@ def weekly(rng: np.random.Generator, days: int) -> Log:
     return [one for one in log if one[0] % 7 == 3]
 
 
+def warming_up(rng: np.random.Generator, days: int) -> Log:
+    """One who logs a slow, clean warm-up each day, and now and then nothing else that is clean."""
+    log = _climbing(rng, np.exp(np.log(rng.uniform(4, 7)) + 0.002 * np.arange(days)))
+    share = rng.uniform(0.55, 0.85)
+    return sorted([*log, *((day, share * max(nps for own, nps, _ in log if own == day), True) for day, _, _ in log)])
+
+
 LEARNERS: dict[str, Callable[[np.random.Generator, int], Log]] = {
     "late starter": late_starter,
     "wanderer": wanderer,
@@ -122,6 +129,7 @@ LEARNERS: dict[str, Callable[[np.random.Generator, int], Log]] = {
     "pausing": pausing,
     "plateau": plateau,
     "weekly": weekly,
+    "warming up": warming_up,
 }
 
 

@@ -23,7 +23,10 @@ class WeekValues:
 
 @dataclass(frozen=True, slots=True)
 class SeriesValues:
-    """Clean takes of one drill and click, on so many days; ``silent`` says why nothing is told of them."""
+    """Clean takes of one drill and click, on so many days; ``silent`` says why nothing is told of them.
+
+    ``reason`` says why the middle lies under what was clean this week, or that a pause is behind it; else empty.
+    """
 
     drill: str
     click: str
@@ -31,6 +34,7 @@ class SeriesValues:
     days: int
     weeks: list[WeekValues]
     silent: str | None
+    reason: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +55,7 @@ class ForecastValues:
     click: str
     weeks: list[WeekValues]
     silent: str | None
+    reason: str
     series: list[SeriesValues]
     unread: list[UnreadValues]
 
@@ -78,6 +83,7 @@ def forecast_values(log: ReadLog, at: date | None, student: str | None) -> Any:
             click=first.click,
             weeks=first.weeks,
             silent=first.silent,
+            reason=first.reason,
             series=series,
             unread=[UnreadValues(one.line, one.why) for one in log.unread],
         ),
@@ -117,7 +123,7 @@ def _series(key: tuple[str, str], takes: Sequence[CleanTake], day: date) -> Seri
 
 def _values(drill: str, click: str, found: Forecast) -> SeriesValues:
     weeks = [WeekValues(one.week, one.low, one.middle, one.high) for one in found.weeks]
-    return SeriesValues(drill, click, found.takes, found.days, weeks, found.silent)
+    return SeriesValues(drill, click, found.takes, found.days, weeks, found.silent, found.reason)
 
 
 _VALUES = adapter(ForecastValues)

@@ -104,6 +104,7 @@ def forecast(takes: Iterable[CleanTake], today: date, target: float | None = Non
     best, count = daily_best(takes, today)
     if silent := _too_little(best, count, today):
         return Forecast((), silent, count, len(best))
+    best = _without_warm_ups(best)
     paths = _paths(best, today)
     weekly = np.stack([paths[:, 7 * week - 7 : 7 * week].max(axis=1) for week in HORIZON], axis=1)
     quantiles = np.exp(np.quantile(weekly, _RANGE, axis=0))
@@ -137,6 +138,23 @@ def daily_best(takes: Iterable[CleanTake], today: date) -> tuple[list[CleanTake]
             count += 1
             best[take.day] = max(take.nps, best.get(take.day, 0.0))
     return [CleanTake(day, best[day]) for day in sorted(best)], count
+
+
+def _without_warm_ups(best: Sequence[CleanTake]) -> list[CleanTake]:
+    """Return the days on which it was tried: a best far below those around it was a warm-up, and no try was clean.
+
+    Of the last days what comes after is not known yet: a drop is believed where it stays.
+    """
+    kept: list[CleanTake] = []
+    for number, take in enumerate(best):
+        before, after = kept[-_AROUND:], best[number + 1 : number + 1 + _AROUND]
+        around = [max((one.nps for one in before), default=0.0)]
+        if len(after) == _AROUND:
+            around.append(max(one.nps for one in after))
+        paused = bool(kept) and (take.day - kept[-1].day).days >= PAUSE_DAYS
+        if paused or take.nps >= _WARM_UP * min(around):
+            kept.append(take)
+    return kept if len(kept) >= FEWEST_DAYS else list(best)
 
 
 def _too_little(best: Sequence[CleanTake], count: int, today: date) -> str | None:
@@ -188,14 +206,16 @@ def _days_share(best: Sequence[CleanTake], today: date) -> float:
     return min(1.0, max(1 / 7, sum(take.day >= since for take in best) / span))
 
 
+#: Days on either side that a warm-up is told by, and of their best what it lies under.
+_AROUND, _WARM_UP = 3, 0.88
 #: Days of takes by which a pause is not long ago.
 _RECENT = 15
 #: Ratios of what wanders a day to the noise of a day's best that are tried: level, trend.
 _LEVELS = (0.05, 0.15, 0.3, 0.6, 1.0)
 _TRENDS = (0.001, 0.005, 0.015, 0.04)
-#: What the noise, and the trend at the beginning, are before anything was played: 2 %, and 0.4 ± 0.5 % a day.
-_NOISE, _NOISE_WEIGHT = 0.02, 4.0
-_TREND, _TREND_SIZE = 0.004, 0.005
+#: What the noise, and the trend at the beginning, are before anything was played: 1.5 %, and 0.4 ± 0.3 % a day.
+_NOISE, _NOISE_WEIGHT = 0.015, 4.0
+_TREND, _TREND_SIZE = 0.004, 0.003
 
 
 def _lost_in_pauses(best: Sequence[CleanTake]) -> Array:
