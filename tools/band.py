@@ -68,8 +68,21 @@ def has_band(font: Path = SMALL_FONT) -> bool:
     return shutil.which("fluidsynth") is not None and font.exists()
 
 
-def part(seed: int, lowest: int, highest: int, *, gap: float = 0.2, count: int = 60, held: float = 0.85) -> list[Note]:
-    """Return a part: scales, leaps and repeated notes with accents, a little uneven, in phrases of one speed each."""
+def part(
+    seed: int,
+    lowest: int,
+    highest: int,
+    *,
+    gap: float = 0.2,
+    count: int = 60,
+    held: float = 0.85,
+    wavers: float = 6.0,
+) -> list[Note]:
+    """Return a part: scales, leaps and repeated notes with accents, a little uneven, in phrases of one speed each.
+
+    Args:
+        held: For which part of its gap a note sounds. wavers: One deviation of velocities around 100 and 72.
+    """
     random = np.random.default_rng(seed)
     notes, at, midi = [], _BEFORE, int(random.integers(lowest, highest + 1))
     speed = gap
@@ -78,13 +91,13 @@ def part(seed: int, lowest: int, highest: int, *, gap: float = 0.2, count: int =
             speed = float(gap * random.choice([1.0, 1.0, 0.75, 1.5]))
         step = int(random.choice([0, 1, 2, 2, -1, -2, -2, 5, -5]))
         midi = midi + step if lowest <= midi + step <= highest else midi - step
-        velocity = int(np.clip(random.normal(100 if number % 4 == 0 else 72, 6), 30, 127))
+        velocity = int(np.clip(random.normal(100 if number % 4 == 0 else 72, wavers), 30, 127))
         notes.append(Note(at, midi, velocity, held * speed))
         at += speed + float(random.normal(0, 0.006))
-    return _let_go(notes)
+    return let_go(notes)
 
 
-def _let_go(notes: Sequence[Note]) -> list[Note]:
+def let_go(notes: Sequence[Note]) -> list[Note]:
     """Return notes of which each has ended before its pitch is struck again."""
     again: dict[int, float] = {}
     found = []
@@ -108,7 +121,7 @@ def strums(seed: int, *, gap: float = 0.3, count: int = 40, spread: float = 0.02
             late = spread * place / (len(order) - 1)
             notes.append(Note(at + late, midi, velocity - 2 * place, gap * 0.9))
         at += gap + float(random.normal(0, 0.005))
-    return _let_go(notes)
+    return let_go(notes)
 
 
 def recorded(notes: Sequence[Note], program: int, font: Path = SMALL_FONT) -> NDArray[np.float32]:

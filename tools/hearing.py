@@ -11,7 +11,8 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from ripresa.core.listening import As, Sound, listen
+from ripresa.core.listening import PROFILES, As, Sound, listen
+from ripresa.core.listening.attack import attacks_of
 from ripresa.formats.sound_in import sound_of
 from tools.band import (
     INSTRUMENTS,
@@ -19,8 +20,10 @@ from tools.band import (
     OTHERS,
     RATE,
     SMALL_FONT,
+    Note,
     has_band,
     in_room,
+    let_go,
     part,
     recorded,
     struck_at,
@@ -34,6 +37,8 @@ GAPS: dict[As, tuple[float, ...]] = {
     "struck": (0.3, 0.2, 0.13),
     "tongued": (0.3, 0.22, 0.18),
 }
+#: Seconds from note to note, and over how many of them each rings.
+RINGING = ((0.14, 0.85), (0.2, 2.0), (0.25, 1.1), (0.25, 3.0))
 
 
 def met(due: Floats, heard: Floats, reach: float = 0.05) -> tuple[float, float, float]:
@@ -73,6 +78,37 @@ def heard(instrument: tuple[int, int, int, As], seed: int, gap: float, font: Pat
     return met(due, np.array([onset.at for onset in found.onsets]))
 
 
+def accents(instrument: tuple[int, int, int, As], gap: float, held: float, count: int = 48) -> tuple[float, float]:
+    """Return how far every fourth note of a scale stands over the others, in dB: each alone, and as it is heard.
+
+    Args:
+        gap: From note to note, in seconds. held: For so many of them each note rings.
+    """
+    program, lowest, _, kind = instrument
+    steps = (0, 2, 4, 5, 7, 9, 11, 12, 11, 9, 7, 5, 4, 2)
+    notes = [
+        Note(0.5 + gap * one, lowest + 19 + steps[one % len(steps)], 74 if one % 4 else 100, held * gap)
+        for one in range(count)
+    ]
+    each = sorted({(one.midi, one.velocity) for one in notes})
+    apart = [Note(0.5 + 1.5 * number, midi, velocity, 0.4) for number, (midi, velocity) in enumerate(each)]
+    alone = dict(zip(each, levels(apart, program, kind), strict=True))
+    found = levels(let_go(notes), program, kind)
+    return _over([alone[one.midi, one.velocity] for one in notes]), _over(found)
+
+
+def levels(notes: Sequence[Note], program: int, kind: As) -> list[float]:
+    """Return how loud each note is heard, in dB, where it is known when it begins."""
+    sound = sound_of(0.2 * recorded(notes, program).astype(np.float64), RATE)
+    return [level for _, level in attacks_of(sound, struck_at(notes, program), PROFILES[kind])]
+
+
+def _over(found: Sequence[float]) -> float:
+    loud = [level for number, level in enumerate(found) if number % 4 == 0]
+    plain = [level for number, level in enumerate(found) if number % 4]
+    return float(np.mean(loud) - np.mean(plain))
+
+
 def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__)
     asked.add_argument("--parts", type=int, default=9, help="parts a row")
@@ -96,6 +132,11 @@ def main() -> None:
                 f"{name:>16} {instrument[3]:>8}   {told[0]}   {told[1]}",
                 "" if name in INSTRUMENTS else "  not tuned on",
             )
+    if has_band():
+        print("\nAccents over plain notes, in dB: each note alone; then short, and rung on over the notes that follow")
+        for name, instrument in {**INSTRUMENTS, **OTHERS}.items():
+            over = [accents(instrument, gap, held) for gap, held in RINGING]
+            print(f"{name:>16}   {over[0][0]:.1f}  ", "  ".join(f"{level:.1f}" for _, level in over))
 
 
 if __name__ == "__main__":

@@ -1,4 +1,7 @@
-"""The attack: where exactly a note begins, and how loud it is, from the samples around its place."""
+"""The attack: where exactly a note begins, and how loud it is, from the samples around its place.
+
+How loud a note is, is what it adds: what rang before it goes off, frequency by frequency.
+"""
 
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
@@ -13,8 +16,15 @@ from ripresa.core.listening.sound import Sound
 
 #: Seconds of sound in a frame, from one to the next, and how far a frame is held against an earlier one.
 _FRAME, _STEP, _AGAINST = 0.0116, 0.0015, 0.03
-#: Seconds after a beginning in which a note is loudest, and over which that is taken.
-_LOUDEST, _LEVEL_WINDOW = 0.08, 0.01
+#: Seconds of sound in which a level is taken, from one such frame to the next, and the middle of the first.
+_LEVEL_FRAME, _LEVEL_STEP, _LEVEL_FROM = 0.0232, 0.006, -0.026
+#: The last frame that ends before a note begins, and the first that is looked at for what it adds; all of them.
+_RINGS, _ADDS, _LEVEL_FRAMES = 2, 5, 18
+#: What rang before may ring on so many times as strong as it was heard, as two strings meet in and out of phase; what
+#: was falling off goes on to fall, by so many times as much.
+_RINGS_ON, _FALLS_ON = 1.5, 3.0
+#: From a spectrum under a Hann window to the power of what was heard: 1/2 · 8/3, for both halves of it.
+_HANN_POWER = 16 / 3
 #: Places that are looked at together.
 _BLOCK = 64
 SILENT_DB = -120.0
@@ -41,7 +51,7 @@ def attacks_of(sound: Sound, places: NDArray[np.float64], profile: Profile) -> I
         found = []
         for own, begin in zip(energy, begins, strict=True):
             at = (begin + (_edge(own, lag, profile) + lag) * step) / rate - profile.late
-            found.append((at, _level(sound, at)))
+            found.append((at, _added(sound, at)))
         return found
 
     blocks = [places[first : first + _BLOCK] for first in range(0, len(places), _BLOCK)]
@@ -63,10 +73,15 @@ def _edge(energy: Floats, lag: int, profile: Profile) -> float:
     return place - float((rise[place] - edge) / (rise[place] - rise[place - 1]))
 
 
-def _level(sound: Sound, at: float) -> float:
-    first = round(at * sound.rate)
-    heard = sound.part(first, first + round(_LOUDEST * sound.rate)).astype(np.float64)
-    width = max(2, round(_LEVEL_WINDOW * sound.rate))
-    total = np.concatenate([[0.0], np.cumsum(heard**2)])
-    loudest = float(((total[width:] - total[:-width]) / width).max())
-    return max(SILENT_DB, 10 * float(np.log10(loudest + 1e-12)))
+def _added(sound: Sound, at: float) -> float:
+    """Return how loud what a note adds is where that is most, in dB below full scale."""
+    fold, rate = folded(sound.rate)
+    size = 1 << round(np.log2(_LEVEL_FRAME * rate))
+    first, step = round((at + _LEVEL_FROM) * rate), round(_LEVEL_STEP * rate)
+    frames = frames_of(sound, first, size, step, _LEVEL_FRAMES, fold)
+    spectrum = np.fft.rfft(frames * np.hanning(size).astype(np.float32), axis=1)
+    power = spectrum.real**2 + spectrum.imag**2
+    falls = min(1.0, float(power[_RINGS].sum()) / (float(power[0].sum()) + 1e-20))
+    rang = _RINGS_ON * falls**_FALLS_ON * power[_RINGS]
+    most = float(np.maximum(0, power[_ADDS:] - rang).sum(axis=1).max())
+    return max(SILENT_DB, 10 * float(np.log10(_HANN_POWER * most / size**2 + 1e-12)))

@@ -21,6 +21,8 @@ _SAME_SHARE, _LONGEST_SAME = 0.49, 0.13
 _PEAK_BESIDE = 0.03
 #: So many times as much rises at a beginning as at what came just before it and is none.
 _FAR_MORE = 2.0
+#: How much softer than what was before a note may be at its beginning, however clearly it rises, in dB.
+_SOFTER = -8.0
 #: Seconds on either side from which it is taken what bands do anyway.
 _USUAL_BESIDE = 0.07
 _COARSE = 4
@@ -63,9 +65,10 @@ def _peaks(found: Novelty, profile: Profile) -> NDArray[np.int64]:
     beside = max(1, round(_PEAK_BESIDE / found.hop))
     highest = sliding_window_view(np.pad(rise, beside), 2 * beside + 1).max(axis=1)
     usual = _usual(rise, round(_USUAL_BESIDE / found.hop))
-    stands_out = (rise >= highest) & (rise > profile.least + profile.above * usual)
-    places = np.flatnonzero(stands_out)
-    return places[_rises_at(found, places) > profile.falls]
+    over = rise - profile.above * usual
+    places = np.flatnonzero((rise >= highest) & (over > profile.least))
+    louder = _rises_at(found, places)
+    return places[(louder > profile.falls) | ((over[places] > profile.clear) & (louder > _SOFTER))]
 
 
 def _usual(rise: Floats, beside: int) -> Floats:
