@@ -229,6 +229,21 @@ def test_every_dot_knows_its_note(client: FlaskClient, studio: Studio) -> None:
     assert all(reading.events[point["event"]].kind == "note" for point in figures["line"])
 
 
+def test_a_place_that_is_late_each_time_is_drawn_where_it_fell(client: FlaskClient, studio: Studio) -> None:
+    reading = read(studio.drill.drill)
+    number = next(index for index, event in enumerate(reading.events) if event.kind == "note" and event.onset >= 2)
+    due = expected_onsets(reading, F(84), 0.0, 46.0)
+    beat = 60 / 84
+    late = [
+        at + (beat / 8 if event == number else 0.0) + 0.002 * (-1) ** index for index, (at, event) in enumerate(due)
+    ]
+    judged = send(client, take(studio, onsets=late, end=46.0))["take"]
+    (found,) = [one for one in judged["figures"]["places"] if one["outside"]]
+    assert found["event"] == number
+    assert found["beats"] == pytest.approx(1 / 8, abs=0.01)
+    assert found["short"] == f"{round(found['beats'] * beat * 1000)} late"
+
+
 def test_an_ear_overrules_the_machine_which_stays_beside_it(client: FlaskClient, studio: Studio) -> None:
     shaky = drilled(client, studio, 1, spread_ms=40)
     assert shaky["take"]["mark"] == "shaky"

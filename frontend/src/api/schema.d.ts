@@ -7293,7 +7293,7 @@ export interface components {
              * Faults
              * @default []
              */
-            faults: ("seam" | "habit" | "crowding" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
+            faults: ("seam" | "habit" | "crowding" | "swing" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
         };
         /**
          * FigureShape
@@ -7477,6 +7477,9 @@ export interface components {
         /**
          * TakePlaceShape
          * @description A note of the drill that is off over its repeats: its event, where it stands, by how much, why there.
+         *
+         *     Args:
+         *         beats: How far from its place it comes, early below 0. short: The same in two words, in ms.
          */
         TakePlaceShape: {
             /** Event */
@@ -7485,6 +7488,10 @@ export interface components {
             name: string;
             /** Sentence */
             sentence: string;
+            /** Short */
+            short: string;
+            /** Beats */
+            beats: number;
             /** Reason */
             reason: string;
             /** Outside */
@@ -7541,7 +7548,7 @@ export interface components {
             is_measured: boolean;
             ear: components["schemas"]["Ear"] | null;
             /** Faults */
-            faults: ("seam" | "habit" | "crowding" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
+            faults: ("seam" | "habit" | "crowding" | "swing" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
             /** Offers */
             offers: components["schemas"]["OfferShape"][];
             /** Remedies */

@@ -85,11 +85,17 @@ class TakeMarkShape(Shape):
 
 
 class TakePlaceShape(Shape):
-    """A note of the drill that is off over its repeats: its event, where it stands, by how much, why there."""
+    """A note of the drill that is off over its repeats: its event, where it stands, by how much, why there.
+
+    Args:
+        beats: How far from its place it comes, early below 0. short: The same in two words, in ms.
+    """
 
     event: int
     name: str
     sentence: str
+    short: str
+    beats: float
     reason: str
     outside: bool
 
@@ -157,7 +163,7 @@ def figures_shape(figures: Figures, limits: Limits, reading: Reading, marks: Seq
         accents=_accents(figures),
         together=_together(figures, limits, reading.drill.second.balance),
         landings=[f"{one.kind}: {_signed(one.offset)} ms, {plural(one.times, 'time')}" for one in figures.landings],
-        places=[_place(one, limits) for one in figures.places],
+        places=[_place(one, limits, reading) for one in figures.places],
         furthest=_furthest(figures.furthest, limits),
         line=[
             PointShape(at=point.at, offset_ms=round(point.offset * 1000, 2), event=point.event, turn=point.turn)
@@ -210,7 +216,7 @@ def _seam(seam: SeamFigures, limits: Limits) -> str:
     )
 
 
-def _place(place: PlaceFigures, limits: Limits) -> TakePlaceShape:
+def _place(place: PlaceFigures, limits: Limits, reading: Reading) -> TakePlaceShape:
     limit = limits.of("seam").at(place.gap)
     value = place.offset.value
     times = times_beyond(place.each, limit, value)
@@ -220,6 +226,8 @@ def _place(place: PlaceFigures, limits: Limits) -> TakePlaceShape:
         name=place.name,
         sentence=f"{abs(value) * 1000:.0f} ± {shown_ms(place.offset.half_width)} ms {side}, "
         f"{times} times of {len(place.each)}",
+        short=f"{abs(value) * 1000:.0f} {side}",
+        beats=round(value / place.gap * float(reading.every[place.event].slot_beats), 4),
         reason=place.reason,
         outside=abs(value) > limit,
     )

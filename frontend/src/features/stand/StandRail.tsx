@@ -3,7 +3,7 @@ import type { Reading } from "../../api/client";
 import { firstAt, type Position } from "../../audio/schedule";
 import { Grip } from "../../ui/rail/Grip";
 import { geometry } from "../../ui/rail/geometry";
-import { RailRow } from "../../ui/rail/RailRow";
+import { type Off, RailRow } from "../../ui/rail/RailRow";
 import { useOpposite } from "../../ui/useOpposite";
 import { useWidth } from "../../ui/useWidth";
 
@@ -24,6 +24,8 @@ type Props = {
   hidden: boolean;
   /** Whether the arm goes by place, so that it swings through the silences. */
   swings: boolean;
+  /** Notes that were off again and again in the take before. */
+  off?: Off;
   /** Whoever shows the same notes elsewhere: told which are lit here. */
   onLit: (events: readonly number[]) => void;
   ref: Ref<RailHandle>;
@@ -33,7 +35,7 @@ type Props = {
  * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
  * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
  */
-export function StandRail({ reading, large, short, hidden, swings, onLit, ref }: Props) {
+export function StandRail({ reading, large, short, hidden, swings, off, onLit, ref }: Props) {
   const [opposite] = useOpposite();
   const arm = useRef<HTMLDivElement>(null);
   const [box, width] = useWidth<HTMLDivElement>();
@@ -78,6 +80,12 @@ export function StandRail({ reading, large, short, hidden, swings, onLit, ref }:
   useEffect(() => {
     if (pointed !== null) light([pointed]);
   });
+
+  // What was off is in sight, before anything else is pointed at.
+  useEffect(() => {
+    const [first] = off?.keys() ?? [];
+    if (first !== undefined) setRowIndex(Math.max(0, rowOf(reading, first)));
+  }, [off, reading]);
 
   useImperativeHandle(ref, () => ({
     point: (event) => {
@@ -186,6 +194,7 @@ export function StandRail({ reading, large, short, hidden, swings, onLit, ref }:
                       saysHolds={reading.says_holds}
                       place={place}
                       barLabel={`bar ${row.bar}`}
+                      off={off}
                     />
                   </div>
                 ),

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useMemo } from "react";
 import type { Drill } from "../../api/client";
 import { FilesIn } from "../../ui/FilesIn";
 import { Loading } from "../../ui/Loading";
@@ -27,6 +27,12 @@ export function StandScreen(props: StandProps) {
   const on = useStandScreen(props);
   const { asked, played, isPractice, practice, count, large, open, setOpen, stand, takes } = on;
   const restIsDue = useRest(stand.isPlaying);
+  const afterTake = takes.judged !== null && !stand.isPlaying;
+  const places = afterTake ? takes.judged?.take.figures?.places : undefined;
+  const off = useMemo(
+    () => new Map(places?.filter((place) => place.outside).map((place) => [place.event, place])),
+    [places],
+  );
   if (!played)
     return asked.isError ? (
       <Problem error={asked.error} onRetry={() => void asked.refetch()} />
@@ -35,7 +41,6 @@ export function StandScreen(props: StandProps) {
     );
   const { reading } = played;
   const strokes = played.hands.length ? played.hands : NO_STROKES;
-  const afterTake = takes.judged !== null && !stand.isPlaying;
   return (
     <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
       <StandTop
@@ -77,6 +82,7 @@ export function StandScreen(props: StandProps) {
         large={large && !afterTake}
         short={afterTake}
         hidden={on.isHidden}
+        off={off}
         swings={on.written.drill.hands.kind === "by_place"}
         onLit={(events) => on.notation.current?.light(events)}
         ref={on.rail}

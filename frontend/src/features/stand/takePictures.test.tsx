@@ -100,6 +100,8 @@ describe("where in the pass", () => {
     event: 11,
     name: "bar 2, beat 3, &",
     sentence: "110 ± 4 ms late, 4 times of 4",
+    short: "110 late",
+    beats: 0.17,
     reason: "where the thumb goes under",
     outside: true,
   };

@@ -34,6 +34,28 @@ describe("a row of the rail", () => {
     expect(screen.getByRole("img", { name: "2 a beat, bar 1: 1 D accent, & U" })).toBeTruthy();
   });
 
+  it("draws where notes fell that were off again and again, to scale, and says it", () => {
+    const { events, first } = row();
+    const second = events[1] as (typeof events)[number];
+    const off = new Map([
+      [first + 1, { beats: 0.25, short: "110 late" }],
+      [first + 2, { beats: -0.1, short: "44 early" }],
+      [first + events.length, { beats: 0.2, short: "another bar" }],
+    ]);
+    const place = geometry([row()], 4, 900);
+    const { container } = draw(<RailRow row={row()} division="2" place={place} off={off} />);
+    const lines = [...container.querySelectorAll("path.stroke-error")].map((one) => one.getAttribute("d"));
+    expect(lines).toHaveLength(2);
+    expect(lines[0]).toBe(
+      `M${place.x(second.x)} ${80 * place.scale}H${place.x(second.x) + 0.25 * place.beat}`,
+    );
+    expect(screen.getByText("110 late").getAttribute("text-anchor")).toBe("start");
+    expect(screen.getByText("44 early").getAttribute("text-anchor")).toBe("end");
+    expect(screen.queryByText("another bar")).toBeNull();
+    const name = screen.getByRole("img").getAttribute("aria-label");
+    expect(name).toMatch(/In ms: “&” 110 late, “[^”]+” 44 early$/);
+  });
+
   it("draws one bow over a slur, however many notes it has, and one to each hammered note", () => {
     const plain = row();
     const events = plain.events.map((one, index) => ({ ...one, slurred: [1, 2, 4].includes(index) }));

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Row } from "../../api/client";
-import { Chords, Group, Gutter, InGroup, Line, Slurs } from "./decor";
+import { Chords, Group, Gutter, InGroup, Line, Slurs, WhereItFell } from "./decor";
 import { EventMark } from "./EventMark";
 import type { Geometry } from "./geometry";
 import { Strings } from "./Strings";
@@ -21,9 +21,14 @@ type Props = {
   at?: number | null;
   /** Numbers of the notes whose stroke turned round by the last change. */
   turned?: ReadonlySet<number> | undefined;
+  /** Notes that were late or early again and again: how far, in beats, and in words. */
+  off?: Off | undefined;
   onPress?: ((event: number) => void) | undefined;
   onClick?: ((event: number) => void) | undefined;
 };
+
+/** How far a note was from its place: in beats, early below 0, and in words. */
+export type Off = ReadonlyMap<number, { beats: number; short: string }>;
 
 /** Count words, note names as they are written or heard, or the count with the number inside the group above it. */
 export type Words = "count" | "pitch" | "sounds" | "group";
@@ -45,11 +50,21 @@ export const RailRow = memo(function RailRow({
   saysHolds = false,
   at = null,
   turned,
+  off,
   onPress,
   onClick,
 }: Props) {
   const { scale, x, gutter, beat } = place;
-  const name = `${division} a beat${left && ` against ${left}`}, bar ${row.bar}: ${row.words}`;
+  const numbered = [
+    ...row.events.map((event, index) => ({ event, number: row.first + index })),
+    ...row.other.map((event, index) => ({ event, number: row.other_first + index })),
+  ];
+  const fell = numbered.flatMap(({ event, number }) => {
+    const found = off?.get(number);
+    return found ? [{ event, number, off: found }] : [];
+  });
+  const fellWords = fell.map((one) => `“${one.event.count}” ${one.off.short}`).join(", ");
+  const name = `${division} a beat${left && ` against ${left}`}, bar ${row.bar}: ${row.words}${fellWords && `. In ms: ${fellWords}`}`;
   const under = new Set(row.other.filter((event) => event.kind === "note").map((event) => event.x));
   const above = new Set(row.events.filter((event) => event.kind === "note").map((event) => event.x));
   return (
@@ -146,6 +161,9 @@ export const RailRow = memo(function RailRow({
             onPress={onPress}
             onClick={onClick}
           />
+        ))}
+        {fell.map((one) => (
+          <WhereItFell key={one.number} off={one.off} from={x(one.event.x)} place={place} />
         ))}
       </g>
     </svg>

@@ -184,3 +184,28 @@ export function Group({ group, place }: { group: Row["groups"][number]; place: G
     </g>
   );
 }
+
+type FellProps = { off: { beats: number; short: string }; from: number; place: Geometry };
+
+/** From the place of a note to where it fell, in the scale of the rail, with how much that is. */
+export function WhereItFell({ off, from, place }: FellProps) {
+  const { scale, beat } = place;
+  const to = from + off.beats * beat;
+  const y = 80 * scale;
+  const side = off.beats < 0 ? -1 : 1;
+  return (
+    <g>
+      <path className="stroke-error" d={`M${from} ${y}H${to}`} strokeWidth={4 * scale} />
+      <path className="fill-error" d={`M${to + 5 * side} ${y}l${-9 * side} ${-7 * scale}v${14 * scale}z`} />
+      <text
+        className="fill-error font-bold rail-over"
+        x={to + 9 * side}
+        y={y - 7 * scale}
+        textAnchor={side < 0 ? "end" : "start"}
+        fontSize={14 * scale}
+      >
+        {off.short}
+      </text>
+    </g>
+  );
+}
