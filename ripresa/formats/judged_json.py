@@ -188,6 +188,7 @@ class FiguresAnswer(_Shape):
     habit: dict[str, dict[str, Figure]]
     shares: dict[str, dict[str, float]]
     crowding: dict[str, Figure]
+    swing: dict[str, Figure]
     seams: list[SeamAnswer]
     landings: list[LandingAnswer]
     fills: Figure | None
@@ -204,14 +205,14 @@ class FiguresAnswer(_Shape):
 
 
 class FaultAnswer(_Shape):
-    """What lies outside of its limit (or could, in a near take); in ms, %, dB or beats, as ``unit`` says."""
+    """What lies outside of its limit (or could, in a near take); in ms, %, dB, beats or to 1, as ``unit`` says."""
 
     kind: FaultKind
     where: str
     value: float
     half_width: float
     limit: float
-    unit: Literal["ms", "%", "dB", "beats"]
+    unit: Literal["ms", "%", "dB", "beats", ":1"]
 
 
 class RemedyAnswer(_Shape):
@@ -313,6 +314,9 @@ def figures_answer(due: Due, figures: Figures, limits: Limits) -> FiguresAnswer:
             for name, leg in by_division.items()
         },
         crowding=_told((name, _figure(leg.crowding, _PERCENT)) for name, leg in by_division.items()),
+        swing=_told(
+            (name, _figure(leg.swing.heard if leg.swing else None, _PLAIN)) for name, leg in by_division.items()
+        ),
         seams=[_seam(seam, limits) for seam in figures.seams],
         landings=[
             LandingAnswer(kind=one.kind, offset=_sure(one.offset, _MS), times=one.times) for one in figures.landings

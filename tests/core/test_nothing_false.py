@@ -13,7 +13,10 @@ from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, OneNote, ScaleRun
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
+from ripresa.core.rhythm import Swing
 from ripresa.core.takes import Due, HeardNote, Judged, Limits, due_notes, judge, judge_file, remedies
+from ripresa.core.takes.fit import Rows, joint_fit
+from ripresa.core.takes.measure import tempo_between
 from ripresa.core.takes.places import places, strays
 from tests.strategies import legs
 from tools import strangers
@@ -215,6 +218,37 @@ def test_threes_that_crowd_are_crowded(reading: Reading, shares: tuple[float, fl
     assert float(found.reasons[0].split(" held ")[1].split(" ±")[0]) == pytest.approx(0.75 * longer, abs=6)
 
 
+EIGHTHS, SWUNG = scale(2), scale(2, swing=Swing(F(2)))
+SIXTEENTHS, SWUNG_16 = scale(4), scale(4, swing=Swing(F(2), 4))
+HALVES = scale(4, swing=Swing(F(2)))
+
+
+@pytest.mark.parametrize(
+    ("asked", "played", "sentence"),
+    [
+        (EIGHTHS, SWUNG, "Swung, 2.0 ± 0.1 to 1 at 2 a beat, where straight is asked (limit 1.5 to 1)."),
+        (EIGHTHS, scale(2, swing=Swing(F(3))), "Swung, 3.0 ± 0.1 to 1 at 2 a beat, where straight is asked"),
+        (SWUNG, EIGHTHS, "Straight, 1.0 ± 0.1 to 1 at 2 a beat, where a swing of 2:1 is asked (limit 1.3 to 1)."),
+        (scale(2, swing=Swing(F(3))), SWUNG, None),
+        (SIXTEENTHS, SWUNG_16, "Swung, 2.0 ± 0.1 to 1 at 4 a beat, where straight is asked (limit 1.5 to 1)."),
+        (SWUNG_16, SIXTEENTHS, "Straight, 1.0 ± 0.1 to 1 at 4 a beat, where a swing of 2:1 is asked (limit 1.3 to 1)."),
+        (SIXTEENTHS, HALVES, "Swung, 2.0 ± 0.1 to 1 at 4 a beat, where straight is asked (limit 1.2 to 1)."),
+    ],
+)
+@pytest.mark.parametrize("bare", [False, True])
+def test_another_swing_than_asked_is_told_as_swing(
+    asked: Reading, played: Reading, sentence: str | None, bare: bool
+) -> None:
+    due = due_of(asked, bpm=60)
+    heard = notes_at(due, even(due_of(played, bpm=60), 2))
+    notes = [HeardNote(one.at) for one in heard] if bare else heard
+    found = judge(due, notes, Limits(), "taps" if bare else "midi", KNOWN)
+    kinds = {one.kind for one in found.verdict.faults}
+    assert found.verdict.mark == ("shaky" if sentence else "clean"), found.verdict.reasons
+    assert found.verdict.reasons[0].startswith(sentence or "Even")
+    assert not kinds & {"habit", "crowding", "place", "spread"}
+
+
 @pytest.mark.parametrize(
     ("player", "sentence"),
     [
@@ -334,3 +368,21 @@ def test_a_typed_rhythm_is_judged_where_it_changes() -> None:
 
 def _names(seams: Sequence[Any]) -> set[str]:
     return {seam.name for seam in seams if seam.kind == "inside"}
+
+
+@pytest.mark.parametrize("count", [4, 30, 200])
+@pytest.mark.parametrize("at", [0.0, 3.0])
+def test_who_strikes_everything_at_once_is_refused(count: int, at: float) -> None:
+    for reading in (SCALE, ONE_IN_THREES, CHANGES):
+        due = due_of(reading, 2)
+        found = judge(due, [HeardNote(at)] * count, Limits(), "taps", KNOWN)
+        assert (found.verdict.mark, len(found.verdict.reasons) > 0) == ("none", True)
+
+
+@pytest.mark.parametrize("slope", [-1.0, -1.3, -0.999])
+def test_all_at_once_or_backwards_is_faster_than_anything(slope: float) -> None:
+    at = np.linspace(0.0, 9.75, 40)
+    ones = np.zeros(40, dtype=np.int64)
+    fit = joint_fit(Rows(at, np.asarray(slope * at, dtype=np.float64), ones, ones, (), ones == 0))
+    assert fit is not None
+    assert tempo_between(fit, 0.0, 10.0).value == pytest.approx(1900, rel=0.01)

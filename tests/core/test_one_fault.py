@@ -17,6 +17,7 @@ from ripresa.core.takes.figures import (
     SeamFigures,
     SlotFigures,
     Stray,
+    SwingFigures,
     TogetherFigures,
 )
 from ripresa.core.takes.interval import Interval
@@ -66,6 +67,13 @@ def slot(number: int, habit: Interval) -> tuple[SlotFigures, ...]:
     return tuple(replace(one, habit=habit) if one.slot == number else one for one in SLOTS)
 
 
+def swung(heard: float, asked: int = 1, more: float = 0.0) -> LegFigures:
+    """Return fours whose pairs of slots swing so much, a little unevenly."""
+    late = 2 * GAP * (heard / (1 + heard) - asked / (1 + asked)) / 2
+    slots = [replace(one, habit=of((-late, late, -late - more, late + more)[one.slot])) for one in SLOTS]
+    return replace(LEG, slots=tuple(slots), swing=SwingFigures(of(heard, 0.02), F(asked), 4))
+
+
 def hand(symbol: str, **more: Any) -> tuple[HandFigures, ...]:
     return tuple(replace(one, **more) if one.symbol == symbol else one for one in WELL.hands)
 
@@ -98,6 +106,15 @@ def lost(kind: str, beats: float) -> tuple[LostBeat, ...]:
         (
             {"legs": (replace(LEG, crowding=of(0.4, 0.05)),)},
             "Crowded: the last note of 4 a beat is held 40 ± 5 % longer than the others (limit 25 %).",
+        ),
+        ({"legs": (swung(2.0),)}, "Swung, 2.0 ± 0.1 to 1 at 4 a beat, where straight is asked (limit 1.6 to 1)."),
+        (
+            {"legs": (swung(1.02, 2),)},
+            "Straight, 1.0 ± 0.1 to 1 at 4 a beat, where a swing of 2:1 is asked (limit 1.2 to 1).",
+        ),
+        (
+            {"legs": (replace(swung(3.99, 2), hand="L"),)},
+            "Swung in the left hand, 4.0 ± 0.1 to 1 at 4 a beat, where a swing of 2:1 is asked (limit 3.7 to 1).",
         ),
         ({"tempo_percent": of(2, 0.1)}, "Runs ahead: 2.0 ± 0.1 % faster than asked (limit 1 %)."),
         ({"tempo_percent": of(-2, 0.1)}, "Falls behind: 2.0 ± 0.1 % slower than asked (limit 1 %)."),
@@ -177,6 +194,17 @@ def lost(kind: str, beats: float) -> tuple[LostBeat, ...]:
 def test_what_alone_is_wrong_is_what_is_told(wrong: dict[str, Any], says: str) -> None:
     assert states(replace(WELL, **wrong), "outside") == [says]
     assert states(replace(WELL, **wrong), "near") == []
+
+
+def test_where_slots_stand_off_by_themselves_it_is_no_swing() -> None:
+    limit = 0.12 * GAP
+    within, beyond = (
+        states(replace(WELL, legs=(swung(2.0, 1, more),)), "outside") for more in (0.9 * limit, limit * 1.1)
+    )
+    assert [one.split(",")[0] for one in within] == ["Swung"]
+    assert all("each time" in one for one in beyond)
+    # Short before long is no swing that anybody asks for.
+    assert all("each time" in one for one in states(replace(WELL, legs=(swung(0.5),)), "outside"))
 
 
 def test_where_nothing_is_wrong_nothing_is_told() -> None:

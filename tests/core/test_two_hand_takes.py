@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill.hands import Articulated
 from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.drill.second import Balance, Contrary, OneKey, Parallel, SecondHand
 from ripresa.core.exact import Fraction as F
@@ -155,3 +156,15 @@ def test_events_of_the_left_hand_are_counted_after_those_of_the_right() -> None:
         events = {dot.event for slot in leg.slots for dot in slot.dots}
         assert events
         assert all((event >= first) == (leg.hand == "L") for event in events)
+
+
+def test_what_is_slurred_is_due_of_neither_hand_where_only_beginnings_are_heard() -> None:
+    drill = replace(SCALES, hands=Articulated("slur_pairs"))
+    due = due_of(drill)
+    performed = play(StandIn(spread_ms=6), due)
+    found = heard(due, by_keys(performed.notes), "microphone")
+    slurred = sum(event.slurred for event in due.events)
+    assert 0 < slurred < len(due)
+    assert found.figures.due == len(due) - slurred
+    assert found.figures.matched + found.figures.missed == found.figures.due
+    assert "slurred" in found.verdict.reasons[-1]

@@ -31,7 +31,7 @@ from ripresa.core.takes import (
     limit_words,
     play,
 )
-from ripresa.core.takes.faults import state_of
+from ripresa.core.takes.fault import state_of
 from ripresa.core.takes.gate import refusal
 from ripresa.core.takes.interval import Interval
 from ripresa.core.takes.match import match_take

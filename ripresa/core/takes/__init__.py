@@ -5,7 +5,8 @@ Everything is told of events of the reading; a stand-in player takes the place o
 
 from ripresa.core.takes.beginning import Begun, found_take
 from ripresa.core.takes.due import Due, due_notes
-from ripresa.core.takes.faults import HAND_WORDS, Fault, FaultKind, furthest_limit
+from ripresa.core.takes.fault import HAND_WORDS, Fault, FaultKind
+from ripresa.core.takes.faults import furthest_limit
 from ripresa.core.takes.figures import (
     AccentFigures,
     CornerFigures,

@@ -1,45 +1,16 @@
 """Faults: each figure of a take against its limit, inside, outside or too near to say."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from math import ceil, sqrt
-from typing import Literal
+from math import ceil
 
-from ripresa.core.exact import division_label
-from ripresa.core.takes.figures import Figures, Furthest, LegFigures, SeamFigures
+from ripresa.core.takes.evenness import checked_legs
+from ripresa.core.takes.fault import Checked, Fault, FaultKind, State, state_of
+from ripresa.core.takes.figures import Figures, Furthest, SeamFigures
 from ripresa.core.takes.interval import Interval, times_beyond
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.limits import Limit, Limits
 from ripresa.core.takes.slips import misplaced, slip_bounds
 
-FaultKind = Literal[
-    "seam",
-    "habit",
-    "crowding",
-    "place",
-    "tempo",
-    "click",
-    "furthest",
-    "spread",
-    "lost_beat",
-    "group",
-    "back",
-    "hand",
-    "accent",
-    "misplaced",
-    "smear",
-    "landing",
-    "slips",
-    "together",
-]
-#: What each hand is called in a sentence.
-HAND_WORDS = {"R": "right hand", "L": "left hand"}
-State = Literal["inside", "near", "outside"]
-
-#: Crowding: the last share of a beat longer than the mean of the others by this part.
-CROWDED = 0.25
-#: A division is told from so many notes on, and is too near to call by itself from so many.
-_FEWEST_IN_LEG, _OWN = 8, 16
 #: Kinds of change that are judged.
 JUDGED_CHANGES = ("division", "meter", "inside")
 #: Figures that a word always rests on.
@@ -60,57 +31,6 @@ _SMEARED = 1.3
 _MISPLACED = 0.15
 
 
-@dataclass(frozen=True, slots=True)
-class Fault:
-    """A figure beside its limit.
-
-    Args:
-        kind: What it is. where: In words or numbers: ``"5 → 6"``, ``"slot 3 of 4"``, ``"hand R"``.
-        value, half_width, limit: In seconds, per cent, dB, or a share of the notes; see ``unit``.
-        unit: ``"s"``, ``"%"``, ``"dB"`` or ``"notes"``.
-        division, slot, symbol: What a remedy needs to know.
-        times, of: How often it was outside, of how many times that it was heard.
-        event, turn: Where it begins, for what happens once.
-    """
-
-    kind: FaultKind
-    where: str
-    value: float
-    half_width: float
-    limit: float
-    unit: str = "s"
-    division: str = ""
-    slot: int | None = None
-    symbol: str = ""
-    times: int = 0
-    of: int = 0
-    event: int | None = None
-    turn: int = 0
-
-
-@dataclass(frozen=True, slots=True)
-class Checked:
-    """A figure held against its limit; weight sorts the worst first: value / limit.
-
-    Args:
-        share: Its part of that: what follows from other faults says less than they do.
-    """
-
-    fault: Fault
-    state: State
-    share: float = 1.0
-
-    @property
-    def weight(self) -> float:
-        """How far it goes, in limits; what is lost altogether comes first."""
-        fault = self.fault
-        if fault.kind in {"lost_beat", "group", "back"}:
-            return 1e3 + fault.value
-        if fault.kind == "accent":
-            return 1.0 + max(0.0, fault.limit - fault.value) / max(fault.limit, 1e-9)
-        return self.share * abs(fault.value) / max(fault.limit, 1e-9)
-
-
 def check_all(
     figures: Figures,
     limits: Limits,
@@ -128,7 +48,7 @@ def check_all(
     found = (
         *_slips(figures, limits, errs),
         *_lost(figures),
-        *_legs(figures, limits),
+        *checked_legs(figures, limits),
         *_line(figures, limits),
         *_furthest(figures, limits),
         *_seams(figures, limits, earlier),
@@ -153,18 +73,6 @@ def is_figure(checked: Checked) -> bool:
     return is_beyond or fault.kind in _ALWAYS or fault.half_width <= known
 
 
-def state_of(interval: Interval, limit: float, family: int = 1) -> State:
-    """Return where a figure lies beside its limit, whichever side of 0.
-
-    Inside and outside by the 90 % interval; of a family of figures the outermost one has to lie farther out, so
-    that many slots do not make a fault by chance (Bonferroni).
-    """
-    size = abs(interval.value)
-    if size + interval.half() < limit:
-        return "inside"
-    return "outside" if size - interval.half(1 - 0.10 / family) > limit else "near"
-
-
 def _slips(figures: Figures, limits: Limits, errs: float) -> Iterator[Checked]:
     """Slips are counted: a take has as many as it has. What its source loses by itself widens what is too near."""
     limit = limits.of("slips").amount
@@ -185,53 +93,6 @@ def _lost(figures: Figures) -> Iterator[Checked]:
         fault = Fault(
             kind, lost.kind, lost.beats, 0.0, 0.0, "beats", symbol=lost.place, event=lost.event, turn=lost.turn
         )
-        yield Checked(fault, "outside")
-
-
-def _legs(figures: Figures, limits: Limits) -> Iterator[Checked]:
-    legs = [leg for leg in figures.legs if leg.spread is not None and leg.spread.count >= _FEWEST_IN_LEG]
-    slots = sum(slot.habit is not None for leg in legs for slot in leg.slots)
-    is_even = _is_even(figures, legs, limits)
-    for leg in legs:
-        name = division_label(leg.division)
-        if leg.spread is not None:
-            limit = limits.of("spread").at(leg.gap)
-            where = f"{name}, {HAND_WORDS[leg.hand]}" if leg.hand else name
-            fault = Fault("spread", where, leg.spread.value, leg.spread.half_width, limit, division=name)
-            state = state_of(leg.spread, limit, len(legs))
-            yield Checked(fault, "inside" if state == "near" and leg.spread.count < _OWN and is_even else state)
-        yield from _slots(leg, name, limits, max(1, slots))
-
-
-def _is_even(figures: Figures, legs: Sequence[LegFigures], limits: Limits) -> bool:
-    """Return whether all divisions together lie inside: that is said where a division has too few notes of its own."""
-    if figures.spread is None or not legs:
-        return False
-    counts = [leg.spread.count if leg.spread else 0 for leg in legs]
-    squares = [count * limits.of("spread").at(leg.gap) ** 2 for count, leg in zip(counts, legs, strict=True)]
-    return state_of(figures.spread, sqrt(sum(squares) / max(1, sum(counts)))) == "inside"
-
-
-def _slots(leg: LegFigures, name: str, limits: Limits, family: int) -> Iterator[Checked]:
-    limit = limits.of("habit").at(leg.gap)
-    for slot in leg.slots:
-        if slot.habit is None:
-            continue
-        fault = Fault(
-            "habit",
-            slot.count,
-            slot.habit.value,
-            slot.habit.half_width,
-            limit,
-            division=name,
-            slot=slot.slot,
-            symbol=leg.hand,
-        )
-        yield Checked(fault, state_of(slot.habit, limit, family))
-    if leg.crowding is not None and leg.crowding.value - leg.crowding.half() > CROWDED:
-        last = leg.slots[-1]
-        value, half = leg.crowding.value * 100, leg.crowding.half_width * 100
-        fault = Fault("crowding", last.count, value, half, CROWDED * 100, "%", division=name, slot=last.slot)
         yield Checked(fault, "outside")
 
 

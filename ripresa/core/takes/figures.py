@@ -44,6 +44,29 @@ class SlotFigures:
 
 
 @dataclass(frozen=True, slots=True)
+class SwingFigures:
+    """The long of a pair to its short, as it was heard and as it was asked; 1 is straight.
+
+    Args:
+        on: The division whose pairs they are: of fours, pairs of slots or the halves of the beat.
+    """
+
+    heard: Interval
+    asked: Exact
+    on: int
+
+    def shares(self, ratio: float, slots: int) -> tuple[float, ...]:
+        """Return the share of the beat of each slot where the first of a pair is so many times as long.
+
+        >>> SwingFigures(Interval(1.0, 0.1, 40), Fraction(1), 4).shares(3.0, 4)
+        (0.375, 0.125, 0.375, 0.125)
+        """
+        long = ratio / (1 + ratio)
+        run = slots // self.on
+        return tuple((long if slot // run % 2 == 0 else 1 - long) * 2 / slots for slot in range(slots))
+
+
+@dataclass(frozen=True, slots=True)
 class LegFigures:
     """All slots of one division.
 
@@ -52,6 +75,7 @@ class LegFigures:
         spread: SD of what remains. crowding: How much longer the last share of the beat is than the others, as a
             part of theirs; None where it cannot be told.
         hand: R or L where two play, else empty.
+        swing: How long the first of a pair is beside the second; None where there are no pairs, or it cannot be told.
     """
 
     division: Exact
@@ -60,6 +84,7 @@ class LegFigures:
     crowding: Interval | None
     slots: tuple[SlotFigures, ...]
     hand: str = ""
+    swing: SwingFigures | None = None
 
 
 @dataclass(frozen=True, slots=True)

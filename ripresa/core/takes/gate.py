@@ -195,7 +195,7 @@ def _too_fine(take: Measured, figures: Figures, limits: Limits, source: Source) 
 
 def _other_tempo(take: Measured, figures: Figures) -> Refusal | None:
     tempo = figures.tempo_percent
-    if tempo is None or abs(tempo.value) - tempo.half() < MOST_TEMPO or not follows(take):
+    if tempo is None or abs(tempo.value) - tempo.half() < MOST_TEMPO or not follows(take, figures):
         return None
     played = float(take.due.bpm) * (1 + tempo.value / 100)
     how = f"{abs(tempo.value):.1f} ± {max(0.1, tempo.half_width):.1f} % {'faster' if tempo.value > 0 else 'slower'}"
@@ -303,8 +303,8 @@ def _no_fit(take: Measured, figures: Figures) -> Refusal | None:
         what = "twice as many notes" if many and not few else "another drill, or half as many notes"
         sentence = f"{fit}, with {figures.extra} more: it may be {what}."
         return Refusal("slips", sentence, (AGAIN, BY_EAR))
-    strange, bars = strange_bars(take)
-    if not follows(take) or take.match.cost > _DEAREST or strange > _MOST_STRANGE * bars:
+    strange, bars = strange_bars(take, figures)
+    if not follows(take, figures) or take.match.cost > _DEAREST or strange > _MOST_STRANGE * bars:
         where = f" In {strange} of {plural(bars, 'bar')} it does not." if strange else ""
         sentence = f"What was heard does not follow the notes of the drill closely enough to be judged.{where}"
         return Refusal("pulse", sentence, (AGAIN, BY_EAR))

@@ -1,16 +1,26 @@
 """Measuring: from a matched take to its figures, all of them told against one joint fit."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
+from math import log
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.exact import Fraction
 from ripresa.core.takes.due import SEAM_BEATS, Due
-from ripresa.core.takes.figures import CornerFigures, Dot, Figures, LegFigures, LostBeat, Point, SlotFigures
+from ripresa.core.takes.figures import (
+    CornerFigures,
+    Dot,
+    Figures,
+    LegFigures,
+    LostBeat,
+    Point,
+    SlotFigures,
+    SwingFigures,
+)
 from ripresa.core.takes.fit import Fit, Rows, joint_fit
 from ripresa.core.takes.heard import HeardNote, strikes_of
 from ripresa.core.takes.interval import Interval
@@ -29,6 +39,12 @@ FEWEST_NOTES = 16
 _LEFT = 0.4
 _MOST_DOTS, _MOST_POINTS = 60, 480
 _MOST_STEPS = 24
+#: Divisions whose slots are pairs.
+_PAIRS = (2, 4)
+#: What a second of the drill lasts at least.
+_AT_ONCE = 0.05
+#: Of a pair neither is shorter than this share of both.
+_A_PAIR = 0.05
 #: A step is told by so many notes on either side.
 _BESIDE = 12
 #: A step is at least so much of a gap.
@@ -114,7 +130,7 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
         start = fit.told(fit.start, count)
         bias = Interval(start.value - late, start.half_width, count)
         if fit.has_drift:
-            tempo = _tempo(fit, float(due.at[0]), float(due.at[-1]))
+            tempo = tempo_between(fit, float(due.at[0]), float(due.at[-1]))
         if fit.has_bend:
             curve = fit.told(fit.unit(2), count)
             scale = 2 * 60 * float(due.bpm)
@@ -152,12 +168,13 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
     )
 
 
-def _tempo(fit: Fit, begin: float, end: float) -> Interval:
+def tempo_between(fit: Fit, begin: float, end: float) -> Interval:
     """Return how much faster than asked the tempo is between two moments, in per cent."""
     drift = fit.told(fit.slope_over(begin, end), fit.count)
-    # An offset that grows by b seconds a second means a tempo of 1 / (1 + b) of what was asked.
-    factor = 100 / (1 + drift.value) ** 2
-    return Interval(100 * (1 / (1 + drift.value) - 1), factor * drift.half_width, fit.count)
+    # An offset that grows by b seconds a second means a tempo of 1 / (1 + b) of what was asked; who strikes everything
+    # at once has none, and is faster than any.
+    lasts = max(_AT_ONCE, 1 + drift.value)
+    return Interval(100 * (1 / lasts - 1), 100 / lasts**2 * drift.half_width, fit.count)
 
 
 def _corner(due: Due, fit: Fit | None) -> CornerFigures | None:
@@ -165,7 +182,7 @@ def _corner(due: Due, fit: Fit | None) -> CornerFigures | None:
         return None
     index = min(len(due) - 1, int(np.searchsorted(due.at, fit.corner - 1e-9)))
     event = int(due.index[index])
-    before, after = _tempo(fit, float(due.at[0]), fit.corner), _tempo(fit, fit.corner, float(due.at[-1]))
+    before, after = tempo_between(fit, float(due.at[0]), fit.corner), tempo_between(fit, fit.corner, float(due.at[-1]))
     return CornerFigures(due.beat_name(event), event, int(due.turn[index]), before, after)
 
 
@@ -265,7 +282,7 @@ def _legs(take: Measured) -> list[LegFigures]:
         gap = float(np.median(due.even_gap[row][here]))
         slots = sorted(slot for one, slot in numbers if one == division)
         habits = {slot: _habit(take, numbers[division, slot], places) for slot in slots}
-        shares, crowding = _shares(take, division, numbers, gap)
+        shares, crowding, swing = _shares(take, division, numbers, gap)
         spread = take.fit.spread(here) if take.fit is not None else None
         found.append(
             LegFigures(
@@ -284,6 +301,7 @@ def _legs(take: Measured) -> list[LegFigures]:
                     for slot in slots
                     if (places[row] == numbers[division, slot]).any()
                 ),
+                swing=swing,
             )
         )
     return found
@@ -308,28 +326,48 @@ def _dots(take: Measured, here: NDArray[np.bool_], habit: Interval | None) -> tu
 
 def _shares(
     take: Measured, division: Fraction, numbers: dict[tuple[Fraction, int], int], gap: float
-) -> tuple[dict[int, float], Interval | None]:
-    """Return the share of the beat of each slot, and how much longer the last one is than the mean of the others.
+) -> tuple[dict[int, float], Interval | None, SwingFigures | None]:
+    """Return each slot’s share of the beat, how much longer the last is than the mean of the others, and the swing.
 
-    Both follow from the habits, which hold each slot against the same line; where a slot has none, neither is told.
+    All follow from the habits, which hold each slot against the same line; where a slot has none, none is told.
     """
     fit, slots = take.fit, division.numerator
     if fit is None or slots < 2 or not all(numbers.get((division, slot)) in fit.habits for slot in range(slots)):
-        return {}, None
+        return {}, None, None
     lengths = _lengths(take.due, division)
     if len(lengths) < slots:
-        return {}, None
+        return {}, None, None
     habits = [fit.habits[numbers[division, slot]] for slot in range(slots)]
     longer = [habits[(slot + 1) % slots] - habits[slot] for slot in range(slots)]
     values = [lengths[slot] + float(longer[slot] @ fit.solution) for slot in range(slots)]
     whole = sum(values)
     shares = {slot: value / whole for slot, value in enumerate(values)}
+    count = int((fit.counts & (take.due.even_gap[take.row] > 0)).sum())
+    swing = _swing(take.due, fit, values, longer, count)
     if slots < 3:
-        return shares, None
+        return shares, None, swing
     # last / mean(others) − 1, for small differences: (last − mean(others)) / gap; swing is no crowding.
     contrast = (longer[-1] - sum(longer[:-1]) / (slots - 1)) / gap
-    count = int((fit.counts & (take.due.even_gap[take.row] > 0)).sum())
-    return shares, fit.told(contrast, count)
+    return shares, fit.told(contrast, count), swing
+
+
+def _swing(due: Due, fit: Fit, values: Sequence[float], longer: Sequence[Floats], count: int) -> SwingFigures | None:
+    """Return the swing of pairs, of slots or of halves of the beat, whichever lies farther from what was asked."""
+    slots, whole = len(values), sum(values)
+    asked = due.reading.drill.swing
+    found = []
+    for on in (one for one in _PAIRS if slots in _PAIRS and one <= slots):
+        first = [slot for slot in range(slots) if slot * on // slots % 2 == 0]
+        long = sum(values[slot] for slot in first) / whole
+        if not _A_PAIR < long < 1 - _A_PAIR:
+            continue
+        ratio = Fraction(1)
+        if asked.on == on or slots == asked.on == 2:
+            ratio = asked.ratio
+        # r = L / (1 − L) of the long share L, so that dr = dL / (1 − L)².
+        told = fit.told(np.sum([longer[slot] for slot in first], axis=0) / (whole * (1 - long) ** 2), count)
+        found.append(SwingFigures(replace(told, value=long / (1 - long)), ratio, on))
+    return max(found, key=lambda one: abs(log(one.heard.value / one.asked)), default=None)
 
 
 def _lengths(due: Due, division: Fraction) -> dict[int, float]:

@@ -1,10 +1,13 @@
 """The pulse: whether strikes gather around the notes of a drill, told without any alignment of single notes."""
 
+from dataclasses import replace
 from math import sqrt
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ripresa.core.takes.evenness import swing_shifts
+from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.measure import Measured
 from ripresa.core.takes.model import Model
 
@@ -17,9 +20,9 @@ _COHERENT, _CHANCE = 0.25, 1.9
 _INCOHERENT, _FEWEST_IN_BAR = 0.2, 4
 
 
-def strange_bars(take: Measured) -> tuple[int, int]:
+def strange_bars(take: Measured, figures: Figures) -> tuple[int, int]:
     """Return how many bars do not fit, by their misses, extras or pulse, and how many there are."""
-    due, model = take.due, take.match.model
+    due, model = take.due, _swung(take, figures)
     if model is None:
         return 0, 1
     bar = due.turn * (due.reading.bar_count + 1) + np.array([event.bar for event in due.events])
@@ -38,6 +41,19 @@ def strange_bars(take: Measured) -> tuple[int, int]:
     is_strange = (missed > 0.4 * count) | (extra > 0.5 * count) | ((heard >= 6) & (length < _INCOHERENT * heard))
     told = count >= _FEWEST_IN_BAR
     return int((is_strange & told).sum()), int(told.sum())
+
+
+def _swung(take: Measured, figures: Figures) -> Model | None:
+    """Return the model with the swing that was played: who swings otherwise than asked keeps the pulse all the same."""
+    model, due = take.match.model, take.due
+    shifts = {
+        (leg.division, slot.slot): shift
+        for leg in figures.legs
+        for slot, shift in zip(leg.slots, swing_shifts(leg), strict=False)
+    }
+    if model is None or not shifts:
+        return model
+    return replace(model, path=model.path + np.array([shifts.get(place, 0.0) for place in due.place]))
 
 
 def _away(take: Measured, moments: Floats) -> Floats:
@@ -60,9 +76,9 @@ def moments_of(take: Measured, model: Model) -> Floats:
     return found
 
 
-def follows(take: Measured) -> bool:
+def follows(take: Measured, figures: Figures) -> bool:
     """Return whether what was heard keeps the pulse of the drill: strikes gather around due notes."""
-    model, due = take.match.model, take.due
+    model, due = _swung(take, figures), take.due
     if model is None:
         return False
     moments = moments_of(take, model)

@@ -17,7 +17,7 @@ from ripresa.core.exact import Exact, Fraction, change_label, division_label, la
 from ripresa.core.playing import Pulse, Spoken, seams, slowed
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import SLOWEST_BPM, setting
-from ripresa.core.takes.faults import Fault, FaultKind
+from ripresa.core.takes.fault import Fault, FaultKind
 
 #: A place is looped where there is more beside it.
 _LOOP_BEATS = 4
@@ -271,6 +271,7 @@ _REMEDIES: dict[FaultKind, tuple[_Make, ...]] = {
     "seam": (_seam_loop, _said_first, _bar_rest),
     "habit": (_division_alone, _click_on_slot),
     "crowding": (_division_alone, _click_on_slot),
+    "swing": (_division_alone, _click_on_slot),
     "spread": (_division_alone, _slots_heard),
     "tempo": (_pulse, _thinned),
     "click": (_pulse, _thinned),

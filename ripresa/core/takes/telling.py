@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 
 from ripresa.core.exact import plural
-from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, FaultKind
+from ripresa.core.takes.evenness import is_straight
+from ripresa.core.takes.fault import HAND_WORDS, Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.interval import shown_ms
 from ripresa.core.takes.slips import slip_bounds
@@ -35,6 +36,14 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             return (
                 f"Crowded: the last note of {fault.division} a beat is held {fault.value:.0f} ± "
                 f"{fault.half_width:.0f} % longer than the others (limit {fault.limit:.0f} %)."
+            )
+        case "swing":
+            heard = "Straight" if is_straight(fault.value) else "Swung"
+            asked = f"a swing of {fault.where}" if fault.where else "straight"
+            hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
+            return (
+                f"{heard}{hand}, {fault.value:.1f} ± {_half(fault)} to 1 at {fault.division} a beat, where {asked} "
+                f"is asked (limit {fault.limit:.1f} to 1)."
             )
         case "tempo":
             way = "Runs ahead" if fault.value > 0 else "Falls behind"
@@ -108,6 +117,10 @@ FAULT_NAMES: dict[FaultKind, tuple[str, str]] = {
     "seam": ("stumbles at a change", "The first beat after a change comes late or early."),
     "habit": ("one slot is always off", "The same place of the beat, each time."),
     "crowding": ("crowds the beat", "The front of the beat is rushed, and a hole stays behind it."),
+    "swing": (
+        "another swing than asked",
+        "Pairs are swung where straight is asked, or the other way round.",
+    ),
     "spread": ("uneven", "Now early, now late, without a pattern."),
     "place": ("one place is always off", "The same note of the drill, each time round."),
     "tempo": ("rushes or drags", "The tempo itself goes away."),

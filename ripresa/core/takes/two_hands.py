@@ -65,12 +65,17 @@ def measured_hands(
     if sides is None:
         return None
     found = []
+    left = set(zip(due.index.tolist(), due.turn.tolist(), strict=True))
     for symbol, row in zip(HANDS_OF.values(), due.reading.hands, strict=True):
         own = tuple(index for index, side in enumerate(sides) if symbol in side)
         heard = [notes[index] for index in own]
-        asked = due_notes(due.reading.of_hand(symbol), due.bpm, due.start, due.end, due.window)
-        take = fitted_take(asked, match_take(asked, heard, latency[0] if latency else None), heard)
         shift = 0 if row is due.reading.events else len(due.reading.events)
+        asked = due_notes(due.reading.of_hand(symbol), due.bpm, due.start, due.end, due.window)
+        # What a source cannot hear is due of neither hand.
+        each = zip(asked.index.tolist(), asked.turn.tolist(), strict=True)
+        kept = [(one + shift, turn) in left for one, turn in each]
+        asked = replace(asked, at=asked.at[kept], index=asked.index[kept])
+        take = fitted_take(asked, match_take(asked, heard, latency[0] if latency else None), heard)
         found.append(Hand(symbol, take, measure(take, latency), own, shift))
     return tuple(found)
 

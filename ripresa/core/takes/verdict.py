@@ -11,7 +11,8 @@ from typing import Literal
 
 from ripresa.core.exact import plural
 from ripresa.core.takes.due import Due
-from ripresa.core.takes.faults import HAND_WORDS, Checked, Fault, check_all
+from ripresa.core.takes.fault import HAND_WORDS, Checked, Fault
+from ripresa.core.takes.faults import check_all
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.gate import BY_EAR, Offer, Refusal, refusal
 from ripresa.core.takes.interval import Interval

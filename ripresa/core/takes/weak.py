@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from statistics import median
 
 from ripresa.core.exact import plural
-from ripresa.core.takes.faults import Fault, FaultKind
+from ripresa.core.takes.fault import Fault, FaultKind
 from ripresa.core.takes.telling import fault_name
 
 
@@ -52,6 +52,8 @@ def _amount(value: float, unit: str) -> str:
             return f"{abs(value) * 1000:.0f} ms {'late' if value >= 0 else 'early'}"
         case "%":
             return f"{abs(value):.1f} %"
+        case ":1":
+            return f"{value:.1f} to 1"
         case "dB":
             return f"{value:.1f} dB"
         case _:
