@@ -17,6 +17,7 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.playing import perform
 from ripresa.core.reading import read
 from ripresa.core.reports import paragraphs, sums
+from ripresa.core.rhythm import Swing
 from tests.strategies import drills, legs
 
 #: Four bars of sixteenths: 64 notes.
@@ -34,6 +35,33 @@ def test_a_hit_is_a_slot_of_its_own_layer_full_or_light() -> None:
         ("35/4", "full"),
         ("14", "full"),
         ("29/2", "light"),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("swing", "division", "text", "onsets"),
+    [
+        (Swing(), 2, "1 (2) & 4", ["0", "3/2", "3"]),
+        (Swing(F(2)), 2, "1 (2) & 4", ["0", "5/3", "3"]),
+        (Swing(F(3)), 2, "1 (2) & 4", ["0", "7/4", "3"]),
+        # The halves of a swung beat are cut evenly; sixteenths that swing by themselves go in pairs.
+        (Swing(F(2)), 4, "1 e & a", ["0", "1/3", "2/3", "5/6"]),
+        (Swing(F(2), 4), 4, "1 e & a", ["0", "1/3", "1/2", "5/6"]),
+        (Swing(F(2), 4), 4, "1 (2) ~&", ["0", "3/2"]),
+    ],
+)
+def test_hits_swing_with_the_notes(swing: Swing, division: int, text: str, onsets: list[str]) -> None:
+    reading = read(Drill(material=OneNote(beats=4), legs=legs(division), hits=Hits(text), swing=swing))
+    assert [str(event.onset) for event in reading.notes if event.hit] == onsets
+    assert [str(at) for at, _ in reading.hits] == onsets
+    # Pressed away and pressed back, it is what it was.
+    last = next(number for number, event in enumerate(reading.events) if str(event.onset) == onsets[-1])
+    turned = reading.drill
+    for _ in range(3):
+        turned = changed(turned, "hit", Where(event=last))
+        assert len(read(turned).hits) >= len(onsets) - 1
+    assert [(event.onset, event.hit) for event in read(turned).notes] == [
+        (event.onset, event.hit) for event in reading.notes
     ]
 
 
@@ -165,6 +193,5 @@ def test_hits_and_fills_are_told_with_their_numbers() -> None:
     told = {one.title: one.sentences for one in paragraphs(reading, sums(reading, F(60)), F(60))}
     assert told["Hits and fills"] == (
         "6 full hits and 2 light hits in 64 notes.",
-        "4 of them are not accented: a hit is a hit, soft or loud.",
         "Between them, section by section: 5 of 14, 6 of 14, 8 of 14, 11 of 14; 30 of 56 in all.",
     )

@@ -175,7 +175,7 @@ def walks(reading: Reading, walk: WalkHome) -> None:
 
 
 def counted_backwards(reading: Reading) -> None:
-    """The count-in is the meter counted backwards from where it leads to, at the start and at each seam."""
+    """The count-in is the meter counted backwards from where it leads to; at the start its first bar alone is."""
     meter = reading.meter
     for window in (None, *seams(reading)):
         start = window.start if window else F(0)
@@ -186,7 +186,7 @@ def counted_backwards(reading: Reading) -> None:
         for onset in reversed(words):
             beat -= 1
             if beat < 1:
-                bar -= 1
+                bar -= 1 if start else 0
                 beat = len(meter.beats_of(bar))
             at -= meter.beats_of(bar)[beat - 1]
             assert onset == at

@@ -1,5 +1,6 @@
 import io
 from dataclasses import replace
+from typing import Any
 
 import mido
 import pytest
@@ -8,7 +9,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.changes import with_cells
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.click import CLICK_PLANS, ByMeter
+from ripresa.core.drill.click import CLICK_PLANS, ByMeter, NamedClick
 from ripresa.core.drill.material import Cells, Count, Material, OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
@@ -228,11 +229,28 @@ def test_a_bar_and_its_altered_one_have_clicks_of_their_own() -> None:
     assert [at for at, _ in by_leg.click_cycle.clicks] == [0, 1, 2, 3]
 
 
-def test_what_is_counted_in_before_bars_that_take_turns_are_the_bars_before_them() -> None:
-    lead = score(read(Drill(material=OneNote(beats=6), legs=legs(1), meter=TURNS)), F(60)).lead
-    # The bar before a bar of 3/4 is one of 13/16.
-    assert [at for at, _ in lead.words] == [0, 1, 2]
-    assert lead.beats == F(13, 4)
+@pytest.mark.parametrize(
+    ("meter", "counted", "beats"),
+    [(TURNS, [0, 1, 2], 3), ("13/16 (4+4+5) | 3/4", [0, 1, 2], F(13, 4)), ("4/4 | 7/8 (2+2+3)", [0, 1, 2, 3], 4)],
+)
+def test_bars_that_take_turns_are_counted_in_by_the_first(meter: str, counted: list[int], beats: F) -> None:
+    lead = score(read(Drill(material=OneNote(beats=6), legs=legs(1), meter=meter)), F(60)).lead
+    assert [at for at, _ in lead.words] == counted
+    assert lead.beats == beats
+
+
+@pytest.mark.parametrize("click", ["every_beat", "every_bar", "through"])
+def test_a_pass_that_ends_among_bars_that_take_turns_begins_with_the_first_again(click: Any) -> None:
+    turns = Drill(material=OneNote(beats=16), legs=legs(2), meter="4/4 | 7/8 (2+2+3)", click=NamedClick(click))
+    reading = read(turns)
+    assert reading.loop_beats == 19
+    first = [at for at, _ in reading.click_cycle.within(F(19))]
+    assert [at for at, _ in reading.click_cycle.within(F(57))] == [at + 19 * turn for turn in range(3) for at in first]
+    assert all(level == "strong" for at, level in reading.click_cycle.within(F(57)) if not at % 19)
+    # What comes home by itself keeps a cycle of its own, which may be longer or shorter than a pass.
+    home = read(replace(turns, material=OneNote(beats=14)))
+    assert 15 % home.click_cycle.length == 0
+    assert home.click_cycle.length in {F(15, 2), 15}
 
 
 def test_meters_that_take_turns_are_written_out() -> None:

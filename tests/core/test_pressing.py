@@ -116,16 +116,19 @@ def test_a_click_that_cannot_be_written_is_refused(click: DropOut | Thinned, mes
     assert refused.value.field == "click"
 
 
-def test_a_click_that_ends_between_meters_is_not_pressed() -> None:
-    """Three bars of two meters: typed, the click would go on with the second where the drill begins again."""
+def test_a_click_that_ends_between_meters_begins_anew_with_the_pass() -> None:
+    """Three bars of two meters: where the drill begins again, the click begins with its first bar again."""
     three_bars = Drill(
         material=ScaleRun(octaves=1), legs=legs(2), meter="3/4 | 7/8 (2+2+3)", click=OfTheSlots(which="all")
     )
     assert read(three_bars).bars == 3
-    with pytest.raises(OutOfRange, match="comes round after 3 bars, the meters after 2"):
-        click_pressed(three_bars, 0)
+    silenced = click_pressed(three_bars, 0)
+    assert silenced.click == TypedClick(text="(1) & 2 & 3 & | >1 & 2 & 3 & | >1 & 2 & 3")
+    before, after = read(three_bars).click_cycle, read(silenced).click_cycle
+    assert after.length == before.length
+    assert [at for at, _ in after.clicks] == [at for at, _ in before.clicks][1:]
     pressed = click_pressed(replace(three_bars, click=NamedClick()), 0)
-    assert pressed.click == TypedClick(text="2 3 | >1 2 3")
+    assert pressed.click == TypedClick(text="2 3 | >1 2 3 | >1 2 3")
 
 
 @so_many(120, 600)

@@ -80,7 +80,7 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
 def _cycle_of(hits: Hits, whole: Reading) -> int:
     """Return after how many bars the hits come round: those that are written, else what is accented."""
     if hits.is_written:
-        return int(whole.meter.bars_passed(min(hits.laid(whole.meter).length, whole.beats)))
+        return int(whole.meter.bars_passed(min(hits.laid(whole.meter, whole.swing).length, whole.beats)))
     count = whole.bar_count
     bars: list[list[tuple[Fraction, int]]] = [[] for _ in range(count)]
     for event in whole.notes:
@@ -196,7 +196,7 @@ def click_pressed(drill: Drill, number: int) -> Drill:
         del clicks[at]
     else:
         clicks[at] = "plain"
-    text = click_text(replace(cycle, clicks=tuple(sorted(clicks.items()))), reading.meter)
+    text = click_text(replace(cycle, clicks=tuple(sorted(clicks.items()))), reading.meter, reading.beats)
     return replace(drill, click=TypedClick(text=text) if text else NamedClick(plan="none"))
 
 

@@ -11,7 +11,7 @@ from typing import Literal
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Counted, Event, Hit, altered, counted
-from ripresa.core.rhythm import Meter, parse_named
+from ripresa.core.rhythm import Meter, Swing, parse_named
 
 LONGEST_TEXT = 2000
 MOST_SECTIONS, MOST_FILLS, MOST_BARS = 64, 400, 16
@@ -65,19 +65,19 @@ class Hits:
         """Whether there is a layer of hits of its own."""
         return bool(self.text.strip())
 
-    def laid(self, meter: Meter) -> Counted:
-        """Return the hits over the bars of a meter.
+    def laid(self, meter: Meter, swing: Swing) -> Counted:
+        """Return the hits over the bars of a meter, where the notes of a swing fall.
 
         Raises:
             OutOfRange: They have a beat that the meter does not have.
         """
-        return counted(self.text, meter, "the layer of hits", "hits.text")
+        return counted(self.text, meter, "the layer of hits", "hits.text", swing)
 
-    def hitting(self, events: Sequence[Event], meter: Meter) -> tuple[Event, ...]:
+    def hitting(self, events: Sequence[Event], meter: Meter, swing: Swing) -> tuple[Event, ...]:
         """Return events with their hits: notes that begin where a hit is written."""
         if not self.is_written:
             return tuple(events)
-        laid = self.laid(meter)
+        laid = self.laid(meter, swing)
         weights: dict[Fraction, Hit] = {at: "light" if level == "ghost" else "full" for at, level in laid.marks}
         return tuple(
             altered(event, hit=weights[event.onset % laid.length])

@@ -5,10 +5,11 @@ from math import lcm
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, plural
-from ripresa.core.rhythm import Level, Meter, parse_count
+from ripresa.core.rhythm import Level, Meter, Swing, parse_count
 
 #: Bars of a count that is laid again and again.
 MOST_BARS = 128
+_STRAIGHT = Swing()
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,11 +35,12 @@ class Counted:
         return tuple((at, level) for at, level in every if at < beats)
 
 
-def counted(text: str, meter: Meter, what: str, field: str) -> Counted:
+def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRAIGHT) -> Counted:
     """Return a count laid over the bars of a meter, as often as it takes until both begin again together.
 
     Args:
         what: What is counted, for the sentence: ``"the click"``.
+        swing: How places are moved, as those of the notes beside which it stands.
 
     Raises:
         Unreadable: A word cannot be read.
@@ -63,8 +65,9 @@ def counted(text: str, meter: Meter, what: str, field: str) -> Counted:
                     field=field,
                 )
             start = meter.bar_start(number) + bar.beat_starts()[beat.beat - 1]
+            into = Fraction(0)
             for slot, filled in enumerate(beat.slots):
                 if filled.kind == "note":
-                    at = start + bar.beats[beat.beat - 1] * slot / beat.division
-                    found.append((at, filled.accent or "plain"))
+                    found.append((start + bar.beats[beat.beat - 1] * into, filled.accent or "plain"))
+                into += swing.share(Fraction(beat.division), slot)
     return Counted(meter.bar_start(turns + 1), tuple(found))

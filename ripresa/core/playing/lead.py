@@ -11,6 +11,7 @@ from ripresa.core.grid import Cursor, Slot, slot_numbers
 from ripresa.core.playing.score import Lead, Rehearsal, Said, Tick, room
 from ripresa.core.playing.speech import MOST_SYLLABLES, fits, peak_rate, too_fast
 from ripresa.core.reading import Reading
+from ripresa.core.rhythm import Meter
 
 Meanwhile = Literal["feel", "sway", "say", "hear"]
 
@@ -176,13 +177,15 @@ def _counted(reading: Reading, before: Before, start: Fraction) -> list[tuple[Fr
     """Return (beats from the drill's start, number) of each beat counted, up to where is started or the first note."""
     meter = reading.meter
     found: list[tuple[Fraction, int]] = []
-    beats = meter.beats_before(start)
+    # Where bars take turns, the beginning is counted in by the bar that comes, and the middle by those before it.
+    counts = meter if start else Meter(meter.name, (meter.bar(1),), meter.counted)
+    beats = counts.beats_before(start)
     bars = 0
     # Whole bars of beats first, however long the bars are, then the beats on top of them.
     while bars < before.count_bars:
         at, number = next(beats)
         found.append((at, number))
-        bars += meter.place(at)[1:] == meter.place(start)[1:]
+        bars += counts.place(at)[1:] == counts.place(start)[1:]
     found += islice(beats, before.count_beats)
     found.reverse()
     if found and not start:

@@ -256,7 +256,7 @@ def _entering(marks: Iterable[tuple[Fraction, str]], meter: Meter, bar: int) -> 
 def _hits(drill: Drill, meter: Meter, beats: Fraction) -> tuple[tuple[Fraction, bool], ...]:
     if not drill.hits.is_written:
         return ()
-    return tuple((at, level == "ghost") for at, level in drill.hits.laid(meter).until(beats))
+    return tuple((at, level == "ghost") for at, level in drill.hits.laid(meter, drill.swing).until(beats))
 
 
 def with_click(reading: Reading, click: Click) -> Reading:
@@ -272,10 +272,17 @@ def with_click(reading: Reading, click: Click) -> Reading:
 def _click(
     click: Click, meter: Meter, events: Sequence[Event], beside: Sequence[Fraction], beats: Fraction
 ) -> ClickCycle:
-    """Return the cycle of a click over some events, and the onsets of the hand beside them."""
+    """Return the cycle of a click over some events, and the onsets of the hand beside them.
+
+    Where bars take turns and a pass ends among them, the next one begins with the first bar again, and so does the
+    click: else it would fall away from the bar lines.
+    """
     slots = [ClickSlot(event.onset, event.kind == "note") for event in events]
     slots += [ClickSlot(onset, True, True) for onset in beside]
-    return click.cycle(meter, slots, beats)
+    found = click.cycle(meter, slots, beats)
+    if beats and (meter.head or beats % meter.cycle_beats):
+        return ClickCycle(beats, tuple(found.within(beats)))
+    return found
 
 
 def _second(legs: Sequence[LegReading], laid: Sequence[Laid]) -> Iterator[Fraction]:

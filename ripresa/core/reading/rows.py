@@ -40,7 +40,7 @@ def rows_of(
 
 def _dressed(drill: Drill, instrument: Instrument, meter: Meter, events: tuple[Event, ...]) -> tuple[Event, ...]:
     """Return events with their hits, and in the register of their loudness."""
-    return voiced_by_level(drill.hits.hitting(events, meter), drill.voicing, instrument)
+    return voiced_by_level(drill.hits.hitting(events, meter, drill.swing), drill.voicing, instrument)
 
 
 def beside_of(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fraction, ...]:

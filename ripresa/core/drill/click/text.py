@@ -27,8 +27,11 @@ def spelt_out(text: str) -> str:
     return " ".join(f"({beat}) {found[1]}" for beat in beats)
 
 
-def click_text(cycle: ClickCycle, meter: Meter) -> str:
+def click_text(cycle: ClickCycle, meter: Meter, turn: Fraction | None = None) -> str:
     """Return a cycle as a typed click; empty where nothing clicks in its one bar.
+
+    Args:
+        turn: Beats of a pass of the drill: a click that comes round with it begins anew with the meters.
 
     Raises:
         OutOfRange: It goes over more than 8 bars or over part of the meters that take turns, or divides a beat into
@@ -41,7 +44,7 @@ def click_text(cycle: ClickCycle, meter: Meter) -> str:
             "Choose a shorter one first, such as every beat.",
             field="click",
         )
-    if not meter.is_plain and bars % len(meter.bars):
+    if not meter.is_plain and bars % len(meter.bars) and cycle.length != turn:
         # Typed, it would go on with the next meter where this one begins again with the first.
         raise OutOfRange(
             f"This click comes round after {plural(bars, 'bar')}, the meters after {len(meter.bars)}. "
