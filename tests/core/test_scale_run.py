@@ -2,7 +2,7 @@ import pytest
 from hypothesis import given
 
 from ripresa.core.drill.material import Arpeggio, ScaleRun
-from ripresa.core.drill.material.run import Octaves, Shape
+from ripresa.core.drill.material.run import Octaves, Shape, Top
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES
@@ -163,6 +163,36 @@ def test_a_run_starts_on_its_tonic_and_closes_on_it(run: ScaleRun, division: F) 
     assert last is not None
     assert first.name.rstrip("0123456789-") == run.tonic
     assert (last.midi - first.midi) % 12 == 0
+
+
+@pytest.mark.parametrize(
+    ("shape", "start", "begins"),
+    [
+        ("back_and_there", 1, "C5 B4 A4 G4"),
+        ("back_and_there", 2, "D4 C4 B3 A3"),
+        ("back_and_there", 5, "G4 F4 E4 D4"),
+        ("back_and_there", 7, "B4 A4 G4 F4"),
+        ("there_and_back", 1, "C3 D3 E3 F3"),
+        ("there_and_back", 5, "G3 A3 B3 C4"),
+        ("up", 5, "G3 A3 B3 C4"),
+        ("down", 5, "G5 F5 E5 D5"),
+    ],
+)
+@pytest.mark.parametrize("top", ["once", "twice"])
+def test_a_run_starts_on_the_degree_that_is_asked_and_closes_there(
+    shape: Shape, start: int, begins: str, top: Top
+) -> None:
+    found = ScaleRun(octaves=2, shape=shape, start=start, top=top).pass_for([F(4)], ANY, FOUR)
+    names = [note.name for note in found.notes if note]
+    assert names[:4] == begins.split()
+    last = found.closing.name if found.closing else names[-1]
+    one_way = {"up": "G5", "down": "G3"}.get(shape, names[0])
+    assert last == one_way
+
+
+def test_an_arpeggio_from_its_fifth_starts_on_its_fifth() -> None:
+    found = Arpeggio(octaves=2, shape="back_and_there", start=3).pass_for([F(4)], ANY, FOUR)
+    assert [note.name for note in found.notes if note][:4] == ["G4", "E4", "C4", "G3"]
 
 
 @pytest.mark.parametrize("tonic", ["H", "c", "Ebb", "", "E flat"])

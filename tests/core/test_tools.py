@@ -68,6 +68,16 @@ def test_six_becomes_five_with_the_cut_note_in_sight_and_the_division_follows() 
     assert five.material == Line("1 2 3 4 5 /6 7 8 9 10 11 /12")
     assert five.legs == legs(5)
     assert changed(five, "grow_beats", Where()) == drill
+    # A note a beat: of two that were cut one comes back, whatever was cut before.
+    four = changed(five, "trim_beats", Where())
+    assert four.material == Line("1 2 3 4 /5 /6 7 8 9 10 /11 /12")
+    assert (
+        changed(four, "grow_beats", Where()),
+        changed(changed(four, "grow_beats", Where()), "grow_beats", Where()),
+    ) == (
+        five,
+        drill,
+    )
     run = changed(RUN, "trim_beats", Where())
     assert isinstance(run.material, Line)
     assert run.material.text.startswith("C3 D3 E3 F3 G3 /A3 B3")

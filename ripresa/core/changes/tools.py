@@ -112,11 +112,13 @@ def grown_to_neighbour(drill: Drill) -> Drill:
     """
     drill, notes, size = _by_beats(drill)
     grown: list[LineNote] = []
-    number = 0
+    number, came_back = 0, 0
     for place, note in enumerate(notes):
         following = notes[place + 1] if place + 1 < len(notes) else None
         if note.is_cut:
-            fits = number and number % size == 0 and not grown[-1].is_cut
+            # Of several that were cut from a beat the one that was cut last comes back: a note a beat.
+            fits = number % size == 0 and came_back < number
+            came_back = number if fits else came_back
             grown.append(replace(note, is_cut=not fits))
             continue
         number += 1

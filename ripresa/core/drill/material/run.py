@@ -51,23 +51,24 @@ def contour(top: int, shape: Shape, turn: Top) -> tuple[list[RunTone], RunTone |
 
 
 def started(
-    steps: list[RunTone], closing: RunTone | None, start: int, shape: Shape
+    steps: list[RunTone], closing: RunTone | None, start: int, shape: Shape, degrees: int
 ) -> tuple[list[RunTone], RunTone | None]:
     """Return a run that starts on another of its tones.
 
     One way, it spans as much from there. There and back, it goes round as a
-    circle and closes on the tone it started with, unless it holds its end
-    already.
+    circle, from the first of its tones on that degree, and closes on the tone
+    it started with.
 
     Args:
-        start: Number of the tone, from 0.
+        start: The degree, from 0. degrees: How many there are to the octave.
     """
     if not start:
         return steps, closing
     if shape in {"up", "down"}:
         moved = [(index + start, down) for index, down in steps]
         return moved, (closing[0] + start, closing[1]) if closing else None
-    return steps[start:] + steps[:start], steps[start] if closing else None
+    first = next(place for place, (index, _) in enumerate(steps) if index % degrees == start)
+    return steps[first:] + steps[:first], steps[first]
 
 
 def run_pass(
@@ -79,7 +80,7 @@ def run_pass(
         start: Degree on which it starts, from 1.
     """
     seated = seat(tonic, octaves, instrument)
-    steps, closing = started(*contour(tones.degrees * octaves, shape, turn), start - 1, shape)
+    steps, closing = started(*contour(tones.degrees * octaves, shape, turn), start - 1, shape, tones.degrees)
     return (
         tuple(pitch_of(seated, tones, step) for step in steps),
         pitch_of(seated, tones, closing) if closing else None,
