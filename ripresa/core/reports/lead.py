@@ -1,13 +1,13 @@
 """The lead: which hand or direction starts each beat of a leg, and when that comes round again."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import islice
 from math import lcm
 
 from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace
 from ripresa.core.grid import LegReading, Place
-from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs
+from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs, unreduced
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,15 +33,38 @@ def lead_homes(reading: Reading) -> tuple[LeadHome, ...]:
     # An ornament by hand stands on one place and shifts what follows: such a lead never comes round.
     if not isinstance(hands, Articulated | ByOrder | ByPlace) or reading.drill.ornaments:
         return ()
-    return tuple(_home(reading, leg, hands) for leg in unlike_legs(reading, _law(hands)))
+    law = _law(unreduced(reading), hands)
+    return tuple(_home(reading, leg, law(leg)) for leg in unlike_legs(reading, law))
 
 
-def _law(hands: Articulated | ByOrder | ByPlace) -> Callable[[LegReading], object]:
-    """Return what makes the law of one leg another than that of the next: the pattern whose turn it is."""
-    return lambda leg: hands.of_leg(leg.index) if isinstance(hands, Articulated) else None
+Law = Articulated | ByOrder | ByPlace
 
 
-def _home(reading: Reading, leg: LegReading, hands: Articulated | ByOrder | ByPlace) -> LeadHome:
+def _law(reading: Reading, hands: Law) -> Callable[[LegReading], Law]:
+    """Return the law of a leg as its first note meets it: where it runs on, it has come somewhere by then."""
+
+    def law(leg: LegReading) -> Law:
+        if isinstance(hands, Articulated):
+            return replace(hands, pattern=hands.of_leg(leg.index))
+        before = [event for event in reading.events if event.leg < leg.index]
+        if isinstance(hands, ByOrder) and hands.restart == "never":
+            turn = sum(event.kind == "note" for event in before) % len(hands.cycle)
+            return replace(hands, cycle=hands.cycle[turn:] + hands.cycle[:turn])
+        if isinstance(hands, ByPlace) and hands.odd == "through" and before:
+            # What lies before says which way the arm comes down first; even divisions go by their slots alone.
+            first = next((event for event in reading.events if event.leg == leg.index and event.stroke), None)
+            if first is not None and first.division.numerator % 2 and first.stroke == _UNDER[hands.lead]:
+                return replace(hands, lead="up" if hands.lead == "down" else "down")
+        return hands
+
+    return law
+
+
+#: The stroke that an arm does not begin with.
+_UNDER = {"down": "U", "up": "D"}
+
+
+def _home(reading: Reading, leg: LegReading, hands: Law) -> LeadHome:
     # After as many rounds as the cycle has symbols it stands where it stood, whatever a round holds; an arm that
     # alternates through threes may fall into another swing after the first round, which is seen in the fourth.
     cycle = 4 if isinstance(hands, ByPlace) else len(_cycle(hands, leg))

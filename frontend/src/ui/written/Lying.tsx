@@ -7,7 +7,7 @@ import { NeckPicture } from "./NeckPicture";
 export function Lying({ lies }: { lies: Schemas["LiesShape"] }) {
   const [opposite] = useOpposite();
   const nothing = lies.necks.length === 0 && !lies.keys && lies.names.length === 0;
-  if (nothing) return <p className="text-soft">Nothing of this drill lies anywhere: it has no pitch.</p>;
+  if (nothing) return <p className="text-soft">This drill has no pitches.</p>;
   return (
     <div className={`card-plain mt-1 overflow-x-auto ${opposite ? "from-opposite" : ""}`}>
       {lies.necks.length > 0 && (

@@ -42,7 +42,8 @@ def hands_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
     sentences += _ornaments_cost(reading, found, bpm)
     sentences += _thumb_moved(reading)
     starts = beat_starts(reading)
-    if starts:
+    # Where each starts alike there is nothing to look out for.
+    if len(set(starts)) > 1:
         sentences.append(f"Beats start with {' '.join(starts)} …")
     sentences += [
         f"{before.count} and the next {after.count} both go {_WAY[before.stroke or 'D']}, with no air stroke between."

@@ -20,10 +20,7 @@ def hits_told(reading: Reading) -> Iterator[Paragraph]:
     whole = unreduced(reading)
     weights = Counter(event.hit or "full" for event in whole.notes if is_hit(event, hits))
     named = [plural(weights[one], f"{one} hit") for one in ("full", "light") if weights[one]]
-    soft = sum(is_hit(event, hits) and event.accent != "accent" for event in whole.notes)
     sentences = [f"{listed(named) or 'No hit'} in {plural(len(whole.notes), 'note')}."]
-    if soft and hits.is_written:
-        sentences.append(f"{soft} of them {'is' if soft == 1 else 'are'} not accented: a hit is a hit, soft or loud.")
     missed = len(reading.hits) - sum(weights.values())
     if missed > 0:
         sentences.append(f"{plural(missed, 'hit')} {'falls' if missed == 1 else 'fall'} where no note begins.")
