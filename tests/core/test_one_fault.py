@@ -196,6 +196,14 @@ def test_what_alone_is_wrong_is_what_is_told(wrong: dict[str, Any], says: str) -
     assert states(replace(WELL, **wrong), "near") == []
 
 
+def test_a_swing_at_its_limit_is_too_near_to_call_and_crowding_is_told_beside_it() -> None:
+    near = replace(WELL, legs=(replace(swung(1.62), crowding=of(0.4, 0.05)),))
+    assert [one.split(",")[0] for one in states(near, "near")] == ["Swung"]
+    assert [one.split(":")[0] for one in states(near, "outside")] == ["Crowded"]
+    plain = replace(WELL, legs=(replace(swung(2.2), crowding=of(0.4, 0.05)),))
+    assert [one.split(",")[0] for one in states(plain, "outside")] == ["Swung"]
+
+
 def test_where_slots_stand_off_by_themselves_it_is_no_swing() -> None:
     limit = 0.12 * GAP
     within, beyond = (

@@ -15,6 +15,8 @@ CROWDED = 0.25
 _FEWEST_IN_LEG, _OWN = 8, 16
 #: What is longer by less beside its neighbour is straight.
 _STRAIGHT = 1.2
+#: Of a pair the first is no longer than this share of both.
+_LONGEST = 0.95
 
 
 def checked_legs(figures: Figures, limits: Limits) -> Iterator[Checked]:
@@ -61,7 +63,8 @@ def _slots(leg: LegFigures, name: str, limits: Limits, family: int) -> Iterator[
             symbol=leg.hand,
         )
         yield Checked(fault, state_of(slot.habit, limit, family))
-    if not swung and leg.crowding is not None and leg.crowding.value - leg.crowding.half() > CROWDED:
+    is_swing = swung is not None and swung.state == "outside"
+    if not is_swing and leg.crowding is not None and leg.crowding.value - leg.crowding.half() > CROWDED:
         last = leg.slots[-1]
         value, half = leg.crowding.value * 100, leg.crowding.half_width * 100
         fault = Fault("crowding", last.count, value, half, CROWDED * 100, "%", division=name, slot=last.slot)
@@ -72,7 +75,8 @@ def _swung(leg: LegFigures, name: str, limit: float, family: int) -> Checked | N
     """Return that pairs are long and short otherwise than asked: that, and no slot by itself, is what was played."""
     habits = [slot.habit for slot in leg.slots if slot.habit is not None]
     shifts = swing_shifts(leg)
-    if leg.swing is None or not shifts or all(state_of(one, limit, family) != "outside" for one in habits):
+    states = {state_of(one, limit, family) for one in habits}
+    if leg.swing is None or not shifts or states == {"inside"}:
         return None
     if any(abs(one.value - shift) > limit for one, shift in zip(habits, shifts, strict=True)):
         return None
@@ -81,7 +85,7 @@ def _swung(leg: LegFigures, name: str, limit: float, family: int) -> Checked | N
         return None
     # The second of a pair lies half as far from its place as the pair’s lengths differ from what was asked.
     away = limit * leg.swing.on / (leg.gap * len(habits))
-    long = asked / (1 + asked) + (away if heard.value > asked else -away)
+    long = min(_LONGEST, asked / (1 + asked) + (away if heard.value > asked else -away))
     edge = long / (1 - long)
     weight = max(abs(one.value) for one in habits) / limit
     fault = Fault(
@@ -95,7 +99,7 @@ def _swung(leg: LegFigures, name: str, limit: float, family: int) -> Checked | N
         slot=len(habits) - 1,
         symbol=leg.hand,
     )
-    return Checked(fault, "outside", weight * edge / heard.value)
+    return Checked(fault, "outside" if "outside" in states else "near", weight * edge / heard.value)
 
 
 def swing_shifts(leg: LegFigures) -> list[float]:

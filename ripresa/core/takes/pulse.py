@@ -6,6 +6,7 @@ from math import sqrt
 import numpy as np
 from numpy.typing import NDArray
 
+from ripresa.core.exact import Exact
 from ripresa.core.takes.evenness import swing_shifts
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.measure import Measured
@@ -18,6 +19,8 @@ Floats = NDArray[np.float64]
 _COHERENT, _CHANCE = 0.25, 1.9
 #: A bar has a pulse of its own where its strikes gather less than this around its notes; shorter ones say nothing.
 _INCOHERENT, _FEWEST_IN_BAR = 0.2, 4
+#: Slots lie as a swing puts them within so much of a gap.
+_SWUNG = 0.15
 
 
 def strange_bars(take: Measured, figures: Figures) -> tuple[int, int]:
@@ -44,13 +47,17 @@ def strange_bars(take: Measured, figures: Figures) -> tuple[int, int]:
 
 
 def _swung(take: Measured, figures: Figures) -> Model | None:
-    """Return the model with the swing that was played: who swings otherwise than asked keeps the pulse all the same."""
+    """Return the model with the swing that was played: who swings otherwise than asked keeps the pulse all the same.
+
+    Where slots stand off in another way it is no swing, and nothing is taken off.
+    """
     model, due = take.match.model, take.due
-    shifts = {
-        (leg.division, slot.slot): shift
-        for leg in figures.legs
-        for slot, shift in zip(leg.slots, swing_shifts(leg), strict=False)
-    }
+    shifts: dict[tuple[Exact, int], float] = {}
+    for leg in figures.legs:
+        found = swing_shifts(leg)
+        habits = [slot.habit.value if slot.habit else 0.0 for slot in leg.slots]
+        if found and all(abs(one - shift) < _SWUNG * leg.gap for one, shift in zip(habits, found, strict=True)):
+            shifts |= {(leg.division, slot.slot): shift for slot, shift in zip(leg.slots, found, strict=True)}
     if model is None or not shifts:
         return model
     return replace(model, path=model.path + np.array([shifts.get(place, 0.0) for place in due.place]))
