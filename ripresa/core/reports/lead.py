@@ -1,12 +1,13 @@
 """The lead: which hand or direction starts each beat of a leg, and when that comes round again."""
 
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from itertools import islice
+from itertools import accumulate, islice
 from math import lcm
 
 from ripresa.core.drill.hands import Articulated, ByOrder, ByPlace
-from ripresa.core.grid import LegReading, Place
+from ripresa.core.grid import Event, LegReading, Place
 from ripresa.core.reading import FARTHEST_HOME, Reading, rounds, unlike_legs, unreduced
 
 
@@ -42,17 +43,23 @@ Law = Articulated | ByOrder | ByPlace
 
 def _law(reading: Reading, hands: Law) -> Callable[[LegReading], Law]:
     """Return the law of a leg as its first note meets it: where it runs on, it has come somewhere by then."""
+    played: Counter[int] = Counter()
+    first_of: dict[int, Event] = {}
+    for event in reading.events:
+        played[event.leg] += event.kind == "note"
+        if event.stroke:
+            first_of.setdefault(event.leg, event)
+    before = list(accumulate((played[leg.index] for leg in reading.legs), initial=0))
 
     def law(leg: LegReading) -> Law:
         if isinstance(hands, Articulated):
             return replace(hands, pattern=hands.of_leg(leg.index))
-        before = [event for event in reading.events if event.leg < leg.index]
         if isinstance(hands, ByOrder) and hands.restart == "never":
-            turn = sum(event.kind == "note" for event in before) % len(hands.cycle)
+            turn = before[leg.index] % len(hands.cycle)
             return replace(hands, cycle=hands.cycle[turn:] + hands.cycle[:turn])
-        if isinstance(hands, ByPlace) and hands.odd == "through" and before:
+        if isinstance(hands, ByPlace) and hands.odd == "through" and leg.index:
             # What lies before says which way the arm comes down first; even divisions go by their slots alone.
-            first = next((event for event in reading.events if event.leg == leg.index and event.stroke), None)
+            first = first_of.get(leg.index)
             if first is not None and first.division.numerator % 2 and first.stroke == _UNDER[hands.lead]:
                 return replace(hands, lead="up" if hands.lead == "down" else "down")
         return hands
