@@ -21,14 +21,14 @@ class Profile:
         above: How much more than they do anyway, as a factor.
         floor: Below the loudest nearby by so many dB nothing is listened for.
         falls: How far the sound may fall while a note begins, in dB.
-        clear: What rises by so much more than bands do anyway, in dB, begins a note also where it is softer than what
-            was before: another pitch after a loud one.
         before, after: Seconds beside a place, which lies some milliseconds late, in which its attack is looked for.
         depth: Below the loudest of its attack by so many dB the attack itself is followed.
         share: Of the steepest rise of the attack, where the note is said to begin.
         late: What the beginning is found too late by, in seconds; early below 0. It is taken off.
         deviation: What is left of its own error, in seconds.
         errs: The share of notes that are not heard, or heard for nothing.
+        clear: What rises by so much more than bands do anyway, in dB, begins a note also where it is softer than what
+            was before: another pitch after a loud one.
     """
 
     name: str
@@ -38,7 +38,6 @@ class Profile:
     above: float
     floor: float
     falls: float
-    clear: float
     before: float
     after: float
     depth: float
@@ -46,32 +45,19 @@ class Profile:
     late: float
     deviation: float
     errs: float
+    clear: float = inf
 
 
 PROFILES: dict[As, Profile] = {
     "plucked": Profile(
-        "plucked strings", 0.0464, 0.025, 1.7, 1.3, -45, -6, inf, 0.022, 0.015, -55, 0.2, -0.0025, 0.002, 0.01
+        "plucked strings", 0.0464, 0.025, 1.7, 1.3, -45, -6, 0.022, 0.015, -55, 0.2, -0.0025, 0.002, 0.01
     ),
     "struck": Profile(
-        "keys and other struck sounds",
-        0.0464,
-        0.025,
-        1.7,
-        1.3,
-        -45,
-        -6,
-        inf,
-        0.022,
-        0.015,
-        -45,
-        0.15,
-        -0.003,
-        0.002,
-        0.01,
+        "keys and other struck sounds", 0.0464, 0.025, 1.7, 1.3, -45, -6, 0.022, 0.015, -45, 0.15, -0.003, 0.002, 0.01
     ),
-    "tongued": Profile("tongued wind", 0.0464, 0.05, 1.2, 1.0, -55, 1.6, 2.5, 0.03, 0.03, -35, 0.3, 0.001, 0.005, 0.05),
+    "tongued": Profile("tongued wind", 0.0464, 0.05, 1.2, 1.0, -55, 1.6, 0.03, 0.03, -35, 0.3, 0.001, 0.005, 0.05, 2.5),
     "clapped": Profile(
-        "clapping and the voice", 0.0232, 0.025, 1.7, 1.3, -45, -2, inf, 0.022, 0.015, -45, 0.15, -0.003, 0.003, 0.01
+        "clapping and the voice", 0.0232, 0.025, 1.7, 1.3, -45, -2, 0.022, 0.015, -45, 0.15, -0.003, 0.003, 0.01
     ),
 }
 

@@ -18,7 +18,7 @@ from ripresa.core.rhythm.counting import (
 from ripresa.core.rhythm.kinds import Level, SlotKind
 from ripresa.core.rhythm.meter import METERS, Bar, Meter
 from ripresa.core.rhythm.meter_text import leg_meters, meter_named
-from ripresa.core.rhythm.swing import RATIOS, Swing
+from ripresa.core.rhythm.swing import RATIOS, Swing, leads
 from ripresa.core.rhythm.tempo import (
     FASTEST_BPM,
     MIDDLE_RATE,
@@ -68,6 +68,7 @@ __all__ = [
     "gap_seconds",
     "gear_change",
     "inner_pulse",
+    "leads",
     "leg_meters",
     "meter_named",
     "neighbours",

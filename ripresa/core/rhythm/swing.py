@@ -17,6 +17,15 @@ RATIOS: tuple[tuple[Fraction, str, str], ...] = (
 )
 
 
+def leads(slot: int, slots: int, on: int) -> bool:
+    """Return whether a slot is in the first of a pair: of two slots, or of the halves of a beat of four.
+
+    >>> [leads(slot, 4, 2) for slot in range(4)], [leads(slot, 4, 4) for slot in range(4)]
+    ([True, True, False, False], [True, False, True, False])
+    """
+    return slot * on // slots % 2 == 0
+
+
 @dataclass(frozen=True, slots=True)
 class Swing:
     """The first of each pair of slots is longer than the second.
@@ -52,14 +61,9 @@ class Swing:
         ['2/3', '1/3']
         """
         even = Fraction(1, division.numerator)
-        if self.ratio == 1 or division not in {2, 4}:
+        if self.ratio == 1 or division not in {2, 4} or self.on > division:
             return even
-        if self.on == division:
-            pair = 2 * even
-            return pair * (self.long if slot % 2 == 0 else 1 - self.long)
-        if self.on == 2:
-            return (self.long if slot < 2 else 1 - self.long) / 2
-        return even
+        return 2 * even * (self.long if leads(slot, division.numerator, self.on) else 1 - self.long)
 
     def written(self, division: Fraction, share: Fraction) -> Fraction:
         """Return where in its beat a swung place is written: print does not show swing.

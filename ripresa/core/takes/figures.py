@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from ripresa.core.exact import Exact, Fraction
+from ripresa.core.rhythm import leads
 from ripresa.core.takes.interval import Interval
 
 
@@ -62,8 +63,7 @@ class SwingFigures:
         (0.375, 0.125, 0.375, 0.125)
         """
         long = ratio / (1 + ratio)
-        run = slots // self.on
-        return tuple((long if slot // run % 2 == 0 else 1 - long) * 2 / slots for slot in range(slots))
+        return tuple((long if leads(slot, slots, self.on) else 1 - long) * 2 / slots for slot in range(slots))
 
 
 @dataclass(frozen=True, slots=True)

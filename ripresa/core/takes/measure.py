@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.exact import Fraction
+from ripresa.core.rhythm import leads
 from ripresa.core.takes.due import SEAM_BEATS, Due
 from ripresa.core.takes.figures import (
     CornerFigures,
@@ -357,13 +358,11 @@ def _swing(due: Due, fit: Fit, values: Sequence[float], longer: Sequence[Floats]
     asked = due.reading.drill.swing
     found = []
     for on in (one for one in _PAIRS if slots in _PAIRS and one <= slots):
-        first = [slot for slot in range(slots) if slot * on // slots % 2 == 0]
+        first = [slot for slot in range(slots) if leads(slot, slots, on)]
         long = sum(values[slot] for slot in first) / whole
         if not _A_PAIR < long < 1 - _A_PAIR:
             continue
-        ratio = Fraction(1)
-        if asked.on == on or slots == asked.on == 2:
-            ratio = asked.ratio
+        ratio = asked.ratio if asked.on == on else Fraction(1)
         # r = L / (1 − L) of the long share L, so that dr = dL / (1 − L)².
         told = fit.told(np.sum([longer[slot] for slot in first], axis=0) / (whole * (1 - long) ** 2), count)
         found.append(SwingFigures(replace(told, value=long / (1 - long)), ratio, on))

@@ -55,13 +55,9 @@ export const RailRow = memo(function RailRow({
   onClick,
 }: Props) {
   const { scale, x, gutter, beat } = place;
-  const numbered = [
-    ...row.events.map((event, index) => ({ event, number: row.first + index })),
-    ...row.other.map((event, index) => ({ event, number: row.other_first + index })),
-  ];
-  const fell = numbered.flatMap(({ event, number }) => {
-    const found = off?.get(number);
-    return found ? [{ event, number, off: found }] : [];
+  const fell = [...(off ?? [])].flatMap(([number, off]) => {
+    const event = row.events[number - row.first] ?? row.other[number - row.other_first];
+    return event ? [{ event, number, off }] : [];
   });
   const fellWords = fell.map((one) => `“${one.event.count}” ${one.off.short}`).join(", ");
   const name = `${division} a beat${left && ` against ${left}`}, bar ${row.bar}: ${row.words}${fellWords && `. In ms: ${fellWords}`}`;
