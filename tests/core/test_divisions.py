@@ -1,16 +1,18 @@
 """Divisions beat by beat, and n notes in the time of m beats."""
 
+import re
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.material import Line, OneNote
+from ripresa.core.drill.material import Count, Line, OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import division_label, parse_exact
 from ripresa.core.reading import read
-from ripresa.core.reports import sums
+from ripresa.core.reports import gear_told, sums
 from tests.strategies import fractions
 
 
@@ -33,6 +35,23 @@ def test_the_gear_changes_of_a_mixed_leg_are_told_both_ways() -> None:
 def test_between_legs_the_change_is_from_the_beat_that_was_played_last() -> None:
     drill = Drill(material=OneNote(beats=4), legs=(Leg(F(6), (F(5),)), Leg(F(3))))
     assert [(gear.before, gear.after) for gear in sums(read(drill), F(84)).gears] == [(6, 5), (5, 6), (5, 3)]
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("1 & 2 & 3 trip let 4 e & a", ["2 → 3 500.0 → 333.3 +50", "3 → 4 333.3 → 250.0 +33", "4 → 2 250.0 → 500.0 −50"]),
+        ("1 & 2 & 3 e & a 4", ["2 → 4 500.0 → 250.0 +100", "4 → 2 250.0 → 500.0 −50"]),
+        ("1 2 3 4 | 1 & 2 & 3 & 4 &", ["1 → 2 1000.0 → 500.0 +100", "2 → 1 500.0 → 1000.0 −50"]),
+        ("1 a 2 a 3 a 4 a", []),
+        ("1 & 2 & 3 & 4", []),
+    ],
+)
+def test_a_typed_rhythm_changes_speed_by_the_times_between_its_notes(text: str, told: list[str]) -> None:
+    found = sums(read(Drill(material=Count(text), legs=(Leg(F(4)),))), F(60)).gears
+    said = [gear_told(gear) for gear in found]
+    short = [(name, re.findall(r"^(.+) ms, .* speed (.+) %", line)[0]) for name, line in said]
+    assert [f"{name} {gaps} {speed}" for name, (gaps, speed) in short] == told
 
 
 def test_each_leg_is_told_by_its_own_beats_and_bars() -> None:

@@ -21,7 +21,7 @@ from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import loads, motions
 from ripresa.core.reports.registers import Break, breaks, sounding_key, sounding_pitch
 from ripresa.core.reports.small import Asked, SmallSums, small_sums
-from ripresa.core.reports.speed import Speeds, peak_of, peak_of_drill, speeds
+from ripresa.core.reports.speed import Speeds, pace_changes, peak_of, peak_of_drill, speeds
 from ripresa.core.reports.strings import Crossings, Picking, crossings, picking
 from ripresa.core.reports.sums import Sums, sums, warnings
 from ripresa.core.reports.told import (
@@ -89,6 +89,7 @@ __all__ = [
     "names",
     "necks",
     "off_the_beat",
+    "pace_changes",
     "paragraphs",
     "peak_of",
     "peak_of_drill",

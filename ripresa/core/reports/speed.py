@@ -2,9 +2,11 @@
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import groupby, pairwise
 
 from ripresa.core.drill import Drill, Reduce
 from ripresa.core.exact import Fraction
+from ripresa.core.grid import Event
 from ripresa.core.reading import Reading, gaps_around, read
 from ripresa.core.rhythm import Swing, span_seconds
 
@@ -28,6 +30,48 @@ class LegSpeed:
 
     gap: Fraction
     gaps: tuple[Fraction, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PaceChange:
+    """Where a rhythm of its own goes over from some notes of one pace to some of another.
+
+    Args:
+        note: The first note of the new pace.
+        before, after: Beats from note to note, straight.
+        at_once: Whether nothing stands between the two: no longer note, and no rest.
+    """
+
+    note: Event
+    before: Fraction
+    after: Fraction
+    at_once: bool
+
+
+def pace_changes(reading: Reading) -> tuple[PaceChange, ...]:
+    """Return where a row of at least two equal gaps between notes gives way to another, round to the first one.
+
+    >>> from ripresa.core.drill import Drill
+    >>> from ripresa.core.drill.material import Count
+    >>> found = pace_changes(read(Drill(material=Count("1 & 2 & 3 e & a 4"))))
+    >>> [(str(one.before), str(one.after), one.at_once) for one in found][:2]
+    [('1/2', '1/4', True), ('1/4', '1/2', False)]
+    """
+    straight = _straight_onsets(reading)
+    notes = [(event, at) for event, at in zip(reading.events, straight, strict=True) if event.kind == "note"]
+    gaps = gaps_around([at for _, at in notes], reading.beats)
+    rows, start = [], 0
+    for gap, same in groupby(gaps * 2):
+        count = len(list(same))
+        if count > 1:
+            rows.append((start, count, gap))
+        start += count
+    found: dict[int, PaceChange] = {}
+    for (first, count, before), (start, _, after) in pairwise(rows):
+        if before != after:
+            change = PaceChange(notes[start % len(notes)][0], before, after, first + count == start)
+            found.setdefault(start % len(notes), change)
+    return tuple(found.values())
 
 
 def peak_per_beat(reading: Reading) -> Fraction:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from ripresa.core.drill import DIVISIONS
-from ripresa.core.drill.material import ScaleRun
+from ripresa.core.drill.material import ScaleRun, own_rhythm
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction, division_label, plural
 from ripresa.core.grid import Event, LegReading
@@ -17,7 +17,7 @@ from ripresa.core.reports.fit import Fit, fit
 from ripresa.core.reports.groups import Groups, groups
 from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import Load, Motions, loads, motions
-from ripresa.core.reports.speed import Speeds, leg_speeds, peak_of, speeds
+from ripresa.core.reports.speed import Speeds, leg_speeds, pace_changes, peak_of, speeds
 from ripresa.core.reports.two_hands import Against, against
 from ripresa.core.reports.walk import WalkHome, walk_homes
 from ripresa.core.rhythm import GearChange, gear_change, span_seconds, speed_twins
@@ -122,8 +122,13 @@ def _changes(reading: Reading) -> Iterator[tuple[Fraction, Fraction, tuple[Fract
     """Yield every step from one division to another that is quicker or slower, once each, in order.
 
     Each is (division before, after, beats that a slot of each lasts). A leg of
-    mixed divisions goes round from its last to its first.
+    mixed divisions goes round from its last to its first. A rhythm of its own
+    has no division that it is played at: what counts is the time between its notes.
     """
+    if own_rhythm(reading.drill.material):
+        paces = dict.fromkeys((one.before, one.after) for one in pace_changes(reading))
+        yield from ((1 / before, 1 / after, (before, after)) for before, after in paces)
+        return
     known: set[tuple[Fraction, Fraction]] = set()
     for before, after in _neighbours(reading):
         if before.division is after.division or before.division == after.division:

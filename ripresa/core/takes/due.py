@@ -14,6 +14,7 @@ from ripresa.core.exact import Fraction, change_label
 from ripresa.core.grid import Event
 from ripresa.core.playing import Window, expected_onsets
 from ripresa.core.reading import Reading
+from ripresa.core.reports import pace_changes
 from ripresa.core.rhythm import leg_meters, place_name, span_seconds
 from ripresa.core.takes.heard import Chords
 
@@ -221,29 +222,24 @@ def changes(reading: Reading) -> tuple[Seam, ...]:
         if len(meters) > 1 and meters[(before.index) % len(meters)] != meters[leg.index % len(meters)]:
             signs = meters[before.index % len(meters)].sign, meters[leg.index % len(meters)].sign
             found.append(Seam(start, "meter", " → ".join(signs), leg.index))
-    notes = reading.notes
+    notes, own = reading.notes, own_rhythm(reading.drill.material)
     for before_note, note in zip((notes[-1:] + notes[:-1]), notes, strict=True):
         one, other = before_note.chord, note.chord
         if one and other and one.symbol != other.symbol:
             found.append(Seam(float(note.onset), "chord", f"{one.symbol} → {other.symbol}", note.leg))
+        if own:
+            continue
         same_leg = before_note.leg == note.leg or legs[note.leg - 1].leaves == legs[note.leg].enters
         if same_leg and before_note.division != note.division:
             found.append(Seam(float(note.onset), "inside", change_label(before_note.division, note.division), note.leg))
-    if own_rhythm(reading.drill.material):
-        found += _paces(reading)
+    if own:
+        found += (
+            Seam(float(one.note.onset), "inside", change_label(1 / one.before, 1 / one.after), one.note.leg)
+            for one in pace_changes(reading)
+            if one.at_once
+        )
     found += _stations(reading)
     return tuple(sorted(found, key=lambda seam: seam.at))
-
-
-def _paces(reading: Reading) -> Iterator[Seam]:
-    """Yield where a rhythm of its own goes over from some notes of one pace to some of another: ``"2 → 1"``."""
-    notes = reading.notes
-    gaps = [after.onset - note.onset for note, after in pairwise(notes)]
-    for number in range(2, len(gaps) - 1):
-        before, now = gaps[number - 1], gaps[number]
-        note = notes[number]
-        if gaps[number - 2] == before != now == gaps[number + 1] and note.division == notes[number - 1].division:
-            yield Seam(float(note.onset), "inside", change_label(1 / before, 1 / now), note.leg)
 
 
 def _stations(reading: Reading) -> Iterator[Seam]:
