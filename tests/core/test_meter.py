@@ -1,4 +1,5 @@
 import io
+import re
 from dataclasses import replace
 from typing import Any
 
@@ -8,14 +9,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.changes import with_cells
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill import Drill, Hits, Leg
 from ripresa.core.drill.click import CLICK_PLANS, ByMeter, NamedClick
-from ripresa.core.drill.material import Cells, Count, Material, OneNote
+from ripresa.core.drill.material import Cells, Count, Material, OneNote, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import short
 from ripresa.core.playing import perform, score
 from ripresa.core.reading import read
-from ripresa.core.reports import sums
+from ripresa.core.reports import speeds, sums
 from ripresa.core.rhythm import METERS, Meter, meter_named, span_seconds
 from ripresa.formats.midi import write_midi
 from ripresa.formats.notation import write_musicxml
@@ -141,6 +143,54 @@ def test_slots_keep_their_length_in_a_meter_by_cells() -> None:
         assert {event.length for event in read(changed).notes} == {F(1, 4)}
     with pytest.raises(OutOfRange, match="3 a beat makes no whole slots in a beat of ½"):
         with_cells(replace(drill, legs=legs(3)), -2, 16, 3)
+
+
+@pytest.mark.parametrize(
+    ("text", "meter", "cells", "becomes", "notes", "peak"),
+    [
+        ("1 e & a 2 e & a 3 e & a", "3/4", (-2, 3), "1 e & a 2 e & a 3/2 .2", 10, "6.13"),
+        ("1 e & a 2 e & a 3 e & a", "3/4", (1, 3), "1 e & a 2 e & a 3/5 .2 .3 .4", 12, "6.13"),
+        ("1 e & a 2 e & a 3 e & a", "3/4", (-4, 2), "1 e & a 2 e & a", 8, "6.13"),
+        ("1 & 2 & >3 &", "3/4", (-1, 3), "1 & 2 & >3/3 .3", 6, "6.13"),
+        ("1 & 2 & 3 a | 1 2 (3) a", "3/4", (-2, 3), "1 & 2 & 3/2 | 1 2 (3/2)", 7, "3.07"),
+        ("1 & 2", "4/4", (-2, 4), "1 & 2", 3, "3.07"),
+    ],
+)
+def test_a_typed_rhythm_keeps_its_slots_in_a_meter_by_cells(
+    text: str, meter: str, cells: tuple[int, int], becomes: str, notes: int, peak: str
+) -> None:
+    drill = Drill(material=Count(text), legs=legs(1), meter=meter, bpm=F(92))
+    changed = with_cells(drill, cells[0], 16, cells[1])
+    assert isinstance(changed.material, Count)
+    assert changed.material.text == becomes
+    found = read(changed)
+    assert (len(found.notes), short(speeds(found, F(92)).peak_nps)) == (notes, peak)
+
+
+def test_what_is_laid_over_a_typed_rhythm_keeps_its_slots_too() -> None:
+    drill = Drill(material=Count("1 e & a 2 e & a", under="1 e & a 2 e", shift=1), legs=legs(1), meter="2/4")
+    drill = replace(drill, hits=Hits(text="1 2 ~a"))
+    changed = with_cells(drill, -1, 16, 2)
+    assert isinstance(changed.material, Count)
+    assert (changed.material.text, changed.material.shift) == ("1 e & a 2/3 .2 .3", 0)
+    assert changed.material.under == "1 e & a 2/3 .2"
+    assert changed.hits.text == "1 2/3"
+
+
+@pytest.mark.parametrize(
+    ("material", "cells", "sentence", "field"),
+    [
+        (Count("1 2 3 trip let"), (-1, 3), "3 a beat makes no whole slots in a beat of ¾", "material.text"),
+        (Count("1 (2) (3)"), (-4, 1), "Nothing would be left of “1 (2) (3)”", "material.text"),
+        (Strum(chords="C", pattern="1 trip let 2"), (-2, 1), "no whole slots in a beat of ½", "material.pattern"),
+    ],
+)
+def test_cells_that_a_typed_rhythm_does_not_have_are_refused(
+    material: Material, cells: tuple[int, int], sentence: str, field: str
+) -> None:
+    with pytest.raises(OutOfRange, match=re.escape(sentence)) as refused:
+        with_cells(Drill(material=material, legs=legs(1), meter="3/4"), cells[0], 16, cells[1])
+    assert refused.value.field == field
 
 
 @pytest.mark.parametrize(

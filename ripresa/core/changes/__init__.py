@@ -1,5 +1,6 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
+from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.compare import Compared, differences, others, turned
 from ripresa.core.changes.mirror import mirrored
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
@@ -16,7 +17,7 @@ from ripresa.core.changes.part import (
     with_division,
 )
 from ripresa.core.changes.pressing import click_pressed, gridded, is_pressable, pressed
-from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, trimmed, with_cells
+from ripresa.core.changes.tools import arriving, backwards, doubled, halved, lengthened, trimmed
 from ripresa.core.changes.variants import TURNED, Turned, Variant, VariantSet, variant_set
 from ripresa.core.changes.written_out import as_line
 

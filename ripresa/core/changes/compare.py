@@ -3,8 +3,8 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.mirror import mirrored
-from ripresa.core.changes.tools import with_cells
 from ripresa.core.drill import Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.mirror import mirrored, mirrored_with_thumb
 from ripresa.core.changes.pressing import (
     click_pressed,
@@ -25,7 +26,6 @@ from ripresa.core.changes.tools import (
     shifted,
     trimmed,
     trimmed_to_neighbour,
-    with_cells,
 )
 from ripresa.core.changes.winds import in_all_patterns, over_the_break
 from ripresa.core.changes.written_out import as_line

@@ -34,7 +34,7 @@ def pressed(drill: Drill, number: int) -> Drill:
         return _flipped(drill, drill.material, number)
     _, bars = _typed(drill)
     # Hands and accents are laid over the count; what is written back is the count alone.
-    bare = read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
+    bare = _count_alone(drill)
     at = _event(bare.events, number)
     first = next(event.bar for event in bare.events if event.leg == at.leg)
     # A leg plays the count again and again: what is pressed in any round stands for its place in the first.
@@ -53,6 +53,11 @@ def pressed(drill: Drill, number: int) -> Drill:
 def bare_of(drill: Drill) -> Drill:
     """Return a drill with all of its notes, from the first bar on, without its layer of hits."""
     return replace(drill, reduce=Reduce(), hits=Hits(), enters=Enters())
+
+
+def _count_alone(drill: Drill) -> Reading:
+    """Return the reading of a typed rhythm without what is laid over it."""
+    return read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
 
 
 def hit_pressed(drill: Drill, number: int) -> Drill:
@@ -137,7 +142,7 @@ def filled(drill: Drill) -> Drill:
     material = drill.material
     if isinstance(material, Count | Strum):
         text, bars = _typed(drill)
-        bare = read(bare_of(replace(drill, accents=NoAccents(), hands=NoHands())))
+        bare = _count_alone(drill)
         first = [event for event in bare.events if event.leg == 0 and event.bar <= bars]
         written = count_text([altered(event, kind="note") for event in first])
         hits = drill.hits if drill.hits.is_written else replace(drill.hits, text=text)
@@ -222,6 +227,15 @@ def _typed(drill: Drill) -> tuple[str, int]:
         "Places are pressed in a rhythm that is typed as a count. Choose “the rhythm” or “the chords” as material.",
         field="material",
     )
+
+
+def typed_in_place(drill: Drill) -> Drill:
+    """Return a drill whose typed rhythm is written where it is moved to, so that its beats can be changed."""
+    if not isinstance(drill.material, Count) or not drill.material.shift:
+        return drill
+    _, bars = _typed(drill)
+    bare = _count_alone(drill)
+    return _with_text(drill, count_text(event for event in bare.events if not event.leg and event.bar <= bars) or "")
 
 
 def _with_text(drill: Drill, text: str) -> Drill:

@@ -7,7 +7,7 @@ from ripresa.core.drill import OTHER_FOOT, Drill, Leg
 from ripresa.core.drill.material import Count, Line, LineNote, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
-from ripresa.core.rhythm import Meter, leg_meters, meter_named
+from ripresa.core.rhythm import meter_named
 
 
 def doubled(drill: Drill) -> Drill:
@@ -186,47 +186,6 @@ def arriving(drill: Drill, bar: int, beat: int) -> Drill:
         )
     # What wraps round or goes on after its end would not arrive anywhere.
     return replace(drill, material=replace(line, shift=shift, around=False, after="open"))
-
-
-def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
-    """Return a drill in a meter that is longer by so many cells in a beat, shorter by a count below 0.
-
-    Slots keep their length: a leg of 4 a beat in 3/4 without two sixteenths goes 4 + 4 + 2.
-
-    Args:
-        count: Cells. value: What a cell is, 16 for a sixteenth. beat: From 1.
-
-    Raises:
-        OutOfRange: The meter has no such beat, or a division makes no whole slots in the new one.
-    """
-    before = meter_named(drill.meter)
-    if len(before.bars) > 1 or len(leg_meters(drill.meter)) > 1:
-        raise OutOfRange("Cells are added to one meter, not to meters that take turns. Take one first.", field="meter")
-    name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
-    meter = meter_named(name)
-    if own_rhythm(drill.material):
-        # Its legs say nothing of slots: what is typed stays, in longer or shorter bars.
-        return replace(drill, meter=name)
-    return replace(drill, meter=name, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
-
-
-def _kept(leg: Leg, before: Meter, meter: Meter) -> Leg:
-    """Return a leg whose slots last as long as they did, on the beats of another meter."""
-    old, new = before.beats_of(1), meter.beats_of(1)
-    slot = old[0] / leg.division
-    if leg.following and leg.divisions != tuple(beat / slot for beat in old):
-        raise OutOfRange(
-            "A leg that mixes divisions has no one slot to keep. Take one division.", field="legs.division"
-        )
-    divisions = [beat / slot for beat in new]
-    odd = next((beat for beat, notes in zip(new, divisions, strict=True) if notes.denominator > 1), None)
-    if odd is not None:
-        raise OutOfRange(
-            f"{label(leg.division)} a beat makes no whole slots in a beat of {label(odd)}. Take a division that does, "
-            "4 for sixteenths.",
-            field="legs.division",
-        )
-    return Leg(divisions[0], tuple(divisions[1:]) if len(set(divisions)) > 1 else ())
 
 
 def _scaled(drill: Drill, by: Fraction) -> Drill:

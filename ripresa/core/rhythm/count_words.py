@@ -10,6 +10,7 @@ long: ``3 e & a +``.
 """
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -117,6 +118,42 @@ def slot_word(division: Fraction, beat: int, slot: int) -> str:
     if division.numerator in _WORDS:
         return _WORDS[division.numerator][slot] or str(beat)
     return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"
+
+
+def write_count(beats: Iterable[CountedBeat], numbered: int | None = None) -> str:
+    """Return beats as they are typed; ``parse_count`` reads them again.
+
+    Args:
+        numbered: A beat whose slots are told by number, because e & a and trip let would be another length in it.
+
+    >>> write_count(parse_count("1 & >a 2 trip let (3) -4 & | x1/5 .3"))
+    '1 & >a 2 trip let (3) -4 & | x1/5 .3'
+    """
+    bars: dict[int, list[str]] = {}
+    for beat in beats:
+        said = [slot for slot, filled in enumerate(beat.slots) if filled.kind]
+        for slot in said if said[:1] == [0] else [0, *said]:
+            word = slot_word(Fraction(beat.division), beat.beat, slot)
+            if beat.beat == numbered and beat.division > 1:
+                word = f".{slot + 1}" if slot else f"{beat.beat}/{beat.division}"
+            elif not slot and parse_count(_joined(beat, said))[0].division != beat.division:
+                # Where not every word of its division is said, the others do not tell it.
+                word = f"{beat.beat}/{beat.division}"
+            bars.setdefault(beat.bar, []).append(_signed(word, beat.slots[slot]))
+    return " | ".join(" ".join(bars.get(bar, ())) for bar in range(1, max(bars) + 1))
+
+
+def _joined(beat: CountedBeat, said: list[int]) -> str:
+    return " ".join(slot_word(Fraction(beat.division), 1, slot) for slot in sorted({0, *said}))
+
+
+def _signed(word: str, filled: Filled) -> str:
+    if filled.kind is None:
+        return f"-{word}"
+    if filled.kind == "rest":
+        return f"({word})"
+    signs = {level: sign for sign, level in _ACCENTS.items()}
+    return (_DEAD if filled.dead else signs[filled.accent] if filled.accent else "") + word
 
 
 def parse_named(text: str, name: str, field: str) -> tuple[CountedBeat, ...]:

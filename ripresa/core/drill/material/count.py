@@ -145,6 +145,8 @@ def every_beat(
         OutOfRange: A beat that the meter does not have; the sentence names the text, and the field is to blame.
     """
     finest = max((beat.division for beat in said if beat.division in BINARY), default=1)
+    # A beat that a cell made shorter has fewer of these places, and none that is shorter than elsewhere.
+    shortest = min((_slot_beats(beat, meter) for beat in said if beat.division == finest), default=Fraction(1))
     found: list[CountedBeat] = []
     last_bar = said[-1].bar
     for bar in range(1, last_bar + 1):
@@ -154,8 +156,18 @@ def every_beat(
         highest = max(known, default=1)
         ends = highest if bar == last_bar else len(meter.beats_of(bar))
         for number in range(1, ends + 1):
-            found.append(_refined(known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,)), finest))
+            beat = known.get(number) or CountedBeat(bar, number, 1, (_UNSAID,))
+            size = beat.division
+            while size < finest and size in BINARY and _slot_beats(beat, meter) * beat.division > shortest * size:
+                size *= 2
+            found.append(_refined(beat, size))
     return found
+
+
+def _slot_beats(beat: CountedBeat, meter: Meter) -> Fraction:
+    """Return how long a slot of a beat lasts, in beats of the bpm; a whole beat where there is none."""
+    beats = meter.beats_of(beat.bar)
+    return beats[beat.beat - 1] / beat.division if beat.beat <= len(beats) else Fraction(1)
 
 
 def _check_beat(beat: CountedBeat, meter: Meter, what: str, field: str) -> None:
@@ -205,13 +217,12 @@ def _shifted(beats: Sequence[CountedBeat], shift: int, meter: Meter, *, around: 
     ]
 
 
-def _refined(beat: CountedBeat, finest: int) -> CountedBeat:
-    if beat.division not in BINARY or beat.division == finest:
+def _refined(beat: CountedBeat, size: int) -> CountedBeat:
+    if beat.division == size:
         return beat
-    step = finest // beat.division
-    slots: list[Filled] = [_UNSAID] * finest
-    slots[::step] = list(beat.slots)
-    return CountedBeat(beat.bar, beat.beat, finest, tuple(slots))
+    slots: list[Filled] = [_UNSAID] * size
+    slots[:: size // beat.division] = list(beat.slots)
+    return CountedBeat(beat.bar, beat.beat, size, tuple(slots))
 
 
 KIND = Kind(
