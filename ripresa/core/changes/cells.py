@@ -4,9 +4,7 @@ from dataclasses import replace
 
 from ripresa.core.changes.pressing import typed_in_place
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.leg import MOST_NOTES_A_SPAN
 from ripresa.core.drill.material import Count, Strum, own_rhythm
-from ripresa.core.drill.material.count import BINARY
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label
 from ripresa.core.rhythm import CountedBeat, Filled, Meter, leg_meters, meter_named, parse_count, write_count
@@ -75,7 +73,7 @@ def _text_recut(text: str, at: int, was: Fraction, now: Fraction, field: str) ->
 def _beat_recut(beat: CountedBeat, was: Fraction, now: Fraction, field: str) -> CountedBeat:
     finer = (now * beat.division / was).denominator
     division = beat.division * finer
-    if finer > 1 and (beat.division not in BINARY or division > MOST_NOTES_A_SPAN):
+    if finer > 1 and beat.division.bit_count() > 1:
         raise OutOfRange(
             f"{beat.division} a beat makes no whole slots in a beat of {label(now)}. Type quarters of a beat there: "
             f"{beat.beat} e & a.",
