@@ -2,7 +2,7 @@
 
 import pytest
 
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill import Drill, Leg, Seam
 from ripresa.core.drill.hands import ByOrder, ByPlace
 from ripresa.core.drill.material import Count, Line, Material, OneNote, ScaleRun, Strum
 from ripresa.core.exact import Fraction as F
@@ -63,6 +63,17 @@ def test_the_arm_moves_there_and_back() -> None:
     assert doubled
     assert (doubled.motions_nps, doubled.strikes_nps, doubled.peak_nps) == (3, 2, 4)
     assert motions(read(Drill(material=OneNote(), hands=ByOrder(("R", "L")))), F(60)) is None
+
+
+@pytest.mark.parametrize("seam", ["hold", "bar_rest"])
+@pytest.mark.parametrize("text", ["1 & 2 & | 1 &", "1 (&) 2 & 3", "1 & 2 & | 1 & (2)"])
+def test_an_arm_that_swings_goes_on_through_what_a_seam_fills(text: str, seam: Seam) -> None:
+    reading = read(Drill(material=Count(text), legs=legs(1, 1), seam=seam, hands=ByPlace()))
+    found = motions(reading, F(60))
+    assert found is not None
+    assert (found.motions_nps, found.peak_nps) == (2, 2)
+    strokes = [event.stroke for event in reading.events]
+    assert strokes == ["D", "U"] * int(reading.beats)
 
 
 def test_straight_on_a_pass_takes_as_long_as_its_loop() -> None:

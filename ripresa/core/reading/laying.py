@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import NotePass, own_rhythm
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Cursor, LegReading, Place, Slot, Touch, altered, slot_numbers
@@ -50,7 +51,7 @@ def lay_leg(
     if is_last:
         # Every drill ends on a bar line, so that each of its turns starts on 1.
         to_line = cursor.meter.to_bar_line(cursor.at)
-        places += cursor.fill(index, division, to_line, places[-1].kind_that_goes_on)
+        places += _fill(drill, cursor, index, division, to_line, places[-1].kind_that_goes_on)
     sounded = notes.notes + ((notes.closing,) if closes else ())
     return LegReading(
         index=index,
@@ -99,13 +100,27 @@ def _seam(drill: Drill, cursor: Cursor, index: int, division: Fraction, ending: 
     meter = cursor.meter
     match drill.seam:
         case "hold":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
+            yield from _fill(drill, cursor, index, division, meter.to_bar_line(cursor.at), ending)
         case "straight_on":
             # The next leg starts on a beat: a note that ends inside one is held to its end.
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
+            yield from _fill(drill, cursor, index, division, meter.to_beat(cursor.at), ending)
         case "bar_rest":
-            yield from cursor.fill(index, division, meter.to_bar_line(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.bar(cursor.bar).length, "rest")
+            yield from _fill(drill, cursor, index, division, meter.to_bar_line(cursor.at), ending)
+            yield from _fill(drill, cursor, index, division, meter.bar(cursor.bar).length, "rest")
         case "breath":
-            yield from cursor.fill(index, division, meter.to_beat(cursor.at), ending)
-            yield from cursor.fill(index, division, meter.beats_of(cursor.bar)[cursor.beat - 1], "rest")
+            yield from _fill(drill, cursor, index, division, meter.to_beat(cursor.at), ending)
+            yield from _fill(drill, cursor, index, division, meter.beats_of(cursor.bar)[cursor.beat - 1], "rest")
+
+
+def _fill(
+    drill: Drill, cursor: Cursor, index: int, division: Fraction, length: Fraction, kind: SlotKind
+) -> Iterator[Place]:
+    """Yield what goes on for so many beats: beat by beat, and slot by slot where an arm moves on through them."""
+    if not isinstance(drill.hands, ByPlace) or division.denominator > 1:
+        yield from cursor.fill(index, division, length, kind)
+        return
+    end = cursor.at + length
+    while cursor.at < end:
+        own, number = cursor.laid
+        place = (own, number + 1) if cursor.inside else (division, 0)
+        yield from cursor.lay(index, Slot(*place, kind))
