@@ -40,9 +40,11 @@ def test_the_turning_note_twice_spoils_it() -> None:
 
 def test_the_fit_report_names_the_closing_tonic_and_what_is_missing() -> None:
     reading = read(STEPPING)
-    report = fit(reading.legs[2], reading.meter)
-    assert (report.closing, report.missing_beats, report.bars) == ("bar 4, beat 3", 2, F(7, 2))
-    assert report.last_note == "bar 4, beat 2, a"
+    reports = [fit(leg, reading.meter) for leg in reading.legs]
+    assert [(report.missing_beats, report.bars) for report in reports] == [(2, F(7, 2))] * 3
+    # Bars are those of the drill, as the rail counts them, in each stage.
+    assert [report.closing for report in reports] == ["bar 4, beat 3", "bar 8, beat 3", "bar 12, beat 3"]
+    assert [report.last_note for report in reports] == ["bar 4, beat 2, &", "bar 8, beat 2, let", "bar 12, beat 2, a"]
 
 
 @pytest.mark.parametrize(

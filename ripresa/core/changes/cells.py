@@ -71,6 +71,9 @@ def _text_recut(text: str, at: int, was: Fraction, now: Fraction, field: str) ->
 
 
 def _beat_recut(beat: CountedBeat, was: Fraction, now: Fraction, field: str) -> CountedBeat:
+    if beat.division == 1 and now:
+        # It stands for the beat, however long that is.
+        return beat
     finer = (now * beat.division / was).denominator
     division = beat.division * finer
     if finer > 1 and beat.division.bit_count() > 1:

@@ -43,7 +43,7 @@ class Fit:
 
 
 def fit(leg: LegReading, meter: Meter) -> Fit:
-    """Return the fit report of a leg's pass, its bars counted from its own first one where it begins on a bar line.
+    """Return the fit report of a leg's pass; its bars are those of the drill, as everywhere.
 
     >>> from ripresa.core.drill import Drill
     >>> from ripresa.core.reading import read
@@ -66,6 +66,5 @@ def fit(leg: LegReading, meter: Meter) -> Fit:
 def _place(leg: LegReading, place: SlotPlace, meter: Meter) -> str:
     position, division, slot = place
     bar, beat, _ = meter.place(leg.start + position)
-    first, *inside = meter.place(leg.start)
     span = meter.beats_of(bar)[beat - 1] if division.denominator == 1 else None
-    return place_name(bar if inside != [1, 0] else bar - first + 1, beat, slot_name(division, slot, span))
+    return place_name(bar, beat, slot_name(division, slot, span))
