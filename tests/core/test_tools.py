@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 from hypothesis import HealthCheck, given, settings
 
-from ripresa.core.changes import Overrides, Where, as_line, changed, differences, others, overridden, variant_set
+from ripresa.core.changes import Overrides, Tool, Where, as_line, changed, differences, others, overridden, variant_set
 from ripresa.core.drill import Drill, Enters, Hits
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.drill.hands import ByOrder
@@ -15,6 +15,7 @@ from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, STRING_SETS, parse_chord, parse_tonic, shape_on
 from ripresa.core.reading import read
+from ripresa.core.reports import brief
 from tests.strategies import drills, legs, two_handed
 
 RUN = Drill(material=ScaleRun(octaves=2), legs=legs(6))
@@ -110,10 +111,68 @@ def test_a_count_is_moved_on_its_own_grid_and_doubled_as_a_line() -> None:
     assert [event.accent for event in slow.notes][:4] == ["accent", "plain", "accent", "plain"]
 
 
-def test_a_run_arrives_on_a_beat() -> None:
-    found = read(changed(replace(RUN, legs=legs(4)), "arrive", Where(bar=4, beat=1)))
-    last = found.notes[-1]
-    assert last.onset + F(1, 4) == 12
+def test_the_closing_tonic_of_a_run_arrives_on_a_beat_in_each_stage() -> None:
+    scale = Drill(material=ScaleRun(octaves=1), legs=legs(2, 3, 4), closing="shared")
+    found = changed(scale, "arrive", Where(bar=3, beat=1))
+    assert isinstance(found.material, Line)
+    # 14 notes before the closing one: of 16, 24 and 32 slots.
+    assert found.material.shifts == (2, 10, 18)
+    assert found.closing == "shared"
+    reading = read(found)
+    lasts = [[note for note in reading.notes if note.leg == leg.index][-1] for leg in reading.legs]
+    assert [(last.place_name, last.onset - leg.start) for last, leg in zip(lasts, reading.legs, strict=True)] == [
+        ("bar 3, beat 1", 8),
+        ("bar 6, beat 1", 8),
+        ("bar 9, beat 1", 8),
+    ]
+    assert [str(last.pitch) for last in lasts] == [str(read(scale).notes[0].pitch)] * 3
+    assert "moved 2, 10 and 18 slots over the bar line" in brief(read(found))
+    later = changed(found, "shift", Where(count=1)).material
+    assert isinstance(later, Line)
+    assert later.shifts == (3, 11, 19)
+
+
+def test_what_arrives_in_no_stage_is_refused_with_the_stage() -> None:
+    with pytest.raises(OutOfRange, match="lasts 14 slots, and before bar 2, beat 1 of stage 1 there are 8"):
+        changed(Drill(material=ScaleRun(octaves=1), legs=legs(2, 4)), "arrive", Where(bar=2, beat=1))
+
+
+@pytest.mark.parametrize(
+    ("tool", "count", "pattern", "becomes"),
+    [
+        ("shift", 1, "1 2 & (3) & 4 &", "1 & -2 & 3 (&) 4 &"),
+        ("shift", -1, "1 2 & (3) & 4 &", "-1 & 2 (&) 3 & 4 &"),
+        ("double", 0, "1 2 & (3) & 4 &", "1 & a (2) e & a 3 & a (4) e & a"),
+        ("double", 0, "1 & 2 3 >4 | 1 2 & x3 4", "1 e & 2 >& 3 & a x4 &"),
+        ("double", 0, "1 trip let 2 3 trip let 4", "1/6 .2 .3 .4 2/6 .2 .3 .4 3/6 .2 .3 .4 4/6 .2 .3 .4"),
+        ("halve", 0, "1 & 2 >& 3 4", "1 2 3 >4 | 1 -2 3 -4"),
+        ("halve", 0, "1 trip let 2 & 3 4", "1 let -2 trip 3 4 | 1 -2 3 -4"),
+    ],
+)
+def test_a_pattern_of_strums_is_moved_and_scaled(tool: Tool, count: int, pattern: str, becomes: str) -> None:
+    found = changed(Drill(material=Strum(chords="C | Am", pattern=pattern)), tool, Where(count=count)).material
+    assert isinstance(found, Strum)
+    assert found.pattern == becomes
+
+
+@pytest.mark.parametrize(
+    ("pattern", "meter", "sentence"),
+    [
+        ("1 trip let 2 &", "4/4", "Beats of twos and threes make no one beat"),
+        ("1 & 2 & 3 trip let", "7/8 (2+2+3)", "over unequal beats has no double"),
+    ],
+)
+def test_a_pattern_that_cannot_be_twice_as_fast_is_refused(pattern: str, meter: str, sentence: str) -> None:
+    with pytest.raises(OutOfRange, match=sentence):
+        changed(Drill(material=Strum(chords="C", pattern=pattern), meter=meter), "double", Where())
+
+
+def test_eighths_in_unequal_beats_are_moved_on_their_grid() -> None:
+    drill = Drill(material=Count("1 & 2 & 3 trip (let)"), meter="7/8 (2+2+3)", legs=legs(1))
+    onsets = [[note.onset for note in read(changed(drill, "shift", Where(count=by))).notes] for by in (1, -2)]
+    assert onsets == [[F(n, 2) for n in (1, 2, 3, 4, 5, 6)], [F(n, 2) for n in (0, 1, 2, 3, 5, 6)]]
+    with pytest.raises(OutOfRange, match="with 2 and 3 a beat has no one grid"):
+        read(changed(replace(drill, meter="3/4"), "shift", Where(count=1)))
 
 
 def test_chords_are_not_one_line() -> None:

@@ -3370,6 +3370,7 @@ export interface components {
          *             before it, or it begins as a pickup.
          *         through: A progression that it is taken through; empty for none.
          *         fit: What becomes of its notes on each chord of it.
+         *         stage_shifts: By how much it is moved in each leg after the first, where that is not by ``shift``.
          *
          *     Raises:
          *         Unreadable: A word or the tonic cannot be read.
@@ -3419,6 +3420,11 @@ export interface components {
              * @enum {string}
              */
             fit: "root" | "as_it_is" | "scale" | "tone";
+            /**
+             * Stage Shifts
+             * @default []
+             */
+            stage_shifts: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

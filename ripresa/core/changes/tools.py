@@ -2,12 +2,14 @@
 
 from dataclasses import replace
 
+from ripresa.core.changes.strums import pattern_moved, pattern_scaled
 from ripresa.core.changes.written_out import as_line
 from ripresa.core.drill import OTHER_FOOT, Drill, Leg
-from ripresa.core.drill.material import Count, Line, LineNote, own_rhythm, parse_line, without_bars, write_line
+from ripresa.core.drill.material import Count, Line, LineNote, Strum, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
-from ripresa.core.rhythm import meter_named
+from ripresa.core.reading import read
+from ripresa.core.rhythm import leg_meters
 
 
 def doubled(drill: Drill) -> Drill:
@@ -73,17 +75,21 @@ def lengthened(drill: Drill) -> Drill:
 def shifted(drill: Drill, by: int) -> Drill:
     """Return a drill whose notes come so many slots later, earlier below 0, where they stand in their bars.
 
-    A rhythm that is typed moves on its own grid; whatever has no shift of its own is written out as a line.
+    A rhythm that is typed and a pattern of strums move on their own grid; whatever has no shift of its own is written
+    out as a line.
 
     Raises:
         OutOfRange: It would be moved too far, or cannot be written out.
     """
     if isinstance(drill.material, Count):
         return replace(drill, material=replace(drill.material, shift=drill.material.shift + by))
+    if isinstance(drill.material, Strum):
+        return pattern_moved(drill, drill.material, by)
     drill = as_line(drill)
     line = _line(drill)
     step = Fraction(1) if line.rhythm == "legs" else min(note.length for note in line.played)
-    return replace(drill, material=replace(line, shift=line.shift + by * step))
+    first, *later = (shift + by * step for shift in line.shifts)
+    return replace(drill, material=replace(line, shift=first, stage_shifts=tuple(later)))
 
 
 def trimmed_to_neighbour(drill: Drill) -> Drill:
@@ -158,45 +164,57 @@ def other_foot(drill: Drill) -> Drill:
 
 
 def arriving(drill: Drill, bar: int, beat: int) -> Drill:
-    """Return a drill whose line starts so late that what follows it falls on a beat (both from 1).
+    """Return a drill that starts so late in each leg that it arrives on a beat of the leg (both from 1).
 
-    35 sixteenths that arrive on bar 4, beat 1 start on slot 13 of bar 1.
+    What arrives is the closing tonic of a scale, and what follows the last note of a line: 35 sixteenths that arrive on
+    bar 4, beat 1 start on slot 13 of bar 1.
 
     Raises:
-        OutOfRange: It cannot be written out as a line, the meter has no such beat, or the line is longer than what is
-            before it.
+        OutOfRange: It cannot be written out as a line, the meter has no such beat, or what is played is longer than
+            what is before it.
     """
-    drill = as_line(drill)
-    line = _line(drill)
-    meter = meter_named(drill.meter)
-    beats = len(meter.beats_of(bar)) if 1 <= bar <= 64 else 0
-    if not 1 <= beat <= beats:
-        raise OutOfRange(
-            f"There is no bar {bar}, beat {beat}: take bar 1 to 64, beat 1 to {beats or len(meter.beats_of(1))}.",
-            field="tool.bar",
-        )
-    leg = drill.legs[0]
-    position = meter.bar_start(bar) + meter.bar(bar).beat_starts()[beat - 1]
-    shift = line.units_at(position, leg.divisions, meter) - line.length
-    if shift < 0:
-        raise OutOfRange(
-            f"This line lasts {plural(line.length, line.unit)}, and before bar {bar}, beat {beat} there are "
-            f"{label(shift + line.length)}. Take a later beat.",
-            field="tool.bar",
-        )
+    closing = drill.closing
+    whole = drill if isinstance(drill.material, Line) else replace(drill, closing="own")
+    closes = whole is not drill and read(whole).legs[0].plays_closing
+    line = _line(as_line(whole))
+    lasts = line.length - (line.played[-1].length if closes else 0)
+    meters = leg_meters(drill.meter)
+    shifts = []
+    for index, leg in enumerate(drill.legs):
+        meter = meters[index % len(meters)]
+        beats = len(meter.beats_of(bar)) if 1 <= bar <= 64 else 0
+        if not 1 <= beat <= beats:
+            raise OutOfRange(
+                f"There is no bar {bar}, beat {beat}: take bar 1 to 64, beat 1 to {beats or len(meter.beats_of(1))}.",
+                field="tool.bar",
+            )
+        before = line.units_at(meter.bar_start(bar) + meter.bar(bar).beat_starts()[beat - 1], leg.divisions, meter)
+        if before < lasts:
+            at = f" of stage {index + 1}" if len(drill.legs) > 1 else ""
+            raise OutOfRange(
+                f"This line lasts {plural(lasts, line.unit)}, and before bar {bar}, beat {beat}{at} there are "
+                f"{label(before)}. Take a later beat.",
+                field="tool.bar",
+            )
+        shifts.append(before - lasts)
+    first, *later = shifts
     # What wraps round or goes on after its end would not arrive anywhere.
-    return replace(drill, material=replace(line, shift=shift, around=False, after="open"))
+    moved = replace(line, shift=first, stage_shifts=tuple(later) if {*later} - {first} else (), around=False)
+    return replace(as_line(whole), material=replace(moved, after="open"), closing=closing)
 
 
 def _scaled(drill: Drill, by: Fraction) -> Drill:
     material = drill.material
+    if isinstance(material, Strum):
+        return pattern_scaled(drill, material, by)
     if not own_rhythm(material):
         legs = tuple(Leg(leg.division * by, tuple(one * by for one in leg.following)) for leg in drill.legs)
         return replace(drill, legs=legs)
     drill = as_line(drill)
     material = _line(drill)
     notes = without_bars(replace(note, length=note.length / by) for note in parse_line(material.text))
-    return replace(drill, material=replace(material, text=write_line(notes), shift=material.shift / by))
+    first, *later = (shift / by for shift in material.shifts)
+    return replace(drill, material=replace(material, text=write_line(notes), shift=first, stage_shifts=tuple(later)))
 
 
 def _line(drill: Drill) -> Line:

@@ -56,7 +56,7 @@ def before_it_was_moved(drill: Drill) -> Drill:
     if isinstance(material, Count):
         return replace(drill, material=replace(material, shift=0))
     if isinstance(material, Line):
-        return replace(drill, material=replace(material, shift=Fraction(0)))
+        return replace(drill, material=replace(material, shift=Fraction(0), stage_shifts=()))
     return drill
 
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.material import NotePass
+from ripresa.core.drill.material import Line, NotePass
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Cursor, LegReading, Place
@@ -71,13 +71,16 @@ def _as_laid(name: str, cursor: Cursor) -> Meter:
 
 def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> list[NotePass]:
     # Legs of one division play the same pass; a drill may have hundreds of them.
-    known: dict[tuple[Leg, int], NotePass] = {}
+    known: dict[tuple[Leg, int, Fraction], NotePass] = {}
     total = 0
     found: list[NotePass] = []
     for index, leg in enumerate(drill.legs):
-        key = leg, index % len(meters)
+        material = drill.material
+        if isinstance(material, Line) and material.stage_shifts:
+            material = material.of_leg(index)
+        key = leg, index % len(meters), Fraction(getattr(material, "shift", 0))
         if key not in known:
-            made = drill.material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register, instrument)
+            made = material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register, instrument)
             made = made.unpitched() if instrument.is_struck else made
             known[key] = made.folded(instrument) if drill.folded else made
         found.append(known[key])

@@ -162,7 +162,7 @@ def _first_from(slot: Callable[[int], Place], position: Fraction) -> int:
 
 def _entries(reading: Reading, leg: LegReading, line: Line) -> Entries | None:
     """Return how a line enters again and again, each statement right after the one before."""
-    if line.around and line.shift:
+    if line.around and any(line.shifts):
         return None
     length = int(line.length)
     before = _slots_before(leg, line)

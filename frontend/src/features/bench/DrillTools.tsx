@@ -59,7 +59,9 @@ export function DrillTools({ drill, choices, use }: Props) {
           ))}
           <Cells onUse={(count, value, beat) => use.mutate({ tool: "cells", count, value, beat })} />
           <Grow onUse={(count, bar) => use.mutate({ tool: "grow", count, bar })} />
-          {isLine && <Shift onUse={(count) => use.mutate({ tool: "shift", count })} />}
+          {(isLine || drill.material.kind === "strum") && (
+            <Shift onUse={(count) => use.mutate({ tool: "shift", count })} />
+          )}
           {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
         </div>
       </details>

@@ -99,9 +99,10 @@ export function LineWords({ line, choices, onChange }: Props) {
         what="number"
         exact={line.shift}
         hint="2 for later, -1 for earlier; 0 leaves it."
-        onChange={(shift) => onChange({ ...line, shift })}
+        onChange={(shift) => onChange({ ...line, shift, stage_shifts: [] })}
       />{" "}
       {line.rhythm === "legs" ? "slots" : "beats"}
+      {line.stage_shifts.length > 0 && <>, in the later stages by {line.stage_shifts.join(", ")}</>}
       {line.shift !== "0" && (
         <>
           {" "}

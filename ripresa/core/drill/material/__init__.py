@@ -21,7 +21,7 @@ from ripresa.core.drill.material import (
 )
 from ripresa.core.drill.material.arpeggio import Arpeggio
 from ripresa.core.drill.material.cells import MIXES, Cells
-from ripresa.core.drill.material.count import Count
+from ripresa.core.drill.material.count import Count, moved_beats
 from ripresa.core.drill.material.finger_order import ALL, LEGATOS, ORDERS, PATHS, FingerOrder
 from ripresa.core.drill.material.line import AFTERS, FITS, RHYTHMS, Line
 from ripresa.core.drill.material.line_text import LineNote, parse_line, without_bars, write_line
@@ -107,6 +107,7 @@ __all__ = [
     "ScaleRun",
     "Sequence",
     "Strum",
+    "moved_beats",
     "octaves_words",
     "own_rhythm",
     "parse_line",

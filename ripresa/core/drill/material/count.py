@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
+from itertools import cycle
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
@@ -79,7 +80,7 @@ class Count:
         """
         beats = every_beat(parse_count(self.text), meter)
         if self.shift:
-            beats = _shifted(beats, self.shift, meter, around=self.around)
+            beats = moved_beats(beats, self.shift, meter, around=self.around)
         slots = rhythm_of(beats)
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
@@ -187,19 +188,22 @@ def _check_beat(beat: CountedBeat, meter: Meter, what: str, field: str) -> None:
         )
 
 
-def _shifted(beats: Sequence[CountedBeat], shift: int, meter: Meter, *, around: bool) -> list[CountedBeat]:
-    """Return beats moved by so many slots: whole bars, rotated, or with silence before them."""
-    divisions = {beat.division for beat in beats}
-    if len(divisions) > 1:
-        mixed = " and ".join(str(one) for one in sorted(divisions))
-        raise OutOfRange(f"A rhythm with {mixed} a beat has no one grid to be moved on.", field="material.shift")
+def moved_beats(beats: Sequence[CountedBeat], shift: int, meter: Meter, *, around: bool) -> list[CountedBeat]:
+    """Return beats moved by so many slots: whole bars, rotated, or with silence before them.
+
+    Raises:
+        OutOfRange: Their slots are not all as long, or bars of several lengths take turns.
+    """
     if not meter.is_plain:
         raise OutOfRange(
             "A rhythm in meters that take turns is not moved: its bars differ. Take one meter.", field="material.shift"
         )
-    (division,) = divisions
-    in_bar = len(meter.beats_of(1))
-    bar = in_bar * division
+    slots = {_slot_beats(beat, meter) for beat in beats}
+    sizes = [length / min(slots) for length in meter.beats_of(1)]
+    if len(slots) > 1 or any(size.denominator > 1 for size in sizes):
+        mixed = " and ".join(str(one) for one in sorted({beat.division for beat in beats}))
+        raise OutOfRange(f"A rhythm with {mixed} a beat has no one grid to be moved on.", field="material.shift")
+    bar = int(sum(sizes))
     flat = [filled for beat in beats for filled in beat.slots]
     flat += [_UNSAID] * (-len(flat) % bar)
     if around:
@@ -209,12 +213,18 @@ def _shifted(beats: Sequence[CountedBeat], shift: int, meter: Meter, *, around: 
         flat = [_UNSAID] * (shift % bar) + flat
         while flat[-1] == _UNSAID:
             flat.pop()
-        flat += [_UNSAID] * (-len(flat) % division)
-    starts = range(0, len(flat), division)
-    return [
-        CountedBeat(at // bar + 1, at // division % in_bar + 1, division, tuple(flat[at : at + division]))
-        for at in starts
-    ]
+    return list(_on_beats(flat, [int(size) for size in sizes]))
+
+
+def _on_beats(flat: Sequence[Filled], sizes: Sequence[int]) -> Iterator[CountedBeat]:
+    """Yield slots beat by beat, each beat with its number of them; what the last one lacks is unsaid."""
+    at = 0
+    for number, size in enumerate(cycle(sizes)):
+        if at >= len(flat):
+            return
+        slots = (*flat[at : at + size], *[_UNSAID] * (at + size - len(flat)))
+        yield CountedBeat(number // len(sizes) + 1, number % len(sizes) + 1, size, slots)
+        at += size
 
 
 def _refined(beat: CountedBeat, size: int) -> CountedBeat:

@@ -1,7 +1,7 @@
 """A line: a phrase typed note by note, or read from a file."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from itertools import groupby
 from math import ceil, floor, lcm
@@ -59,6 +59,7 @@ class Line:
             before it, or it begins as a pickup.
         through: A progression that it is taken through; empty for none.
         fit: What becomes of its notes on each chord of it.
+        stage_shifts: By how much it is moved in each leg after the first, where that is not by ``shift``.
 
     Raises:
         Unreadable: A word or the tonic cannot be read.
@@ -74,21 +75,24 @@ class Line:
     around: bool = False
     through: str = ""
     fit: Fit = "root"
+    stage_shifts: tuple[Exact, ...] = ()
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A line has up to {LONGEST_TEXT:,} signs, not {len(self.text):,}.", field="material.text")
-        if abs(self.shift) > FARTHEST_SHIFT:
-            raise OutOfRange(
-                f"A line is moved by up to {FARTHEST_SHIFT} {self.unit}s, not {label(self.shift)}.",
-                field="material.shift",
-            )
+        for shift in self.shifts:
+            if abs(shift) > FARTHEST_SHIFT:
+                raise OutOfRange(
+                    f"A line is moved by up to {FARTHEST_SHIFT} {self.unit}s, not {label(shift)}.",
+                    field="material.shift",
+                )
         if self.rhythm == "own":
             parse_line(self.text)
             return
-        if self.shift.denominator > 1:
-            raise OutOfRange(f"A line is moved by whole slots, not {label(self.shift)}.", field="material.shift")
+        for shift in self.shifts:
+            if shift.denominator > 1:
+                raise OutOfRange(f"A line is moved by whole slots, not {label(shift)}.", field="material.shift")
         for note in self.played:
             if note.length.denominator > 1:
                 raise OutOfRange(
@@ -101,6 +105,15 @@ class Line:
     def played(self) -> tuple[LineNote, ...]:
         """Its words that take time: all but those that were cut."""
         return _played(self.text)
+
+    @property
+    def shifts(self) -> tuple[Fraction, ...]:
+        """By how much it is moved in each leg; legs that are left are moved by the first."""
+        return (self.shift, *self.stage_shifts)
+
+    def of_leg(self, index: int) -> "Line":
+        """Return the line as it is moved in a leg, by its number from 0."""
+        return replace(self, shift=self.shifts[index] if index < len(self.shifts) else self.shift, stage_shifts=())
 
     @property
     def length(self) -> Fraction:

@@ -101,7 +101,7 @@ class Strum:
             chord: voiced(chord, instrument, strings=self.strings)
             for chord in dict.fromkeys(span.chord for span in spans)
         }
-        pattern = self._bars(meter)
+        pattern = self.bars(meter)
         count = int(meter.bars_passed(spans[-1].end))
         played = (beat._replace(bar=bar + 1) for bar in range(count) for beat in pattern[bar % len(pattern)])
         slots: list[Slot] = []
@@ -142,10 +142,13 @@ class Strum:
             for beat in said
         )
 
-    def _bars(self, meter: Meter) -> list[list[CountedBeat]]:
+    def bars(self, meter: Meter) -> list[list[CountedBeat]]:
         """Return every bar of the pattern with all beats of the meter, on grids that agree.
 
         Where meters take turns the pattern is laid over all of them in turn before it begins again.
+
+        Raises:
+            OutOfRange: A bar of it has more beats than the meter.
         """
         said = self._said()
         bars = said[-1].bar

@@ -1,6 +1,6 @@
 """What a drill plays, in the words of the bench: a sentence part for each kind of material."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from ripresa.core.drill.material import (
@@ -21,7 +21,7 @@ from ripresa.core.drill.material import (
     WAYS,
     octaves_words,
 )
-from ripresa.core.exact import Fraction, plural
+from ripresa.core.exact import Fraction, label, listed, plural
 from ripresa.core.pitch import ALL_STRINGS, CHORDS, SCALES, STRING_SETS, show_tonic
 from ripresa.core.reports.told.words import times, word
 
@@ -64,14 +64,15 @@ def _sequence(sequence: Any) -> str:
 
 def _count(count: Any) -> str:
     under = f", over {word(count.under)}" if count.under else ""
-    return f"{word(count.text)}{_moved(Fraction(count.shift), 'slot', count.around)}{under}"
+    return f"{word(count.text)}{_moved([Fraction(count.shift)], 'slot', count.around)}{under}"
 
 
-def _moved(shift: Fraction, unit: str, around: bool) -> str:
-    if not shift:
+def _moved(shifts: Sequence[Fraction], unit: str, around: bool) -> str:
+    if not any(shifts):
         return ""
     end = "wrapped round" if around else "over the bar line"
-    return f", moved {word(plural(shift, unit))} {word(end)}"
+    told = listed([*(label(shift) for shift in shifts[:-1]), plural(shifts[-1], unit)])
+    return f", moved {word(told)} {word(end)}"
 
 
 def _line(line: Any) -> str:
@@ -81,7 +82,7 @@ def _line(line: Any) -> str:
     rhythm = f", {word(RHYTHMS[line.rhythm][0])}" if line.rhythm != "legs" else ""
     unit = "slot" if line.rhythm == "legs" else "beat"
     return (
-        f"{word(line.text)} on {word(show_tonic(line.tonic))}{rhythm}{through}{_moved(line.shift, unit, line.around)}"
+        f"{word(line.text)} on {word(show_tonic(line.tonic))}{rhythm}{through}{_moved(line.shifts, unit, line.around)}"
     )
 
 
