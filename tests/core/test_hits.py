@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.changes import Where, changed
 from ripresa.core.drill import Drill, Hits, Reduce, grown
-from ripresa.core.drill.accents import NoAccents, TypedAccents, Walk
+from ripresa.core.drill.accents import Accents, EveryNth, NoAccents, TypedAccents, Walk
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import Count, OneNote
 from ripresa.core.errors import OutOfRange, Unreadable
@@ -152,12 +152,32 @@ def test_a_press_makes_a_note_a_full_hit_a_light_one_and_none() -> None:
     assert read(thrice).hits == read(drill).hits
 
 
-def test_the_first_press_writes_what_was_accented_as_one_bar_that_comes_round() -> None:
-    pressed = changed(replace(BARS, hits=Hits()), "hit", Where(event=2))
-    assert pressed.hits.text == ">1 (e) >& (a) >2 (e) >3 (e) >4 (e)"
-    assert len(read(pressed).hits) == 20
-    walk = Drill(material=OneNote(beats=16), legs=legs(4), accents=Walk(bars=1))
-    assert changed(walk, "hit", Where(event=1)).hits.text.count("|") == 3
+@pytest.mark.parametrize(
+    ("event", "text", "onset"),
+    [
+        (2, "(1) & | | | (1)", "1/2"),
+        (16, "| 1 | | (1)", "4"),
+        (63, "| | | (4) a", "63/4"),
+        (23, "| (2) a | | (1)", "23/4"),
+    ],
+)
+@pytest.mark.parametrize("accents", [NoAccents(), EveryNth(5), Walk(bars=1)])
+def test_a_press_is_one_hit_and_pressed_back_none(accents: Accents, event: int, text: str, onset: str) -> None:
+    bare = replace(BARS, hits=Hits(), accents=accents)
+    pressed = changed(bare, "hit", Where(event=event))
+    assert pressed.hits.text == text
+    assert [(str(at), light) for at, light in read(pressed).hits] == [(onset, False)]
+    light = changed(pressed, "hit", Where(event=event))
+    assert [(str(at), light) for at, light in read(light).hits] == [(onset, True)]
+    assert changed(light, "hit", Where(event=event)) == bare
+
+
+def test_a_second_press_leaves_the_first_where_it_is() -> None:
+    drill = replace(BARS, hits=Hits())
+    for event in (0, 21, 63):
+        drill = changed(drill, "hit", Where(event=event))
+    assert drill.hits.text == "1 | (2) e | | (4) a"
+    assert [str(at) for at, _ in read(drill).hits] == ["0", "21/4", "63/4"]
 
 
 def test_a_layer_of_more_bars_than_come_round_is_refused() -> None:

@@ -1,18 +1,18 @@
 """Pressing places on the rail: a rhythm that is typed as a count, or the click, is altered where one presses."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown, is_hit
+from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.click import NamedClick, TypedClick, click_text
 from ripresa.core.drill.hands import NoHands
 from ripresa.core.drill.material import Cells, Count, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
-from ripresa.core.grid import AS_WRITTEN, Event, Hit, altered
+from ripresa.core.grid import Event, Hit, altered
 from ripresa.core.reading import Reading, count_text, on_grid, read
-from ripresa.core.rhythm import parse_count
+from ripresa.core.rhythm import CountedBeat, Filled, Level, parse_count, write_count
 
 
 def is_pressable(drill: Drill) -> bool:
@@ -63,7 +63,8 @@ def _count_alone(drill: Drill) -> Reading:
 def hit_pressed(drill: Drill, number: int) -> Drill:
     """Return a drill in which a note between the hits is a full hit, a full one light, a light one none any more.
 
-    What was accented only becomes the layer of hits with the first press.
+    Without a layer of hits the first press makes this one hit, and no other. In a layer that comes round the place is
+    pressed in every round.
 
     Raises:
         OutOfRange: There is no note at that place, or the hits cannot be written as a count.
@@ -72,44 +73,43 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
     at = _event(whole.events, number)
     if at.kind != "note":
         raise OutOfRange("A hit is a note. Press one that sounds.", field="tool.event")
-    cycle = _cycle_of(drill.hits, whole)
-    wanted = at.onset % whole.meter.bar_start(cycle + 1)
-    marked = [_as_hit(event, drill.hits, pressed=event.onset == wanted) for event in whole.events if event.bar <= cycle]
-    text = count_text(marked)
-    if text is None:
-        raise OutOfRange("Slots that span beats cannot be written as hits. Type the hits instead.", field="tool.event")
-    has_hits = any(event.kind == "note" for event in marked)
-    return replace(drill, hits=replace(drill.hits, text=text if has_hits else ""))
-
-
-def _cycle_of(hits: Hits, whole: Reading) -> int:
-    """Return after how many bars the hits come round: those that are written, else what is accented."""
-    if hits.is_written:
-        return int(whole.meter.bars_passed(min(hits.laid(whole.meter, whole.swing).length, whole.beats)))
-    count = whole.bar_count
-    bars: list[list[tuple[Fraction, int]]] = [[] for _ in range(count)]
+    bars = whole.bar_count
+    if drill.hits.is_written:
+        bars = int(whole.meter.bars_passed(min(drill.hits.laid(whole.meter, whole.swing).length, whole.beats)))
+    wanted = at.onset % whole.meter.bar_start(bars + 1)
+    hits: dict[tuple[int, int, Fraction], dict[int, Hit]] = {}
     for event in whole.notes:
-        if is_hit(event, hits):
-            bars[event.bar - 1].append((event.onset - whole.meter.bar_start(event.bar), event.division.numerator))
-    lengths = len(whole.meter.bars)
-    repeats = (size for size in range(lengths, count, lengths) if all(bars[n] == bars[n % size] for n in range(count)))
-    return next(repeats, count)
+        hit = _NEXT_HIT[event.hit] if event.onset == wanted else event.hit
+        if hit and event.bar <= bars:
+            hits.setdefault((event.bar, event.beat, event.division), {})[event.slot] = hit
+    if any(division.denominator > 1 and max(slots) for (_, _, division), slots in hits.items()):
+        raise OutOfRange("Slots that span beats cannot be written as hits. Type the hits instead.", field="tool.event")
+    return replace(drill, hits=replace(drill.hits, text=_hits_text(hits, bars, drill.swing.ratio == 1)))
+
+
+def _hits_text(hits: Mapping[tuple[int, int, Fraction], Mapping[int, Hit]], bars: int, straight: bool) -> str:
+    """Return hits by bar, beat, division and slot as they are typed; a bar that has none is empty."""
+    if not hits:
+        return ""
+    beats = []
+    for (bar, beat, division), slots in hits.items():
+        said = [Filled()] * division.numerator
+        for slot, hit in slots.items():
+            said[slot] = Filled("note", _LEVEL_OF[hit])
+        while straight and len(said) % 2 == 0 and not any(filled.kind for filled in said[1::2]):
+            said = said[::2]
+        if not said[0].kind:
+            said[0] = Filled("rest")
+        beats.append(CountedBeat(bar, beat, len(said), tuple(said)))
+    if beats[-1].bar < bars:
+        # It begins again after as many bars as are said.
+        beats.append(CountedBeat(bars, 1, 1, (Filled("rest"),)))
+    return write_count(beats)
 
 
 #: What a press makes of a hit, in turn.
 _NEXT_HIT: dict[Hit | None, Hit | None] = {None: "full", "full": "light", "light": None}
-
-
-def _as_hit(event: Event, hits: Hits, *, pressed: bool) -> Event:
-    """Return an event as it is written in the layer of hits: what is none is a silence of it."""
-    hit: Hit | None = event.hit
-    if not hits.is_written and event.kind == "note" and is_hit(event, hits):
-        hit = "full"
-    if pressed:
-        hit = _NEXT_HIT[hit]
-    if hit is None or event.kind != "note":
-        return altered(event, kind="rest", accent="plain", how=AS_WRITTEN)
-    return altered(event, accent="accent" if hit == "full" else "ghost", how=AS_WRITTEN)
+_LEVEL_OF: dict[Hit, Level | None] = {"full": None, "light": "ghost"}
 
 
 def ornament_pressed(drill: Drill, number: int) -> Drill:

@@ -4,8 +4,8 @@ A number is its beat. ``&`` halves it; ``e & a`` are the quarters; ``trip let``
 the thirds. From five up the beat names its division and dots name its slots:
 ``1/5 .2 .3 .4 .5``. Brackets are rests: ``(3)``. ``>`` before a word is an
 accent, ``~`` a ghost, ``x`` a damped stroke: ``x3``; ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
-bar line; without one a bar ends where the numbers begin again with 1. What is
-not said is held. After ``a`` a ``+`` is the fifth quarter of a beat that is so
+bar line, and before it an empty bar counts; without one a bar ends where the
+numbers begin again with 1. What is not said is held. After ``a`` a ``+`` is the fifth quarter of a beat that is so
 long: ``3 e & a +``.
 """
 
@@ -75,8 +75,7 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
     bar, fresh = 1, True
     for place, word in enumerate(text.replace("|", " | ").split(), start=1):
         if word == "|":
-            if beats:
-                bar, fresh = bar + 1, True
+            bar, fresh = bar + 1, True
             continue
         found = _WORD.match(word)
         if not found or bool(found["open"]) != bool(found["close"]):
@@ -140,7 +139,7 @@ def write_count(beats: Iterable[CountedBeat], numbered: int | None = None) -> st
                 # Where not every word of its division is said, the others do not tell it.
                 word = f"{beat.beat}/{beat.division}"
             bars.setdefault(beat.bar, []).append(_signed(word, beat.slots[slot]))
-    return " | ".join(" ".join(bars.get(bar, ())) for bar in range(1, max(bars) + 1))
+    return " ".join(word for bar in range(1, max(bars) + 1) for word in (*["|"] * (bar > 1), *bars.get(bar, ())))
 
 
 def _joined(beat: CountedBeat, said: list[int]) -> str:
