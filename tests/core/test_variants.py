@@ -56,7 +56,7 @@ def test_overrides_lie_over_a_later_version_too() -> None:
     [
         ("stations", ["the accent on 1", "the accent on e", "the accent on &", "the accent on a"]),
         ("leads", ["as it is written", "L first"]),
-        ("letters", ["as it is written", "beginning with L", "beginning with R", "beginning with R"]),
+        ("hand_letters", ["as it is written", "beginning with L", "beginning with R", "beginning with R"]),
         ("feet", ["left foot", "right foot"]),
     ],
 )
@@ -92,9 +92,31 @@ def test_articulations_change_the_tongue_and_not_the_notes() -> None:
         assert [event.pitch for event in read(drill).notes] == [event.pitch for event in read(RUN).notes]
 
 
+def test_each_letter_comes_first_forwards_and_then_backwards() -> None:
+    drill = Drill(material=OneNote(beats=7, say="forward"), legs=(Leg(F(1)),))
+    found = variant_set(drill, "letters", F(60))
+    assert [one.name for one in found.variants] == [
+        f"{letter} {way}" for way in ("forwards", "backwards") for letter in "ABCDEFG"
+    ]
+    said = ["".join(note.count for note in read(overridden(drill, one.overrides)).notes) for one in found.variants]
+    assert (said[0], said[3], said[7], said[13]) == ("ABCDEFG", "DEFGABC", "AGFEDCB", "GFEDCBA")
+    assert found.seconds == 14 * read(drill).loop_beats
+    feet = [one.name for one in variant_set(drill, "letters_feet", F(60)).variants]
+    assert (len(feet), feet[:2]) == (28, ["A forwards, left foot", "A forwards, right foot"])
+
+
+@pytest.mark.parametrize("turned", ["letters", "letters_feet"])
+def test_letters_of_notes_are_said_on_one_note_alone(turned: Turned) -> None:
+    with pytest.raises(OutOfRange, match="Letters of notes are said on one note"):
+        variant_set(RUN, turned, F(60))
+    with pytest.raises(OutOfRange, match="“H” is not a letter of a note") as refused:
+        Overrides(said_first="H")
+    assert refused.value.field == "overrides.said_first"
+
+
 @pytest.mark.parametrize(
     ("turned", "says"),
-    [("keys", "no key of its own"), ("letters", "only one of it"), ("leads", "No hands are written")],
+    [("keys", "no key of its own"), ("hand_letters", "only one of it"), ("leads", "No hands are written")],
 )
 def test_a_set_that_cannot_be_says_why(turned: Turned, says: str) -> None:
     bare = Drill(material=OneNote(beats=4), legs=(Leg(F(4)),))

@@ -66,7 +66,7 @@ def test_a_guess_counts_from_where_the_part_begins(client: FlaskClient) -> None:
 
 def test_a_circuit_is_gone_through_one_after_the_other(client: FlaskClient) -> None:
     drill = replace(DRILL, hands=ByOrder(("R", "L")))
-    found = asked(client, "circuit", drill, turned="letters_feet", bpm="60")
+    found = asked(client, "circuit", drill, turned="hand_letters_feet", bpm="60")
     assert [one["name"] for one in found["stations"]][:2] == ["left foot", "right foot"]
     assert found["seconds"] == "32"
     heard = asked(client, "performance", drill, over=found["stations"][0]["over"])

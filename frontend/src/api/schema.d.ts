@@ -6528,6 +6528,7 @@ export interface components {
          *         click: Another click. counting: Other count words.
          *         station: The slot of each beat, from 0, that has the accent.
          *         letter: By how many symbols the hands begin later in their cycle.
+         *         says, said_first: Which way the letters of the notes are said on one note, and the first of them, A to G.
          *         articulation: A pattern of tongue and slur.
          *         foot: Which foot keeps the beat, whether the drill has one or not.
          *
@@ -6557,6 +6558,17 @@ export interface components {
              * @default 0
              */
             letter: number;
+            /**
+             * Says
+             * @default
+             * @enum {string}
+             */
+            says: "" | "forward" | "backward";
+            /**
+             * Said First
+             * @default
+             */
+            said_first: string;
             /**
              * Articulation
              * @default
@@ -6622,7 +6634,7 @@ export interface components {
              * Turned
              * @enum {string}
              */
-            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "stations_leads";
+            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
             /** Bpm */
             bpm?: string | null;
         };
@@ -7088,7 +7100,7 @@ export interface components {
              * Turned
              * @enum {string}
              */
-            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "stations_leads";
+            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
             plan: components["schemas"]["ClimbPlan"];
             /**
              * @default {
@@ -7099,6 +7111,8 @@ export interface components {
              *       "counting": null,
              *       "station": null,
              *       "letter": 0,
+             *       "says": "",
+             *       "said_first": "",
              *       "articulation": "",
              *       "foot": ""
              *     }

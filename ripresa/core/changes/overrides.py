@@ -13,7 +13,7 @@ from ripresa.core.drill.click import Click
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, Articulated, ByOrder
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
-from ripresa.core.pitch import parse_tonic, show_tonic
+from ripresa.core.pitch import LETTERS, parse_tonic, show_tonic
 from ripresa.core.rhythm import Counting, count_word
 
 Foot = Literal["", "left", "right"]
@@ -30,6 +30,7 @@ class Overrides:
         click: Another click. counting: Other count words.
         station: The slot of each beat, from 0, that has the accent.
         letter: By how many symbols the hands begin later in their cycle.
+        says, said_first: Which way the letters of the notes are said on one note, and the first of them, A to G.
         articulation: A pattern of tongue and slur.
         foot: Which foot keeps the beat, whether the drill has one or not.
 
@@ -44,6 +45,8 @@ class Overrides:
     counting: Counting | None = None
     station: int | None = None
     letter: int = 0
+    says: Literal["", "forward", "backward"] = ""
+    said_first: str = ""
     articulation: str = ""
     foot: Foot = ""
 
@@ -52,6 +55,10 @@ class Overrides:
             parse_tonic(self.key)
         if self.station is not None and not 0 <= self.station < MOST_STATIONS:
             raise OutOfRange(f"An accent stands on slot 1 to {MOST_STATIONS} of a beat.", field="overrides.station")
+        if self.said_first and self.said_first not in LETTERS:
+            raise OutOfRange(
+                f"“{self.said_first}” is not a letter of a note. Begin with A to G.", field="overrides.said_first"
+            )
         if self.articulation and self.articulation not in ARTICULATION_PATTERNS:
             raise OutOfRange(f"“{self.articulation}” is no pattern of tongue and slur.", field="overrides.articulation")
 
@@ -83,6 +90,10 @@ def overridden(drill: Drill, by: Overrides) -> Drill:
         drill = replace(drill, accents=TypedAccents(cycle=_station(by.station), restart="beat"))
     if by.letter:
         drill = _begun_later(drill, by.letter)
+    if by.says:
+        drill = _with_material(drill, "say", by.says, "Letters of notes are said on one note. Choose it as material.")
+    if by.said_first:
+        drill = _with_material(drill, "first", by.said_first, "Letters of notes are said on one note.")
     if by.articulation:
         drill = replace(drill, hands=Articulated(pattern=by.articulation))
     if by.foot:
@@ -101,6 +112,9 @@ def told_overrides(drill: Drill, by: Overrides) -> tuple[str, ...]:
         found.append(f"{_first_of(overridden(drill, Overrides(other_lead=True)))} first")
     if by.letter:
         found.append(f"beginning with {_first_of(overridden(drill, replace(by, other_lead=False)))}")
+    if by.says or by.said_first:
+        first, way = by.said_first or "the letters", f" {by.says}s" if by.says else ""
+        found.append(f"{first}{way}")
     if by.articulation:
         found.append(ARTICULATION_PATTERNS[by.articulation][1])  # type: ignore[index]
     if by.station is not None:

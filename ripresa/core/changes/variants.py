@@ -7,9 +7,10 @@ from typing import Literal
 from ripresa.core.changes.overrides import MOST_STATIONS, Overrides, overridden, told_overrides
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, ByOrder
+from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction
-from ripresa.core.pitch import parse_tonic
+from ripresa.core.pitch import LETTERS, parse_tonic
 from ripresa.core.reading import read
 from ripresa.core.rhythm import span_seconds
 
@@ -23,6 +24,8 @@ Turned = Literal[
     "articulations",
     "feet",
     "letters_feet",
+    "hand_letters",
+    "hand_letters_feet",
     "stations_leads",
 ]
 
@@ -32,13 +35,15 @@ TURNED: dict[Turned, tuple[str, str]] = {
     "fourths": ("all keys, by fourths", "Round the other way: one flat more each time."),
     "semitones": ("all keys, by semitones", "Up the neck or the keys, one step each time."),
     "leads": ("both leads", "The weak hand first is another drill."),
-    "letters": ("each letter first", "The cycle of the hands begins with each of its symbols."),
+    "letters": ("each letter first", "The names of the notes from A to G, forwards and then backwards."),
     "articulations": ("each pattern of tongue and slur", "The fingers stay the same, the tongue changes."),
     "feet": ("either foot", "The foot that keeps the beat changes, the hands stay."),
     "letters_feet": (
         "each letter first, on either foot",
-        "Every beginning of the hands over every foot.",
+        "Every letter, forwards and backwards, over every foot.",
     ),
+    "hand_letters": ("each hand or finger first", "The cycle of the hands begins with each of its symbols."),
+    "hand_letters_feet": ("each hand or finger first, on either foot", "Every beginning of the hands over every foot."),
     "stations_leads": ("the accent on each slot, with both leads", "Every slot gets its accent from either hand."),
 }
 #: Round by fifths, in the spelling that has the fewer signs.
@@ -91,9 +96,14 @@ def variant_set(drill: Drill, turned: Turned, bpm: Fraction, over: Overrides = _
         found.append(Variant(", ".join(told_overrides(drill, changed)) or "as it is written", changed))
         seconds += span_seconds(reading.loop_beats, bpm)
     if len(found) < 2:
-        why = left_out[0] if left_out else "There is only one of it."
+        why = left_out[0] if left_out else _WHY_NOT.get(turned, "There is only one of it.")
         raise OutOfRange(f"No set of {TURNED[turned][0]} can be made of this drill. {why}", field="turned")
     return VariantSet(tuple(found), tuple(dict.fromkeys(left_out)), seconds)
+
+
+_NO_LETTERS = "Letters of notes are said on one note. Choose it as material."
+#: Why a list is empty or has one alone, where the drill itself does not say it.
+_WHY_NOT: dict[Turned, str] = {"letters": _NO_LETTERS, "letters_feet": _NO_LETTERS}
 
 
 def _stations(drill: Drill, over: Overrides) -> Sequence[Overrides]:
@@ -129,6 +139,12 @@ def _leads(_drill: Drill, over: Overrides) -> Sequence[Overrides]:
 
 
 def _letters(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    if not isinstance(drill.material, OneNote):
+        return []
+    return [replace(over, says=way, said_first=letter) for way in ("forward", "backward") for letter in sorted(LETTERS)]
+
+
+def _hand_letters(drill: Drill, over: Overrides) -> Sequence[Overrides]:
     hands = drill.hands
     length = len(hands.cycle) if isinstance(hands, ByOrder) else 1
     return [replace(over, letter=number) for number in range(length)]
@@ -155,5 +171,7 @@ _LISTS: dict[Turned, _Lists] = {
     "articulations": _articulations,
     "feet": _feet,
     "letters_feet": _each_of(_letters, _feet),
+    "hand_letters": _hand_letters,
+    "hand_letters_feet": _each_of(_hand_letters, _feet),
     "stations_leads": _each_of(_stations, _leads),
 }
