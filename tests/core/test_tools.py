@@ -175,6 +175,18 @@ def test_eighths_in_unequal_beats_are_moved_on_their_grid() -> None:
         read(changed(replace(drill, meter="3/4"), "shift", Where(count=1)))
 
 
+@pytest.mark.parametrize(("beats", "stages", "bars"), [(8, 2, 4), (4, 3, 3), (12, 1, 3), (16, 1, 4)])
+def test_layers_enter_one_by_one_within_a_drill_that_is_long_enough(beats: int, stages: int, bars: int) -> None:
+    drill = Drill(material=OneNote(beats=beats), legs=legs(2))
+    found = changed(drill, "one_by_one", Where())
+    assert (found.enters, len(found.legs)) == (Enters(count=2, hands=3), stages)
+    reading = read(found)
+    assert (reading.bars, reading.notes[0].bar) == (bars, 3)
+    told = differences(read(drill), reading, F(60))
+    lengthened = (f"It lasts {bars} bars instead of {beats // 4}.",) if stages > 1 else ()
+    assert told[: len(lengthened) + 1] == (*lengthened, "The count in bar 2 and the hands in bar 3, silent until then.")
+
+
 def test_chords_are_not_one_line() -> None:
     with pytest.raises(OutOfRange, match="notes one after the other"):
         changed(Drill(material=Strum(), legs=legs(1)), "backwards", Where())
@@ -311,7 +323,7 @@ def test_whatever_a_drill_is_held_against_can_be_read_and_differs(drill: Drill) 
 @pytest.mark.parametrize(
     ("turned", "names"),
     [
-        ("letters_feet", ["left foot", "right foot", "beginning with L, left foot", "beginning with L, right foot"]),
+        ("hand_letters_feet", ["left foot", "right foot", "beginning with L, left foot", "beginning with L, right foot"]),
         (
             "stations_leads",
             ["the accent on 1", "L first, the accent on 1", "the accent on &", "L first, the accent on &"],

@@ -6892,7 +6892,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing" | "shift" | "trim_beats" | "grow_beats" | "hit" | "ornament" | "fill" | "grow" | "foot" | "mirror_thumb" | "write_out";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing" | "shift" | "trim_beats" | "grow_beats" | "hit" | "ornament" | "fill" | "grow" | "foot" | "mirror_thumb" | "write_out" | "one_by_one";
             /**
              * Bar
              * @default 1

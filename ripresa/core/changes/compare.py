@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.mirror import mirrored
-from ripresa.core.drill import Drill
+from ripresa.core.drill import ENTERING, Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction, decimal, label, listed, plural, short
@@ -83,6 +83,17 @@ def _bar(one: Reading, other: Reading, bpm: Fraction) -> Iterator[str]:
         yield f"A bar lasts {label(after)} beats instead of {label(before)}: {now} s instead of {was}. The beat stays."
 
 
+def _length(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
+    if one.bars != other.bars:
+        yield f"It lasts {plural(other.bars, 'bar')} instead of {label(one.bars)}."
+
+
+def _enters(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
+    if one.drill.enters != other.drill.enters:
+        told = listed([f"{ENTERING[name][0]} in bar {bar}" for name, bar in other.drill.enters.order if bar > 1])
+        yield f"{told[:1].upper()}{told[1:]}, silent until then." if told else "All layers begin in bar 1."
+
+
 def _onsets(one: Reading, other: Reading, bpm: Fraction) -> Iterator[str]:
     before, after = _sounding(one), _sounding(other)
     if before == after:
@@ -153,6 +164,8 @@ def _click(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
 
 _TOLD: tuple[Callable[[Reading, Reading, Fraction], Iterator[str]], ...] = (
     _bar,
+    _length,
+    _enters,
     _onsets,
     _accents,
     _groups,

@@ -22,6 +22,7 @@ from ripresa.core.changes.tools import (
     grown_to_neighbour,
     halved,
     lengthened,
+    one_by_one,
     other_foot,
     shifted,
     trimmed,
@@ -56,6 +57,7 @@ Tool = Literal[
     "foot",
     "mirror_thumb",
     "write_out",
+    "one_by_one",
 ]
 
 
@@ -109,6 +111,7 @@ TOOLS: dict[Tool, Making] = {
     "foot": Making(lambda drill, _: other_foot(drill)),
     "mirror_thumb": Making(lambda drill, _: mirrored_with_thumb(drill), is_told=True),
     "write_out": Making(lambda drill, _: as_line(drill)),
+    "one_by_one": Making(lambda drill, _: one_by_one(drill), is_told=True),
 }
 
 

@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from ripresa.core.changes.strums import pattern_moved, pattern_scaled
 from ripresa.core.changes.written_out import as_line
-from ripresa.core.drill import OTHER_FOOT, Drill, Leg
+from ripresa.core.drill import OTHER_FOOT, Drill, Enters, Leg
 from ripresa.core.drill.material import Count, Line, LineNote, Strum, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
@@ -201,6 +201,20 @@ def arriving(drill: Drill, bar: int, beat: int) -> Drill:
     # What wraps round or goes on after its end would not arrive anywhere.
     moved = replace(line, shift=first, stage_shifts=tuple(later) if {*later} - {first} else (), around=False)
     return replace(as_line(whole), material=replace(moved, after="open"), closing=closing)
+
+
+#: How layers enter that are offered one by one: our choice.
+_ONE_BY_ONE = Enters(foot=1, count=2, hands=3)
+
+
+def one_by_one(drill: Drill) -> Drill:
+    """Return a drill whose layers enter one by one; one that ends before its hands would enter is played again.
+
+    Raises:
+        OutOfRange: It cannot be so long.
+    """
+    bars = read(replace(drill, enters=Enters())).bar_count
+    return replace(drill, enters=_ONE_BY_ONE, legs=drill.legs * -(-_ONE_BY_ONE.hands // bars))
 
 
 def _scaled(drill: Drill, by: Fraction) -> Drill:

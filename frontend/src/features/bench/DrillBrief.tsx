@@ -146,7 +146,7 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
         />
         , for {select("instrument", "instrument", choices.instruments)}
         <PartWords clause="instrument" {...parts} />
-        <MoreWords {...parts} />.
+        <MoreWords {...parts} />
       </p>
     </Brief>
   );

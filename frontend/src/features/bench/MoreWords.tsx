@@ -4,6 +4,7 @@ import { LEARNING_PARTS } from "./more/learningParts";
 import type { Clause, Part, PartProps } from "./more/part";
 import { SOUND_PARTS } from "./more/soundParts";
 import { TIME_PARTS } from "./more/timeParts";
+import { useTool } from "./useTool";
 
 const PARTS: readonly Part[] = [...SOUND_PARTS, ...TIME_PARTS, ...BODY_PARTS, ...LEARNING_PARTS];
 
@@ -27,18 +28,33 @@ export function PartWords({
   ));
 }
 
-/** "and …": the parts of the brief that are not in use. */
+/** "and …": the parts of the brief that are not in use, and what came of one that had to be worked out. */
 export function MoreWords(props: PartProps) {
+  const use = useTool(props.drill, props.onChange);
   const unused = PARTS.filter(
     (part) => !part.isUsed(props.drill) && (part.fits?.(props.drill, props.choices) ?? true),
   );
   return (
-    <AndMore
-      label="and more"
-      parts={unused}
-      onChoose={({ start, offer }) =>
-        props.onChange(typeof start === "function" ? start(props.choices, props.drill) : start, offer)
-      }
-    />
+    <>
+      <AndMore
+        label="and more"
+        parts={unused}
+        onChoose={({ start, offer }) => {
+          if ("tool" in start) use.mutate(start);
+          else props.onChange(typeof start === "function" ? start(props.choices, props.drill) : start, offer);
+        }}
+      />
+      .
+      {use.data && use.data.drill === props.drill && (
+        <span role="status" className="block text-soft text-base">
+          {use.data.told.join(" ")}
+        </span>
+      )}
+      {use.isError && (
+        <span role="alert" className="block">
+          {use.error.message}
+        </span>
+      )}
+    </>
   );
 }

@@ -16,6 +16,8 @@ export const AS_WRITTEN: Overrides = {
   counting: null,
   station: null,
   letter: 0,
+  says: "",
+  said_first: "",
   articulation: "",
   foot: "",
 };

@@ -43,7 +43,7 @@ export const BODY_PARTS: Part[] = [
     clause: "body",
     why: "Foot, count, hands and movement, each from a bar of its own.",
     isUsed: (drill) => Object.values(drill.enters).some((bar) => bar > 1),
-    start: { enters: { foot: 1, count: 2, hands: 3, movement: 1 } },
+    start: { tool: "one_by_one" },
     words: (props) => <EnterWords {...props} />,
   },
 ];

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Choices, Drill } from "../../../api/client";
+import type { Tool } from "../useTool";
 
 export type Change = (changed: Partial<Drill>, word: string) => void;
 export type PartProps = { drill: Drill; choices: Choices; onChange: Change };
@@ -15,7 +16,8 @@ export type Part = {
   isUsed: (drill: Drill) => boolean;
   /** Whether it makes sense for the instrument; always, unless said. */
   fits?: (drill: Drill, choices: Choices) => boolean;
-  start: Partial<Drill> | ((choices: Choices, drill: Drill) => Partial<Drill>);
+  /** What it begins with; a tool of the server where that depends on how the drill is laid. */
+  start: Partial<Drill> | ((choices: Choices, drill: Drill) => Partial<Drill>) | { tool: Tool["tool"] };
   /** Its words; a part that has a sentence of its own elsewhere has none here. */
   words?: (props: PartProps) => ReactNode;
 };
