@@ -323,7 +323,10 @@ def test_whatever_a_drill_is_held_against_can_be_read_and_differs(drill: Drill) 
 @pytest.mark.parametrize(
     ("turned", "names"),
     [
-        ("hand_letters_feet", ["left foot", "right foot", "beginning with L, left foot", "beginning with L, right foot"]),
+        (
+            "hand_letters_feet",
+            ["left foot", "right foot", "beginning with L, left foot", "beginning with L, right foot"],
+        ),
         (
             "stations_leads",
             ["the accent on 1", "L first, the accent on 1", "the accent on &", "L first, the accent on &"],

@@ -2720,7 +2720,8 @@ export interface components {
              *       "text": "",
              *       "fills": [],
              *       "bars": 1,
-             *       "filled": "end"
+             *       "filled": "end",
+             *       "again": 0
              *     }
              */
             hits: components["schemas"]["Hits"];
@@ -3165,6 +3166,7 @@ export interface components {
          *             Empty for all of them.
          *         bars: Bars of a section, 1 to 16.
          *         filled: Which of them are played.
+         *         again: Bars after which the count begins again, where it says fewer, 0 to 128; 0 for as many as it says.
          *
          *     Raises:
          *         Unreadable: A word cannot be read.
@@ -3192,6 +3194,11 @@ export interface components {
              * @enum {string}
              */
             filled: "end" | "start";
+            /**
+             * Again
+             * @default 0
+             */
+            again: number;
         };
         /**
          * InstrumentChoice

@@ -49,7 +49,7 @@ export const DRILL: Drill = {
     balance: "alike",
     phrase: "",
   },
-  hits: { text: "", fills: [], bars: 1, filled: "end" },
+  hits: { text: "", fills: [], bars: 1, filled: "end", again: 0 },
   ornaments: [],
   foot: { which: "none", every: "1", pattern: "" },
   enters: { foot: 1, count: 1, hands: 1, movement: 1 },

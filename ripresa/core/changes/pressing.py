@@ -84,10 +84,12 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
             hits.setdefault((event.bar, event.beat, event.division), {})[event.slot] = hit
     if any(division.denominator > 1 and max(slots) for (_, _, division), slots in hits.items()):
         raise OutOfRange("Slots that span beats cannot be written as hits. Type the hits instead.", field="tool.event")
-    return replace(drill, hits=replace(drill.hits, text=_hits_text(hits, bars, drill.swing.ratio == 1)))
+    text = _hits_text(hits, straight=drill.swing.ratio == 1)
+    said = max((bar for bar, _, _ in hits), default=bars)
+    return replace(drill, hits=replace(drill.hits, text=text, again=bars if said < bars else 0))
 
 
-def _hits_text(hits: Mapping[tuple[int, int, Fraction], Mapping[int, Hit]], bars: int, straight: bool) -> str:
+def _hits_text(hits: Mapping[tuple[int, int, Fraction], Mapping[int, Hit]], *, straight: bool) -> str:
     """Return hits by bar, beat, division and slot as they are typed; a bar that has none is empty."""
     if not hits:
         return ""
@@ -101,9 +103,6 @@ def _hits_text(hits: Mapping[tuple[int, int, Fraction], Mapping[int, Hit]], bars
         if not said[0].kind:
             said[0] = Filled("rest")
         beats.append(CountedBeat(bar, beat, len(said), tuple(said)))
-    if beats[-1].bar < bars:
-        # It begins again after as many bars as are said.
-        beats.append(CountedBeat(bars, 1, 1, (Filled("rest"),)))
     return write_count(beats)
 
 

@@ -10,7 +10,7 @@ from typing import Literal
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
-from ripresa.core.grid import Counted, Event, Hit, altered, counted
+from ripresa.core.grid import MOST_BARS_COUNTED, Counted, Event, Hit, altered, counted
 from ripresa.core.rhythm import Meter, Swing, parse_named
 
 LONGEST_TEXT = 2000
@@ -36,6 +36,7 @@ class Hits:
             Empty for all of them.
         bars: Bars of a section, 1 to 16.
         filled: Which of them are played.
+        again: Bars after which the count begins again, where it says fewer, 0 to 128; 0 for as many as it says.
 
     Raises:
         Unreadable: A word cannot be read.
@@ -46,6 +47,7 @@ class Hits:
     fills: tuple[int, ...] = ()
     bars: int = 1
     filled: From = "end"
+    again: int = 0
 
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
@@ -59,6 +61,10 @@ class Hits:
             )
         if not 1 <= self.bars <= MOST_BARS:
             raise OutOfRange(f"A section has 1 to {MOST_BARS} bars, not {self.bars}.", field="hits.bars")
+        if not 0 <= self.again <= MOST_BARS_COUNTED:
+            raise OutOfRange(
+                f"Hits begin again after up to {MOST_BARS_COUNTED} bars, not {self.again}.", field="hits.again"
+            )
 
     @property
     def is_written(self) -> bool:
@@ -71,7 +77,7 @@ class Hits:
         Raises:
             OutOfRange: They have a beat that the meter does not have.
         """
-        return counted(self.text, meter, "the layer of hits", "hits.text", swing)
+        return counted(self.text, meter, "the layer of hits", "hits.text", swing, self.again)
 
     def hitting(self, events: Sequence[Event], meter: Meter, swing: Swing) -> tuple[Event, ...]:
         """Return events with their hits: notes that begin where a hit is written."""

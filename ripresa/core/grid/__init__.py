@@ -3,7 +3,7 @@
 Positions are added up in one place, the ``Cursor``, and nothing it hands out crosses a bar line.
 """
 
-from ripresa.core.grid.counted import Counted, counted
+from ripresa.core.grid.counted import MOST_BARS_COUNTED, Counted, counted
 from ripresa.core.grid.event import HANDS_OF, Event, Hit, Layer, LegReading, SlotPlace
 from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
@@ -14,6 +14,7 @@ from ripresa.core.grid.touch import Touch, roman
 __all__ = [
     "AS_WRITTEN",
     "HANDS_OF",
+    "MOST_BARS_COUNTED",
     "ORNAMENTS",
     "ChordSpan",
     "Counted",

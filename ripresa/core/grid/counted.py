@@ -8,7 +8,7 @@ from ripresa.core.exact import Fraction, plural
 from ripresa.core.rhythm import Level, Meter, Swing, parse_count
 
 #: Bars of a count that is laid again and again.
-MOST_BARS = 128
+MOST_BARS_COUNTED = 128
 _STRAIGHT = Swing()
 
 
@@ -35,22 +35,24 @@ class Counted:
         return tuple((at, level) for at, level in every if at < beats)
 
 
-def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRAIGHT) -> Counted:
+def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRAIGHT, again: int = 0) -> Counted:
     """Return a count laid over the bars of a meter, as often as it takes until both begin again together.
 
     Args:
         what: What is counted, for the sentence: ``"the click"``.
         swing: How places are moved, as those of the notes beside which it stands.
+        again: Bars after which it begins again, if more than are said.
 
     Raises:
         Unreadable: A word cannot be read.
         OutOfRange: It has a beat that the meter does not have, or too many bars.
     """
     said = parse_count(text)
-    bars = said[-1].bar
-    if bars > MOST_BARS:
+    bars = max(said[-1].bar, again)
+    if bars > MOST_BARS_COUNTED:
         raise OutOfRange(
-            f"{what[:1].upper()}{what[1:]} goes over {bars} bars, and up to {MOST_BARS} begin again by themselves.",
+            f"{what[:1].upper()}{what[1:]} goes over {bars} bars, and up to {MOST_BARS_COUNTED} begin again by "
+            "themselves.",
             field=field,
         )
     turns = lcm(bars, len(meter.bars))

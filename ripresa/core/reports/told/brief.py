@@ -244,6 +244,8 @@ def _on_the_instrument(drill: Drill) -> Iterator[str]:
 def _hits(drill: Drill) -> str:
     hits = drill.hits
     said = f"Hits on {word(hits.text)}" if hits.is_written else "Hits where it is accented"
+    if hits.is_written and hits.again:
+        said += f", again after {word(plural(Fraction(hits.again), 'bar'))}"
     if not hits.fills:
         return f"{said}, all between them filled"
     bars = plural(Fraction(hits.bars), "bar") if hits.bars > 1 else "bar"

@@ -30,7 +30,20 @@ export function HitWords({ drill: { hits }, choices, onChange }: PartProps) {
         value={hits.text}
         hint="A count that begins again by itself: 1 a | 3 ~&; ~ is a light hit. Or press them on the rail."
         onChange={(text) => set({ text })}
-      />{" "}
+      />
+      {hits.again > 0 && (
+        <>
+          , again after{" "}
+          <CountField
+            label="bars after which the hits begin again"
+            field="hits.again"
+            value={hits.again}
+            hint="1 to 128 bars; 0 for as many as are written."
+            onChange={(again) => set({ again })}
+          />{" "}
+          {hits.again === 1 ? "bar" : "bars"},
+        </>
+      )}{" "}
       filled with{" "}
       <BriefField
         label="notes that fill each section"

@@ -11,7 +11,7 @@ export const BODY_PARTS: Part[] = [
     clause: "accents",
     why: "Slots that are hits, full or light, whatever is accented; and how much between them is played.",
     isUsed: (drill) => drill.hits.text !== "" || drill.hits.fills.length > 0,
-    start: { hits: { text: "1", fills: [], bars: 1, filled: "end" } },
+    start: { hits: { text: "1", fills: [], bars: 1, filled: "end", again: 0 } },
     words: (props) => <HitWords {...props} />,
   },
   {
