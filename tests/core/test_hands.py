@@ -1,6 +1,7 @@
 """Hands by order and by place, air strokes, and what the motions come to."""
 
 from dataclasses import replace
+from typing import Literal
 
 import pytest
 from hypothesis import given, settings
@@ -9,10 +10,11 @@ from hypothesis import strategies as st
 from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
-from ripresa.core.drill.material import Count, OneNote
+from ripresa.core.drill.material import Count, OneNote, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
+from ripresa.core.reports import paragraphs, sums
 from ripresa.core.reports.motion import beat_starts, flips, loads, same_way
 from tests.strategies import legs
 
@@ -49,6 +51,28 @@ def test_slots_that_do_not_sound_are_air_strokes() -> None:
     events = strummed("1 & a 2 (3) & 4", ByPlace()).events
     shown = " ".join(f"{event.kind}{event.stroke or ''}" for event in events[:12])
     assert shown == ("noteD holdU noteD noteU noteD holdU holdD holdU airD airU noteD holdU")
+
+
+@pytest.mark.parametrize(
+    ("text", "lead", "told"),
+    [
+        ("1 & 2 & 3 e & 4 &", "down", "bar 1, beat 3, e the arm goes four to the beat, and every & turns round: down"),
+        ("1 & 2 & 3 & 4 a", "up", "bar 1, beat 4, a the arm goes four to the beat, and every & turns round: up"),
+        ("1 & 2 & 3 & 4 &", "down", None),
+        ("1 e & a 2 e & a", "down", None),
+        ("1 2 3 e 4", "down", None),
+    ],
+)
+@pytest.mark.parametrize("of", ["count", "strum"])
+def test_what_turns_every_and_round_is_told_where_it_stands(
+    text: str, lead: Literal["down", "up"], told: str | None, of: str
+) -> None:
+    material = Count(text) if of == "count" else Strum(chords="C", pattern=text)
+    reading = read(Drill(material=material, legs=legs(1), hands=ByPlace(lead=lead)))
+    hands = next(one for one in paragraphs(reading, sums(reading, F(60)), F(60)) if one.title == "Hands")
+    said = [one for one in hands.sentences if "turns round" in one]
+    other = "up" if lead == "down" else "down"
+    assert said == ([f"For the sake of {told}, where it goes {other} with two to the beat."] if told else [])
 
 
 def test_taking_a_note_away_changes_nothing_by_place_and_everything_after_it_by_order() -> None:

@@ -9,7 +9,7 @@ from flask.testing import FlaskClient
 from ripresa.core.drill import Cue, Drill, Enters, FootLayer, Hits
 from ripresa.core.drill.accents import Walk
 from ripresa.core.drill.hands import ByOrder, ByPlace
-from ripresa.core.drill.material import Cells, OneNote
+from ripresa.core.drill.material import Cells, Count, OneNote
 from ripresa.core.exact import Fraction as F
 from ripresa.formats.drill_file import plain
 from tests.strategies import legs
@@ -32,6 +32,13 @@ def test_a_tool_says_what_is_another_thing_now_and_which_strokes_turned(client: 
     rows = asked(client, "reading", replace(DRILL, legs=legs(4)))["rows"]
     events = [event for row in rows for event in unpacked(row["events"])]
     assert {events[number]["count"] for number in found["turned"]} == {"&"}
+
+
+def test_a_press_tells_which_strokes_it_turned_and_no_more(client: FlaskClient) -> None:
+    drill = replace(DRILL, material=Count("1/4 & 2 & 3 &"), hands=ByPlace(), legs=legs(1))
+    found = asked(client, "tool", replace(drill, material=Count("1 & 2 3 &")), tool="grid", count=4)
+    assert found["told"] == ["The stroke turns round on &: down instead of up."]
+    assert asked(client, "tool", drill, tool="press", event=1)["told"] == []
 
 
 def test_a_press_is_not_told(client: FlaskClient) -> None:

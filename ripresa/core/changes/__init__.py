@@ -1,7 +1,7 @@
 """Changes: what a press does to a drill. Each takes a drill and gives another; none touches a reading."""
 
 from ripresa.core.changes.cells import with_cells
-from ripresa.core.changes.compare import Compared, differences, others, turned
+from ripresa.core.changes.compare import Compared, differences, others, turned, turned_told
 from ripresa.core.changes.mirror import mirrored
 from ripresa.core.changes.named import TOOLS, Tool, Where, changed
 from ripresa.core.changes.overrides import Foot, Overrides, overridden, told_overrides
@@ -57,6 +57,7 @@ __all__ = [
     "told_part",
     "trimmed",
     "turned",
+    "turned_told",
     "variant_set",
     "window_of",
     "with_cells",

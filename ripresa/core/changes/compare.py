@@ -59,6 +59,11 @@ def turned(before: Reading, after: Reading) -> tuple[int, ...]:
     return tuple(event.number for event in _turned(before, after))
 
 
+def turned_told(before: Reading, after: Reading) -> tuple[str, ...]:
+    """Return which strokes go the other way than they did at the same place, in a sentence; nothing where none does."""
+    return tuple(_hands(before, after, Fraction(60)))
+
+
 @dataclass(frozen=True, slots=True)
 class _Turned:
     number: int

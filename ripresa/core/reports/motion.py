@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from itertools import islice, pairwise
 
 from ripresa.core.drill.hands import ByPlace
+from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
@@ -11,6 +12,8 @@ from ripresa.core.reports.strings import fingers_of
 from ripresa.core.rhythm import span_seconds
 
 _MOST_BEATS = 8
+#: The division in which & goes the other way than in eighths.
+FINE = Fraction(4)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +123,22 @@ def flips(reading: Reading) -> tuple[tuple[Fraction, Fraction], ...]:
         return ()
     divisions = {event.division for event in reading.notes}
     return tuple((one, 2 * one) for one in sorted(divisions) if one.numerator % 2 == 0 and 2 * one in divisions)
+
+
+def finer_by(reading: Reading) -> Event | None:
+    """Return the first stroke for whose sake a typed rhythm by place goes four to the beat: on e or on a.
+
+    None where nothing turns round for it: no & is played in another beat.
+    """
+    if not isinstance(reading.drill.hands, ByPlace) or not own_rhythm(reading.drill.material):
+        return None
+    fine: dict[tuple[int, int], list[Event]] = {}
+    for event in reading.notes:
+        if event.division == FINE:
+            fine.setdefault((event.bar, event.beat), []).append(event)
+    between = [event for events in fine.values() for event in events if event.slot % 2]
+    halves = any({event.slot for event in events} in ({2}, {0, 2}) for events in fine.values())
+    return between[0] if between and halves else None
 
 
 def positions(reading: Reading) -> tuple[tuple[Event, int], ...]:

@@ -4,7 +4,7 @@ from typing import Literal
 
 from flask import Response
 
-from ripresa.core.changes import TOOLS, Tool, Where, changed, differences, others, turned
+from ripresa.core.changes import TOOLS, Tool, Where, changed, differences, others, turned, turned_told
 from ripresa.core.drill import Drill
 from ripresa.core.reading import read
 from ripresa.core.rhythm import check_bpm
@@ -71,10 +71,10 @@ def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
     where = Where(body.bar, body.beat, body.count, body.event, body.value)
     found = changed(body.drill, body.tool, where)
-    if not TOOLS[body.tool].is_told:
-        return answer(ToolResult(drill=found, told=[], turned=[]))
     before, after = read(body.drill), read(found)
-    told = differences(before, after, body.drill.bpm)
+    # A press is seen where it is made; what it turns round elsewhere is told.
+    is_told = TOOLS[body.tool].is_told
+    told = differences(before, after, body.drill.bpm) if is_told else turned_told(before, after)
     return answer(ToolResult(drill=found, told=list(told), turned=list(turned(before, after))))
 
 

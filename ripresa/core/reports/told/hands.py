@@ -8,7 +8,7 @@ from ripresa.core.drill import NOTES_A_STRING
 from ripresa.core.exact import Fraction, division_label, listed, plural, short
 from ripresa.core.grid import ORNAMENTS, roman
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports.motion import beat_starts, flips, loads, notes_a_string, positions, same_way
+from ripresa.core.reports.motion import beat_starts, finer_by, flips, loads, notes_a_string, positions, same_way
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.rhythm import span_seconds
@@ -53,7 +53,18 @@ def hands_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
         f"From {division_label(one)} to {division_label(double)} a beat the & turns round."
         for one, double in flips(reading)
     ]
+    finer = finer_by(reading)
+    if finer:
+        way, other = ("down", "up") if _lead(reading) == "down" else ("up", "down")
+        sentences.append(
+            f"For the sake of {finer.place_name} the arm goes four to the beat, and every & turns round: {way}, where "
+            f"it goes {other} with two to the beat."
+        )
     yield Paragraph("Hands", tuple(sentences))
+
+
+def _lead(reading: Reading) -> str:
+    return str(getattr(reading.drill.hands, "lead", "down"))
 
 
 def _thumb_moved(reading: Reading) -> Iterator[str]:
