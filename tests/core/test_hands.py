@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill import Drill, Leg, Reduce
 from ripresa.core.drill.accents import NoAccents
-from ripresa.core.drill.hands import ByOrder, ByPlace, Hands
-from ripresa.core.drill.material import Count, OneNote, Strum
+from ripresa.core.drill.hands import ByOrder, ByPlace, Economy, Hands
+from ripresa.core.drill.material import Count, LongNotes, Material, OneNote, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import Reading, read
-from ripresa.core.reports import paragraphs, sums
+from ripresa.core.reports import brief, motions, paragraphs, sums
 from ripresa.core.reports.motion import beat_starts, flips, loads, same_way
 from tests.strategies import legs
 
@@ -73,6 +73,32 @@ def test_what_turns_every_and_round_is_told_where_it_stands(
     said = [one for one in hands.sentences if "turns round" in one]
     other = "up" if lead == "down" else "down"
     assert said == ([f"For the sake of {told}, where it goes {other} with two to the beat."] if told else [])
+
+
+@pytest.mark.parametrize(
+    ("hands", "instrument", "material"),
+    [
+        (ByPlace(), "flute", OneNote(beats=4)),
+        (ByPlace(lead="up"), "guitar", LongNotes()),
+        (Economy(), "guitar", LongNotes()),
+    ],
+)
+def test_no_arm_swings_on_a_wind_or_in_long_notes_and_it_comes_back(
+    hands: Hands, instrument: str, material: Material
+) -> None:
+    guitar = Drill(material=OneNote(beats=4), legs=legs(2), hands=hands, instrument="guitar")
+    with_arm = brief(read(guitar))
+    without = replace(guitar, instrument=instrument, material=material)
+    for changed in (without, replace(without, reduce=Reduce("hand", "D"))):
+        reading = read(changed)
+        assert reading.notes
+        assert {event.stroke for event in reading.events} == {None}
+        assert motions(reading, F(60)) is None
+        assert "arm" not in brief(reading)
+        assert "conomy" not in brief(reading)
+        assert changed.hands == hands
+    assert brief(read(replace(without, instrument="guitar", material=guitar.material))) == with_arm
+    assert {event.stroke for event in read(guitar).events} == {"D", "U"}
 
 
 def test_taking_a_note_away_changes_nothing_by_place_and_everything_after_it_by_order() -> None:

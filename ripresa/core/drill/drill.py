@@ -1,6 +1,6 @@
 """The drill: what the teacher wrote, composed of material, legs, hands, accents and click."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
@@ -12,7 +12,7 @@ from ripresa.core.drill.enters import Enters
 from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
 from ripresa.core.drill.hits import Hits
 from ripresa.core.drill.leg import Leg
-from ripresa.core.drill.material import Material, ScaleRun
+from ripresa.core.drill.material import LongNotes, Material, ScaleRun
 from ripresa.core.drill.ornament import MOST as MOST_ORNAMENTS
 from ripresa.core.drill.ornament import Ornamented
 from ripresa.core.drill.reduce import Reduce
@@ -220,6 +220,20 @@ class Drill:
         fastest = max(leg.fastest for leg in self.legs)
         own = max((leg.fastest for leg in self.second.legs), default=Fraction(0))
         return "L" if self.second.is_there and own > fastest else "R"
+
+    @property
+    def has_arm(self) -> bool:
+        """Whether an arm swings or picks through its slots: none does on a wind instrument, and none in long notes."""
+        return not instrument_named(self.instrument).breathes and not isinstance(self.material, LongNotes)
+
+    @property
+    def as_played(self) -> "Drill":
+        """The drill without a law of the arm where no arm is; written on, it is there again when one comes back."""
+        if isinstance(self.hands, ByPlace | Economy) and not self.has_arm:
+            # One way of an arm that is not there cannot be all that is played.
+            reduce = Reduce() if self.reduce.part == "hand" else self.reduce
+            return replace(self, hands=NoHands(), reduce=reduce)
+        return self
 
     @property
     def knows_fingering(self) -> bool:

@@ -169,6 +169,7 @@ def read(drill: Drill) -> Reading:
     Raises:
         OutOfRange: It would have more than 20,000 notes.
     """
+    drill = drill.as_played
     found = _remembered(replace(drill, **_NOT_READ))
     return replace(found, drill=drill)
 

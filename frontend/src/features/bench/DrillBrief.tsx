@@ -15,6 +15,14 @@ import { MeterWords } from "./MeterWords";
 import { isSaid, MoreWords, PartWords } from "./MoreWords";
 import { SecondWords } from "./SecondWords";
 
+/** Where no arm swings these are not said; written on, they are there again when one does. */
+const LAWS_OF_THE_ARM: readonly string[] = ["by_place", "economy"];
+const NO_HANDS: Drill["hands"] = { kind: "none" };
+const withoutArm = (choices: Choices): Choices => ({
+  ...choices,
+  hands: choices.hands.filter((law) => !LAWS_OF_THE_ARM.includes(law.value)),
+});
+
 type Props = {
   drill: Drill;
   choices: Choices;
@@ -80,8 +88,11 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
   );
   const several = drill.legs.length > 1;
   // A picked pattern names its fingers, and of two hands each plays its own row.
+  const instrument = instrumentOf(drill, choices);
+  const hasArm = !instrument?.breathes && drill.material.kind !== "long_notes";
+  const hands = hasArm || !LAWS_OF_THE_ARM.includes(drill.hands.kind) ? drill.hands : NO_HANDS;
   const saysHands =
-    drill.hands.kind !== "none" || (drill.material.kind !== "picked" && drill.second.plays.kind === "none");
+    hands.kind !== "none" || (drill.material.kind !== "picked" && drill.second.plays.kind === "none");
   const parts = {
     drill,
     choices,
@@ -111,9 +122,9 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
         <p className="clause">
           {saysHands && (
             <HandWords
-              hands={drill.hands}
-              choices={choices}
-              usual={instrumentOf(drill, choices)?.cycles ?? []}
+              hands={hands}
+              choices={hasArm ? choices : withoutArm(choices)}
+              usual={instrument?.cycles ?? []}
               onChange={word("hands")}
             />
           )}
