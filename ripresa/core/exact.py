@@ -80,8 +80,12 @@ def parse_exact(text: str | int) -> Fraction:
     return fraction_of(str(text))
 
 
+#: Numbers that people write as a word.
+_WORDS = {"half": "1/2", "a half": "1/2", "quarter": "1/4", "a quarter": "1/4", "third": "1/3", "a third": "1/3"}
+
+
 def parse_amount(text: str) -> Fraction:
-    """Return what a person typed as a number: ``"84"``, ``"84.5"``, ``"84,5"``, ``"84 1/2"``, ``"84½"``.
+    """Return what a person typed as a number: ``"84.5"``, ``".5"``, ``"84,5"``, ``"84 1/2"``, ``"84½"``, ``"half"``.
 
     A decimal is taken at its word, as tenths or hundredths, so it stays exact. A minus belongs to all of it.
 
@@ -94,6 +98,8 @@ def parse_amount(text: str) -> Fraction:
     plain = text.strip().replace(",", ".").replace("−", "-")
     below = plain.startswith("-")
     plain = plain.removeprefix("-")
+    plain = _WORDS.get(plain.lower(), plain)
+    plain = f"0{plain}" if plain.startswith(".") else plain
     for value, sign in _VULGAR.items():
         plain = plain.replace(sign, f" {value}")
     parts = plain.split()

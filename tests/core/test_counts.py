@@ -4,11 +4,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ripresa.core.drill import Drill, Leg
+from ripresa.core.drill import Drill, Hits, Leg
 from ripresa.core.drill.accents import EachBeat, NoAccents
+from ripresa.core.drill.hands import ByOrder, Letters
 from ripresa.core.drill.material import Count, OneNote
-from ripresa.core.errors import OutOfRange, RipresaError
+from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import parse_amount
 from ripresa.core.reading import Reading, count_text, read
 from ripresa.core.reports import peak_of_drill
 from ripresa.core.reports.motion import on_numbers
@@ -205,3 +207,71 @@ def test_a_beat_that_is_a_quarter_longer_is_counted_on_to_its_fifth() -> None:
 def test_a_bar_with_more_beats_than_the_meter_is_refused() -> None:
     with pytest.raises(OutOfRange, match="Bar 2 of the count has a beat 4, and the meter has 3 beats a bar"):
         counted("1 2 3 1 2 3 4", meter="3/4")
+
+
+@pytest.mark.parametrize(
+    ("typed", "meter", "same"),
+    [
+        ("1&2&", "4/4", "1 & 2 &"),
+        ("1e&a 2 (3)&>4~a", "4/4", "1 e & a 2 (3) & >4 ~a"),
+        ("1trip let|2and", "4/4", "1 trip let | 2 &"),
+        ("1/5.3.5", "4/4", "1/5 .3 .5"),
+        ("& of 1", "4/4", "(1) &"),
+        ("the & of 3, 1 and 2", "4/4", "(1) & (2) & (3) &"),
+        ("1 2 | >a of 4", "4/4", "1 2 | (4) >a"),
+        ("every &", "3/4", "(1) & (2) & (3) &"),
+        ("on every ~a | 1", "2/4", "(1) ~a (2) ~a | 1"),
+        ("every &", "4/4 | 3/4", "(1) & (2) & (3) & (4) &"),
+        ("| (1) 2", "4/4", "(1/1) | (1) 2"),
+    ],
+)
+def test_a_count_is_typed_as_people_type(typed: str, meter: str, same: str) -> None:
+    drills = [Drill(material=Count(text), legs=(Leg(F(1)),), meter=meter) for text in (typed, same)]
+    notes = [[(note.onset, note.accent) for note in read(drill).notes] for drill in drills]
+    assert notes[0] == notes[1]
+    if meter == "4/4":
+        laid = [
+            read(Drill(material=OneNote(beats=16), legs=legs(4), hits=Hits(text), meter=meter))
+            for text in (typed, same)
+        ]
+        assert laid[0].hits == laid[1].hits
+
+
+def test_a_number_that_may_be_two_names_both_meanings() -> None:
+    with pytest.raises(OutOfRange) as refused:
+        read(Drill(material=Count("12"), legs=legs(1)))
+    assert refused.value.message == (
+        "Bar 1 of the count has a beat 12, and the meter has 4 beats a bar. For beats 1 and 2 write 1 2."
+    )
+
+
+@pytest.mark.parametrize("text", ["1ex", "every", "every 2", "& of", "of 1", "& of 1 or 2"])
+def test_what_is_no_word_is_still_refused(text: str) -> None:
+    with pytest.raises(Unreadable, match=r"Word \d of the count"):
+        Count(text)
+
+
+@pytest.mark.parametrize(
+    ("typed", "cycle"),
+    [
+        (("RLRRLL",), "R L R R L L"),
+        (("rlrr",), "R L R R"),
+        (("DU", "D"), "D U D"),
+        (("T-TT",), "T - T T"),
+        (("pimami",), "p i m a m i"),
+        (("1231234",), "1 2 3 1 2 3 4"),
+        (("p+i", "m"), "p+i m"),
+        (("Re",), "Re"),
+        (("d",), "d"),
+    ],
+)
+def test_hands_are_typed_without_spaces(typed: tuple[str, ...], cycle: str) -> None:
+    assert ByOrder(typed).cycle == tuple(cycle.split())
+    assert Letters(pattern=typed).pattern == tuple(cycle.split())
+
+
+@pytest.mark.parametrize(
+    ("typed", "value"), [("0.5", F(1, 2)), (".5", F(1, 2)), ("half", F(1, 2)), ("A third", F(1, 3))]
+)
+def test_a_half_is_typed_as_people_type(typed: str, value: F) -> None:
+    assert parse_amount(typed) == value

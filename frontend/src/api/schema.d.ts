@@ -2036,7 +2036,7 @@ export interface components {
          *
          *     Args:
          *         cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``;
-         *             ``-`` is a note that is slurred.
+         *             ``-`` is a note that is slurred. ``"RLRR"`` is four of them.
          *         restart: Never (runs on), or at each beat, bar or leg.
          *
          *     Raises:

@@ -7,7 +7,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.material import Count, Strum, own_rhythm
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label
-from ripresa.core.rhythm import CountedBeat, Filled, Meter, leg_meters, meter_named, parse_count, write_count
+from ripresa.core.rhythm import CountedBeat, Filled, Meter, leg_meters, meter_named, parse_count, there, write_count
 
 
 def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
@@ -28,37 +28,37 @@ def with_cells(drill: Drill, count: int, value: int, beat: int) -> Drill:
     name = f"{drill.meter} {'+' if count > 0 else '-'}{abs(count)}/{value}@{beat}"
     meter = meter_named(name)
     lasted = before.beats_of(1)[beat - 1]
-    changed = replace(_recut(drill, beat, lasted, lasted + Fraction(count, value) / before.counted), meter=name)
+    changed = replace(_recut(drill, before, beat, lasted + Fraction(count, value) / before.counted), meter=name)
     if own_rhythm(drill.material):
         # Its legs say nothing of slots.
         return changed
     return replace(changed, legs=tuple(_kept(leg, before, meter) for leg in drill.legs))
 
 
-def _recut(drill: Drill, at: int, was: Fraction, now: Fraction) -> Drill:
+def _recut(drill: Drill, meter: Meter, at: int, now: Fraction) -> Drill:
     """Return a drill whose typed layers have what they had in a beat that lasts longer or shorter in every bar."""
-    hits = drill.hits
-    if hits.is_written:
-        hits = replace(hits, text=_text_recut(hits.text, at, was, now, "hits.text"))
     drill = typed_in_place(drill)
-    material = drill.material
+    hits, material = drill.hits, drill.material
+    if hits.is_written:
+        hits = replace(hits, text=_text_recut(hits.text, meter, at, now, "hits.text"))
     if isinstance(material, Strum):
-        material = replace(material, pattern=_text_recut(material.pattern, at, was, now, "material.pattern"))
+        material = replace(material, pattern=_text_recut(material.pattern, meter, at, now, "material.pattern"))
     elif isinstance(material, Count):
-        under = material.under.strip() and _text_recut(material.under, at, was, now, "material.under")
-        text = _text_recut(material.text, at, was, now, "material.text")
+        under = material.under.strip() and _text_recut(material.under, meter, at, now, "material.under")
+        text = _text_recut(material.text, meter, at, now, "material.text")
         material = replace(material, text=text, under=under)
     return replace(drill, material=material, hits=hits)
 
 
-def _text_recut(text: str, at: int, was: Fraction, now: Fraction, field: str) -> str:
+def _text_recut(text: str, meter: Meter, at: int, now: Fraction, field: str) -> str:
     """Return a count in which the slots of a beat keep their length: those that have no place any more are cut.
 
     Raises:
         OutOfRange: They make no whole slots in the new length, or nothing would be left.
     """
     beats = []
-    for beat in parse_count(text):
+    was = meter.beats_of(1)[at - 1]
+    for beat in there(parse_count(text), meter.beats_of):
         if beat.beat == at:
             beat = _beat_recut(beat, was, now, field)
         elif beat.beat > at and not now:

@@ -60,6 +60,8 @@ def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRA
     for number in range(1, turns + 1):
         bar = meter.bar(number)
         for beat in (one for one in said if one.bar == (number - 1) % bars + 1):
+            if beat.of_every and beat.beat > len(bar.beats):
+                continue
             if beat.beat > len(bar.beats):
                 raise OutOfRange(
                     f"{what[:1].upper()}{what[1:]} has a beat {beat.beat}, and the meter has "

@@ -3,7 +3,7 @@
 Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` and from nowhere else.
 """
 
-from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word, write_count
+from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word, there, write_count
 from ripresa.core.rhythm.counting import (
     EIGHT,
     RUNS,
@@ -83,5 +83,6 @@ __all__ = [
     "speed_nps",
     "speed_twins",
     "tapped_bpm",
+    "there",
     "write_count",
 ]

@@ -6,11 +6,12 @@ the thirds. From five up the beat names its division and dots name its slots:
 accent, ``~`` a ghost, ``x`` a damped stroke: ``x3``; ``-`` a word that is held over: ``1 a -2 &``. ``|`` is a
 bar line, and before it an empty bar counts; without one a bar ends where the
 numbers begin again with 1. What is not said is held. After ``a`` a ``+`` is the fifth quarter of a beat that is so
-long: ``3 e & a +``.
+long: ``3 e & a +``. Words may be typed close together, ``1&2&``; a bar is also told
+as ``& of 1 and 3``, or as ``every &``.
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Iterator, Sized
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -28,6 +29,12 @@ _WORDS = {1: ("",), 2: ("", "&"), 3: ("", "trip", "let"), 4: ("", "e", "&", "a")
 _ACCENTS: dict[str, Level] = {">": "accent", "~": "ghost"}
 _DEAD = "x"
 _LARGEST_DIVISION = 16
+#: Beats that are said for every one; a bar of more is typed out.
+_MOST_BEATS = 16
+_SAID = r"([>~x]?(?:e|&|and|a|trip|let))s?"
+_OF = re.compile(rf"^\s*(?:the\s+)?{_SAID}\s+of\s+(\d{{1,2}}(?:\s*(?:,|and|\s)\s*\d{{1,2}})*)\s*$")
+_EVERY = re.compile(rf"^\s*(?:on\s+)?every\s+{_SAID}\s*$")
+_CLOSE = re.compile(r"[>~x-]?(?:\(?(?:\d{1,2}(?:/\d{1,2})?|\.\d{1,2}|trip|let|and|[e&a+])\)?)")
 
 
 class Filled(NamedTuple):
@@ -41,7 +48,7 @@ class Filled(NamedTuple):
 class CountedBeat(NamedTuple):
     """One beat of a count: bar and beat from 1, and what fills each slot; None where nothing is said.
 
-    ``goes_on``: It was counted in quarters, and on to a fifth.
+    ``goes_on``: It was counted in quarters, and on to a fifth. ``of_every``: It is said of every beat that there is.
     """
 
     bar: int
@@ -49,6 +56,7 @@ class CountedBeat(NamedTuple):
     division: int
     slots: tuple[Filled, ...]
     goes_on: bool = False
+    of_every: bool = False
 
 
 @dataclass(slots=True)
@@ -73,7 +81,8 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
     """
     beats: list[_Beat] = []
     bar, fresh = 1, True
-    for place, word in enumerate(text.replace("|", " | ").split(), start=1):
+    every: set[int] = set()
+    for place, (word, of_every) in enumerate(_as_words(text), start=1):
         if word == "|":
             bar, fresh = bar + 1, True
             continue
@@ -98,6 +107,7 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
                     )
                 bar += 1
             beats.append(_new_beat(place, word, bar, int(number), division, filled))
+            every |= {bar} if of_every else set()
             fresh = False
             continue
         if not beats or fresh:
@@ -105,7 +115,32 @@ def parse_count(text: str) -> tuple[CountedBeat, ...]:
         _add_word(beats[-1], place, word, name, filled)
     if not beats:
         raise Unreadable("A count needs at least one beat: 1 & 2 &.", field="material.text")
-    return tuple(_counted(beat) for beat in beats)
+    return tuple(_counted(beat)._replace(of_every=beat.bar in every) for beat in beats)
+
+
+def _as_words(text: str) -> Iterator[tuple[str, bool]]:
+    """Yield the words of a count, and whether each is said of every beat.
+
+    Words may be typed close together, ``1&2&``; a bar may be told as ``& of 1 and 3``, or as ``every &``.
+    """
+    for number, bar in enumerate(text.split("|")):
+        yield from [("|", False)] * (number > 0)
+        of, every = _OF.match(bar), _EVERY.match(bar)
+        if of:
+            for beat in sorted({int(beat) for beat in re.findall(r"\d+", of[2])}):
+                yield from ((f"({beat})", False), (of[1], False))
+        elif every:
+            for beat in range(1, _MOST_BEATS + 1):
+                yield from ((f"({beat})", True), (every[1], True))
+        else:
+            for word in bar.split():
+                close = _CLOSE.findall(word)
+                yield from ((one, False) for one in (close if "".join(close) == word else [word]))
+
+
+def there(beats: Iterable[CountedBeat], beats_of: Callable[[int], Sized]) -> tuple[CountedBeat, ...]:
+    """Return the beats that a meter has, of those that are said of every beat; others stay, to be refused."""
+    return tuple(beat for beat in beats if not beat.of_every or beat.beat <= len(beats_of(beat.bar)))
 
 
 def slot_word(division: Fraction, beat: int, slot: int) -> str:

@@ -5,7 +5,9 @@ import { Refused } from "../../ui/brief/Refused";
 
 type Leg = Drill["legs"][number];
 
-const DIVISION = /^(½|\d{1,2}([:/]\d{1,2})?)$/;
+const HALVES: readonly string[] = ["½", "0.5", ".5", "half"];
+const DIVISION = /^\d{1,2}([:/]\d{1,2})?$/;
+const isDivision = (word: string) => HALVES.includes(word) || DIVISION.test(word);
 const RIGHT = "Use ½, 1 to 16, 3:2 for three in the time of two beats, or 6+5 for beats that take turns.";
 
 const sign = (division: string) => (division === "1/2" ? "½" : division.replace("/", ":"));
@@ -13,7 +15,7 @@ const written = (leg: Leg) => [leg.division, ...leg.following].map(sign).join("+
 const legOf = (word: string): Leg => {
   const [division = "", ...following] = word
     .split("+")
-    .map((one) => (one === "½" ? "1/2" : one.replace(":", "/")));
+    .map((one) => (HALVES.includes(one) ? "1/2" : one.replace(":", "/")));
   return { division, following };
 };
 
@@ -90,7 +92,7 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
   const type = (next: string) => {
     setTyped(next);
     const words = next.split(/[\s,→]+/).filter((word) => word);
-    const unknown = words.find((word) => !word.split("+").every((one) => DIVISION.test(one)));
+    const unknown = words.find((word) => !word.split("+").every(isDivision));
     if (unknown || words.length === 0) {
       setRefused(unknown ? `“${unknown}” is not a division. ${RIGHT}` : `Write at least one. ${RIGHT}`);
       return;

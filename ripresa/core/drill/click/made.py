@@ -7,7 +7,6 @@ from typing import Annotated, Literal
 
 from ripresa.core.drill.click.cycle import ClickCycle, ClickLevel, ClickSlot, level_at
 from ripresa.core.drill.click.plans import CLICK_PLANS
-from ripresa.core.drill.click.text import spelt_out
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, Fraction, label, plural
 from ripresa.core.grid import counted
@@ -172,7 +171,7 @@ class TypedClick:
     def __post_init__(self) -> None:
         if len(self.text) > LONGEST_TEXT:
             raise OutOfRange(f"A click has up to {LONGEST_TEXT} signs, not {len(self.text)}.", field="click.text")
-        parse_named(spelt_out(self.text), "the click", "click.text")
+        parse_named(self.text, "the click", "click.text")
 
     @property
     def words(self) -> str:
@@ -181,7 +180,7 @@ class TypedClick:
 
     def cycle(self, meter: Meter, _slots: Sequence[ClickSlot], _beats: Fraction) -> ClickCycle:
         """Return its bars."""
-        found = counted(spelt_out(self.text), meter, "the click", "click.text")
+        found = counted(self.text, meter, "the click", "click.text")
         clicks = tuple((at, _LEVELS[level]) for at, level in found.marks)
         return ClickCycle(found.length, clicks)
 

@@ -1,6 +1,5 @@
-"""A click written as a count: how a typed plan is spelt out, and the way back from a cycle to words."""
+"""A click written as a count: the way back from a cycle to words."""
 
-import re
 from collections import defaultdict
 from math import lcm
 
@@ -11,20 +10,6 @@ from ripresa.core.rhythm import Meter, slot_word
 
 #: Bars of a cycle that can be written down, and places of a beat.
 MOST_BARS, MOST_PLACES = 8, 16
-_OF = re.compile(r"^\s*(e|&|and|a|trip|let)\s+of\s+(\d{1,2}(?:\s*,\s*\d{1,2})*)\s*$")
-
-
-def spelt_out(text: str) -> str:
-    """Return a typed click as a count; ``a of 1, 3`` is the a of beats 1 and 3.
-
-    >>> spelt_out("a of 1, 3"), spelt_out("2 & 4")
-    ('(1) a (3) a', '2 & 4')
-    """
-    found = _OF.match(text)
-    if not found:
-        return text
-    beats = sorted({int(beat) for beat in found[2].split(",")})
-    return " ".join(f"({beat}) {found[1]}" for beat in beats)
 
 
 def click_text(cycle: ClickCycle, meter: Meter, turn: Fraction | None = None) -> str:

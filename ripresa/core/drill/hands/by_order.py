@@ -1,6 +1,6 @@
 """By order: a cycle of symbols runs over the notes, whatever slots they stand on."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -29,13 +29,31 @@ LONGEST_CYCLE = 32
 LONGEST_SYMBOL = 4
 
 
+#: Signs of which each is a symbol by itself, however close they are typed.
+_ALONE = tuple(frozenset(signs) for signs in ("RL", "DU", f"TK{SLUR}", "pima", "12345"))
+
+
+def parted(symbols: Sequence[str]) -> tuple[str, ...]:
+    """Return hand symbols one by one, those that were typed without spaces too.
+
+    >>> parted(["RLRRLL"]), parted(["rlrr"]), parted(["p+i", "m", "T-TT"])
+    (('R', 'L', 'R', 'R', 'L', 'L'), ('R', 'L', 'R', 'R'), ('p+i', 'm', 'T', '-', 'T', 'T'))
+    """
+    found: list[str] = []
+    for symbol in symbols:
+        same = [symbol, symbol.upper()]
+        close = next((one for one in same for signs in _ALONE if len(one) > 1 and signs.issuperset(one)), None)
+        found += close or (symbol,)
+    return tuple(found)
+
+
 @dataclass(frozen=True, slots=True)
 class ByOrder:
     """A cycle of symbols over the notes.
 
     Args:
         cycle: 1 to 32 symbols of 1 to 4 signs: ``("D", "U")``, ``("T", "K")``, ``("R", "L", "R", "R")``;
-            ``-`` is a note that is slurred.
+            ``-`` is a note that is slurred. ``"RLRR"`` is four of them.
         restart: Never (runs on), or at each beat, bar or leg.
 
     Raises:
@@ -47,6 +65,7 @@ class ByOrder:
     restart: Restart = "never"
 
     def __post_init__(self) -> None:
+        object.__setattr__(self, "cycle", parted(self.cycle))
         if not 1 <= len(self.cycle) <= LONGEST_CYCLE:
             raise OutOfRange(
                 f"A hand cycle has 1 to {LONGEST_CYCLE} symbols, not {len(self.cycle)}. Write them with spaces: D U.",

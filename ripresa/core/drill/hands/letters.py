@@ -4,6 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Literal
 
+from ripresa.core.drill.hands.by_order import parted
 from ripresa.core.drill.hands.by_place import Odd
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Place
@@ -39,6 +40,7 @@ class Letters:
     pattern: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
+        object.__setattr__(self, "pattern", parted(self.pattern))
         if len(self.pattern) > LONGEST_PATTERN or any(
             not 1 <= len(one) <= LONGEST_SYMBOL or not one.strip() for one in self.pattern
         ):

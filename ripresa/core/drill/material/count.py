@@ -11,7 +11,7 @@ from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import AS_WRITTEN, How, Slot
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument
-from ripresa.core.rhythm import CountedBeat, Filled, Meter, SlotKind, parse_count, parse_named
+from ripresa.core.rhythm import CountedBeat, Filled, Meter, SlotKind, parse_count, parse_named, there
 
 LONGEST_TEXT = 4000
 FARTHEST_SHIFT = 64
@@ -78,13 +78,13 @@ class Count:
         Raises:
             OutOfRange: A bar has more beats than the meter, or it has no one grid to be moved on.
         """
-        beats = every_beat(parse_count(self.text), meter)
+        beats = every_beat(there(parse_count(self.text), meter.beats_of), meter)
         if self.shift:
             beats = moved_beats(beats, self.shift, meter, around=self.around)
         slots = rhythm_of(beats)
         notes = sum(slot.kind == "note" for slot in slots)
         bars = beats[-1].bar
-        under = self._under()
+        under = there(self._under(), meter.beats_of)
         for beat in under:
             _check_beat(beat, meter, "the second layer", "material.under")
         return NotePass(
@@ -176,7 +176,8 @@ def _check_beat(beat: CountedBeat, meter: Meter, what: str, field: str) -> None:
     beats = len(meter.beats_of(beat.bar))
     if beat.beat > beats:
         raise OutOfRange(
-            f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar.",
+            f"Bar {beat.bar} of {what} has a beat {beat.beat}, and the meter has {plural(beats, 'beat')} a bar."
+            + (f" For beats {' and '.join(str(beat.beat))} write {' '.join(str(beat.beat))}." if beat.beat > 9 else ""),
             field=field,
         )
     lasts = meter.beats_of(beat.bar)[beat.beat - 1]

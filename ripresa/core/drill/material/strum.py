@@ -12,7 +12,7 @@ from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import AS_WRITTEN, How, Pluck, Slot, chord_at, parse_progression
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import ALL_STRINGS, STRING_SETS, ChordSound, Instrument, voiced
-from ripresa.core.rhythm import CountedBeat, Filled, Meter, parse_named, slot_word
+from ripresa.core.rhythm import CountedBeat, Filled, Meter, parse_named, slot_word, there
 
 #: Steps that a pattern may have: slots of a beat are halves, quarters and so on of it.
 MOST_STEPS = 8
@@ -150,7 +150,7 @@ class Strum:
         Raises:
             OutOfRange: A bar of it has more beats than the meter.
         """
-        said = self._said()
+        said = there(self._said(), meter.beats_of)
         bars = said[-1].bar
         laid = [
             beat._replace(bar=number)
