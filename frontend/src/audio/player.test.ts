@@ -193,6 +193,32 @@ describe("the player", () => {
     expect(now()).toBeCloseTo(2 * half, 9);
   });
 
+  it("mutes at the bar line on which a new tempo begins, not at one of a tempo that is not there yet", async () => {
+    const player = new Player(MADE);
+    const click = FakeNode.made.at(-4);
+    const stretch = await begin(player.start(scoreOf(1), "keys"));
+    advance(5);
+    expect(FakeContext.newest.currentTime).toBeLessThan(stretch.base + 1.8);
+    const next = player.change(score);
+    expect(next?.from).toBeCloseTo(stretch.base + 4, 9);
+    player.mute("click", true);
+    expect(click?.gain.settings.at(-1)?.at).toBeCloseTo(stretch.base + 4, 3);
+  });
+
+  it("keeps a mute that is to come when a level is moved before it", async () => {
+    const player = new Player(MADE);
+    const click = FakeNode.made.at(-4);
+    await begin(player.start(score, "keys"));
+    advance(3);
+    player.mute("click", true);
+    const at = click?.gain.settings.at(-1)?.at ?? 0;
+    player.level("click", 0.5);
+    const [level, mute] = click?.gain.settings.slice(-2) ?? [];
+    expect(level?.at).toBeCloseTo(FakeContext.newest.currentTime, 6);
+    expect(level?.value).toBeGreaterThan(0);
+    expect(mute).toEqual({ value: 0, at });
+  });
+
   it("lets the backing sound beside the notes, each drum and each tone of a chord", async () => {
     const player = new Player(MADE);
     const backing = [

@@ -55,6 +55,8 @@ export class Player {
   #voice: Voice = "keys";
   #watch: SlipWatch | null = null;
   readonly #levels: Record<Channel, number> = { click: 1, notes: 1, backing: 1, voice: 1 };
+  /** When a channel is silenced, or let sound again. */
+  readonly #switchesAt: Record<Channel, Seconds> = { click: 0, notes: 0, backing: 0, voice: 0 };
   readonly #muted: Record<Channel, boolean> = { click: false, notes: false, backing: false, voice: false };
   /** How the click sounds. */
   timbre: Timbre = "beep";
@@ -175,11 +177,13 @@ export class Player {
     this.#muted[channel] = muted;
     const level = this.#gainOf(channel);
     const stretch = this.#stretches.at(-1);
+    // What has changed its tempo goes on as it was up to the bar line on which it does.
     const at = stretch
-      ? nextBarLine(stretch, this.context.currentTime + BEFORE_CHANGE).at
+      ? nextBarLine(stretch, Math.max(this.context.currentTime + BEFORE_CHANGE, stretch.from)).at
       : this.context.currentTime;
     // A hair before the line, so that the click on it already obeys.
     const from = Math.max(0, at - 100 * HAIR);
+    this.#switchesAt[channel] = from;
     gain.cancelScheduledValues(from);
     gain.setValueAtTime(level, from);
   }
@@ -187,11 +191,24 @@ export class Player {
   /** How loud a channel is, as a share of the loudest that is safe; at once. */
   level(channel: Channel, share: number): void {
     this.#levels[channel] = Math.min(1, Math.max(0, share));
-    this.#channels[channel].gain.setTargetAtTime(this.#gainOf(channel), this.context.currentTime, 0.03);
+    const { gain } = this.#channels[channel];
+    const now = this.context.currentTime;
+    const at = this.#switchesAt[channel];
+    if (at <= now) {
+      gain.setTargetAtTime(this.#gainOf(channel), now, 0.03);
+      return;
+    }
+    // It is silenced, or let sound again, at its bar line all the same.
+    gain.cancelScheduledValues(now);
+    gain.setTargetAtTime(this.#muted[channel] ? this.#loudOf(channel) : 0, now, 0.03);
+    gain.setValueAtTime(this.#gainOf(channel), at);
   }
 
   #gainOf(channel: Channel): number {
-    if (this.#muted[channel]) return 0;
+    return this.#muted[channel] ? 0 : this.#loudOf(channel);
+  }
+
+  #loudOf(channel: Channel): number {
     return this.#levels[channel] * this.#gains[channel];
   }
 
