@@ -11,6 +11,7 @@ from ripresa.core.takes.faults import check_all
 from ripresa.core.takes.figures import (
     AccentFigures,
     HandFigures,
+    HeldFigures,
     LandingFigures,
     LegFigures,
     LostBeat,
@@ -229,19 +230,29 @@ def test_the_hand_that_comes_after_is_the_one_to_work_on(apart: float, symbol: s
 @pytest.mark.parametrize(
     ("articulation", "sounding", "says"),
     [
-        # Half of its length is asked: 65 % is the limit.
-        (0.5, of(0.7, 0.01), ["Smeared: notes sound for 70 ± 1 % of their length (limit 65 %)."]),
-        (0.5, of(0.65, 0.001), []),
-        (0.5, of(0.67, 0.05), []),
-        # Where whole notes are asked for, none can sound for too long.
-        (1.0, of(1.6, 0.01), []),
-        (0.99, of(1.6, 0.01), ["Smeared: notes sound for 160 ± 1 % of their length (limit 129 %)."]),
+        # Half of its length is asked: 60 % is the limit.
+        (0.5, of(0.65, 0.01), ["Smeared: notes sound for 65 ± 1 % of their length (limit 60 %)."]),
+        (0.5, of(0.60, 0.001), []),
+        (0.5, of(0.62, 0.05), []),
+        (1.0, of(1.3, 0.01), ["Smeared: notes sound for 130 ± 1 % of their length (limit 120 %)."]),
+        (1.0, of(1.15, 0.01), []),
     ],
 )
-def test_notes_are_smeared_only_where_short_ones_are_asked(
-    articulation: float, sounding: Interval, says: list[str]
-) -> None:
-    assert states(replace(WELL, articulation=sounding), "outside", articulation=articulation) == says
+def test_notes_are_smeared_that_sound_into_the_next(articulation: float, sounding: Interval, says: list[str]) -> None:
+    figures = replace(WELL, articulation=sounding)
+    assert states(figures, "outside", articulation=articulation) == says
+    # What is struck rings on by itself, but where it is to be short.
+    assert states(figures, "outside", articulation=articulation, rings=True) == (says if articulation < 1 else [])
+
+
+def test_a_note_that_is_held_again_and_again_is_told_by_its_place() -> None:
+    held = HeldFigures(5, "bar 2, beat 1, &", of(1.4, 0.02), 4, 4)
+    figures = replace(WELL, articulation=of(1.0, 0.01), held=(held,))
+    told = ["Bar 2, beat 1, &: sounds for 140 % of its length, 4 times of 4 (limit 120 %)."]
+    assert states(figures, "outside") == told
+    assert states(replace(figures, articulation=of(1.4, 0.01)), "outside") == [
+        "Smeared: notes sound for 140 ± 1 % of their length (limit 120 %)."
+    ]
 
 
 @pytest.mark.parametrize(

@@ -202,6 +202,36 @@ def test_hands_accents_and_articulation_where_they_are_heard() -> None:
     assert found.articulation.value == near(0.6, abs=0.02)
 
 
+@pytest.mark.parametrize(
+    ("instrument", "every", "length", "told"),
+    [
+        ("piano", 16, 1.4, ["bar 1, beat 1", "bar 2, beat 1", "bar 3, beat 1", "bar 4, beat 1"]),
+        ("flute", 64, 1.4, ["bar 1, beat 1"]),
+        ("piano", 16, 1.15, []),
+        ("piano", 1, 1.3, [""]),
+        # A string rings on by itself.
+        ("guitar", 16, 1.4, []),
+    ],
+)
+def test_notes_that_sound_into_the_next_are_told_by_their_place(
+    instrument: str, every: int, length: float, told: list[str]
+) -> None:
+    reading = read(replace(PLAIN.drill, instrument=instrument))
+    due = due_notes(reading, BPM, 0.0, 4 * float(reading.loop_beats))
+    shares = [length if number % every == 0 else 1.0 for number in range(len(due))]
+    gaps = [0.005 * SQUARE[number % len(SQUARE)] for number in range(len(due))]
+    heard = [
+        HeardNote(float(at) + off, until=float(at) + off + share * 0.25)
+        for at, off, share in zip(due.at, gaps, shares, strict=True)
+    ]
+    verdict = judge(due, heard, Limits(), "midi", KNOWN).verdict
+    smeared = [fault for fault in verdict.faults if fault.kind == "smear"]
+    assert [fault.where for fault in smeared] == told
+    assert verdict.mark == ("shaky" if told else "clean")
+    if told and told[0]:
+        assert verdict.reasons[0] == "Bar 1, beat 1: sounds for 140 % of its length, 4 times of 4 (limit 120 %)."
+
+
 def test_a_velocity_counts_as_its_gain_in_db() -> None:
     due = due_notes(ACCENTED, BPM, 0.0, float(ACCENTED.loop_beats))
     heard = [

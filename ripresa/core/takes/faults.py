@@ -10,6 +10,7 @@ from ripresa.core.takes.interval import Interval, times_beyond
 from ripresa.core.takes.landing import pooled
 from ripresa.core.takes.limits import Limit, Limits
 from ripresa.core.takes.slips import misplaced, slip_bounds
+from ripresa.core.takes.touch import SMEARED
 
 #: Kinds of change that are judged.
 JUDGED_CHANGES = ("division", "meter", "inside")
@@ -25,8 +26,6 @@ _PLACES = 10
 #: A hand is the weak one where the others have less than this part of its spread.
 _LESS_UNEVEN = 0.75
 _FEWEST_LANDINGS = 3
-#: Notes sound so much longer than they are asked to: our choice.
-_SMEARED = 1.3
 #: Accents on the wrong slot, of those that were heard.
 _MISPLACED = 0.15
 
@@ -37,11 +36,13 @@ def check_all(
     earlier: Sequence[Figures] = (),
     articulation: float = 1.0,
     errs: float = 0.0,
+    rings: bool = False,
 ) -> list[Checked]:
     """Return every figure of a take that its drill is about, held against its limit.
 
     Args:
-        articulation: For which share of its length the drill lets a note sound; below 1 it is about that too.
+        articulation: For which share of its length the drill lets a note sound.
+        rings: Whether what is struck rings on by itself: then whole notes cannot be too long.
         earlier: Takes of the same rung and click: changes are pooled over them where this one is too near to say.
         errs: The share of notes that the source itself loses: so many more make no take shaky.
     """
@@ -57,7 +58,7 @@ def check_all(
         *_hands(figures, limits),
         *_together(figures, limits),
         *_accents(figures, limits),
-        *_lengths(figures, articulation),
+        *(() if rings and articulation == 1 else _lengths(figures, articulation)),
     )
     return [one for one in found if is_figure(one)]
 
@@ -245,8 +246,13 @@ def _accents(figures: Figures, limits: Limits) -> Iterator[Checked]:
 
 
 def _lengths(figures: Figures, articulation: float) -> Iterator[Checked]:
-    """Notes that run into each other where the drill asks for short ones."""
-    sounding, limit = figures.articulation, _SMEARED * articulation
-    if articulation < 1 and sounding is not None and sounding.value - sounding.half() > limit:
+    """Notes that run into each other: all of them, or one place again and again."""
+    sounding, limit = figures.articulation, SMEARED * articulation
+    if sounding is not None and sounding.value - sounding.half() > limit:
         fault = Fault("smear", "", sounding.value * 100, sounding.half_width * 100, limit * 100, "%")
+        yield Checked(fault, "outside")
+        return
+    for one in figures.held:
+        value, half = one.sounding.value * 100, one.sounding.half_width * 100
+        fault = Fault("smear", one.name, value, half, limit * 100, "%", times=one.times, of=one.of, event=one.event)
         yield Checked(fault, "outside")

@@ -209,6 +209,22 @@ class PlaceFigures:
 
 
 @dataclass(frozen=True, slots=True)
+class HeldFigures:
+    """A note of the drill that sounds into the next one again and again.
+
+    Args:
+        event: In the reading. name: Where it stands, in words.
+        sounding: Part of its length for which it sounds. times: How often it did so, of so many.
+    """
+
+    event: int
+    name: str
+    sounding: Interval
+    times: int
+    of: int
+
+
+@dataclass(frozen=True, slots=True)
 class Furthest:
     """Where the player was furthest from the click: a beat’s mean.
 
@@ -268,6 +284,7 @@ class Figures:
         spread: SD of what remains over all divisions.
         fills: Tempo inside the runs between hits against that of the whole, in per cent, faster above 0.
         articulation: Part of its length for which a note sounds, 0 to 1 and above.
+        held: Notes that sound into the next one over their repeats, the longest first.
         together: How two hands meet; None where one plays.
         strays: Notes that were met, but far from their place: whatever the fit set aside is here.
         places: Notes of the drill that are off over its repeats, the farthest first.
@@ -294,6 +311,7 @@ class Figures:
     hands: tuple[HandFigures, ...] = ()
     accents: AccentFigures | None = None
     articulation: Interval | None = None
+    held: tuple[HeldFigures, ...] = ()
     lost: tuple[LostBeat, ...] = ()
     line: tuple[Point, ...] = ()
     together: TogetherFigures | None = None

@@ -29,7 +29,7 @@ from ripresa.core.takes.landing import fills, landings, seams
 from ripresa.core.takes.match import Match
 from ripresa.core.takes.model import running_median, steps_in, without_bend
 from ripresa.core.takes.places import furthest, places, strays
-from ripresa.core.takes.touch import accents, articulation, hands
+from ripresa.core.takes.touch import accents, articulation, hands, held
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -159,6 +159,7 @@ def measure(take: Measured, latency: tuple[float, float] | None) -> Figures:
         hands=hands(take.due, take.row, take.note, take.notes, fit),
         accents=accents(take.due, take.row, take.note, take.notes),
         articulation=articulation(take.due, take.row, take.note, take.notes),
+        held=held(take.due, take.row, take.note, take.notes),
         lost=tuple(_lost(take)),
         line=_line(take),
         strays=strays(due, take.row, take.rest, fit),

@@ -80,6 +80,11 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             )
         case "misplaced":
             return f"{fault.times} of {fault.of} accents fell on the note beside theirs."
+        case "smear" if fault.where:
+            return (
+                f"{_capital(fault.where)}: sounds for {fault.value:.0f} % of its length, {fault.times} times of "
+                f"{fault.of} (limit {fault.limit:.0f} %)."
+            )
         case "smear":
             return (
                 f"Smeared: notes sound for {fault.value:.0f} ± {fault.half_width:.0f} % of their length "

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ripresa.core.takes.due import Due
-from ripresa.core.takes.figures import AccentFigures, HandFigures
+from ripresa.core.takes.figures import AccentFigures, HandFigures, HeldFigures
 from ripresa.core.takes.fit import Fit
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.interval import SHOWN, Interval, interval_of, student
@@ -17,6 +17,10 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 _FEWEST = 4
+#: Notes sound so much longer than they are asked to: our choice.
+SMEARED = 1.2
+#: Of how many turns a note is told that is held too long, and in what part of them it was.
+_FEWEST_TURNS, _NEARLY_EACH = 3, 0.75
 #: A velocity in dB, as General MIDI instruments answer to it: gain = (v / 127)².
 _DB_OF_VELOCITY = 40.0
 _MOST_HANDS = 6
@@ -85,6 +89,24 @@ def articulation(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) ->
         if until is not None and length > 0:
             found.append((until - notes[one].at) / length)
     return interval_of(found) if len(found) >= _FEWEST else None
+
+
+def held(due: Due, row: Ints, note: Ints, notes: Sequence[HeardNote]) -> tuple[HeldFigures, ...]:
+    """Return the notes that sound much longer than they are written, nearly each time of three or more."""
+    limit = SMEARED * float(due.reading.drill.articulation)
+    shares: dict[int, list[float]] = defaultdict(list)
+    for index, one in zip(row.tolist(), note.tolist(), strict=True):
+        until, length = notes[one].until, due.sounding.get(id(due.events[index]), 0.0)
+        if until is not None and length > 0:
+            shares[int(due.index[index])].append((until - notes[one].at) / length)
+    found = []
+    for event, each in shares.items():
+        times, sounding = sum(share > limit for share in each), interval_of(each)
+        if sounding is None or len(each) < _FEWEST_TURNS or times < _NEARLY_EACH * len(each):
+            continue
+        if sounding.value - sounding.half() > limit:
+            found.append(HeldFigures(event, due.reading.every[event].place_name, sounding, times, len(each)))
+    return tuple(sorted(found, key=lambda one: -one.sounding.value))
 
 
 def levels_in_db(notes: Sequence[HeardNote]) -> list[float | None]:

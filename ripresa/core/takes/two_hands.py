@@ -223,6 +223,7 @@ def _figures(hands: Sequence[Hand]) -> Figures:
         hands=tuple(HandFigures(hand.symbol, hand.figures.spread, None, _level(hand)) for hand in hands),
         accents=next((one.accents for one in each if one.accents), None),
         articulation=over(lambda one: one.articulation),
+        held=tuple(replace(one, event=one.event + hand.events) for hand in hands for one in hand.figures.held),
         lost=tuple(_lost(lost, hand) for hand in hands for lost in hand.figures.lost),
         line=tuple(sorted(points, key=lambda one: one.at)),
         together=together(hands),

@@ -73,7 +73,7 @@ def verdict(
     closed = refusal(take, figures, limits, source, latency)
     if closed is not None:
         return _none(closed)
-    checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation), errs)
+    checked = check_all(figures, limits, earlier, float(take.due.reading.drill.articulation), errs, _rings(take.due))
     return _said(figures, checked, _turns(take.due))
 
 
@@ -97,8 +97,13 @@ def verdict_of_hands(
         if closed is not None:
             name = HAND_WORDS[hand.symbol].capitalize()
             return _none(replace(closed, sentence=f"{name}: {_uncapped(closed.sentence)}"))
-    checked = check_all(figures, limits, earlier, float(due.reading.drill.articulation), errs)
+    checked = check_all(figures, limits, earlier, float(due.reading.drill.articulation), errs, _rings(due))
     return _said(figures, checked, _turns(due))
+
+
+def _rings(due: Due) -> bool:
+    """Whether what is struck rings on until the next is struck: strings that are plucked, and what has no pitch."""
+    return due.reading.instrument.voice in {"pluck", "struck"}
 
 
 def _turns(due: Due) -> int:
