@@ -1,18 +1,18 @@
 """The layout: the legs of a drill laid one after the other, before hands and accents are given to what is laid."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.material import Line, NotePass
+from ripresa.core.drill.material import Line, NotePass, own_rhythm
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, plural
-from ripresa.core.grid import Cursor, LegReading, Place
+from ripresa.core.grid import Cursor, LegReading, Place, Touch
 from ripresa.core.pitch import Instrument, instrument_named
 from ripresa.core.reading.laying import fingered, lay_leg
 from ripresa.core.reading.rows import MOST_NOTES
 from ripresa.core.reading.second_hand import Laid, with_right_home
-from ripresa.core.rhythm import Meter, Swing, leg_meters
+from ripresa.core.rhythm import Bar, Meter, Swing, leg_meters
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,17 +47,22 @@ def lay(drill: Drill) -> Layout:
     instrument = instrument_named(drill.instrument).at_level(drill.level)
     if drill.second.is_there:
         instrument = with_right_home(instrument)
-    passes = _passes(drill, instrument, meters)
-    touched = {id(one): fingered(drill, instrument, one) for one in passes}
+    passes = _Passes(drill, instrument)
     cursor = Cursor(meters[0], drill.swing)
     places: list[Place] = []
     laid: list[Laid] = []
-    for index, notes in enumerate(passes):
+    for index in range(len(drill.legs)):
+        meter = meters[index % len(meters)]
         if len(meters) > 1:
             # What was laid stays; from here on the bars are those of this leg.
-            cursor.change(meters[index % len(meters)].after(cursor.meter.laid(cursor.bar - 1)))
+            cursor.change(meter.after(cursor.meter.laid(cursor.bar - 1)))
+        elif own_rhythm(drill.material) and cursor.beat == 1 and not cursor.inside:
+            # Where bars take turns, one that is counted out begins in the bar that has its turn.
+            turn = (cursor.bar - 1) % len(meter.bars)
+            meter = replace(meter, bars=meter.bars[turn:] + meter.bars[:turn])
         begin = len(places)
-        leg = lay_leg(drill, instrument, cursor, places, index, notes, touched[id(notes)])
+        notes, touched = passes.of(index, meter)
+        leg = lay_leg(drill, instrument, cursor, places, index, notes, touched)
         laid.append(Laid(leg, places[begin:], notes))
     meter = cursor.meter if len(meters) == 1 else _as_laid(drill.meter, cursor)
     return Layout(instrument, meter, drill.swing, laid, places, cursor.at)
@@ -69,28 +74,37 @@ def _as_laid(name: str, cursor: Cursor) -> Meter:
     return Meter(name, bars, cursor.meter.counted)
 
 
-def _passes(drill: Drill, instrument: Instrument, meters: Sequence[Meter]) -> list[NotePass]:
-    # Legs of one division play the same pass; a drill may have hundreds of them.
-    known: dict[tuple[Leg, int, Fraction], NotePass] = {}
-    total = 0
-    found: list[NotePass] = []
-    for index, leg in enumerate(drill.legs):
-        material = drill.material
+class _Passes:
+    """The pass of each leg, and how it is fingered; made once for legs that are alike: a drill may have hundreds."""
+
+    def __init__(self, drill: Drill, instrument: Instrument) -> None:
+        self.drill, self.instrument = drill, instrument
+        self._known: dict[tuple[Leg, tuple[Bar, ...], Fraction], tuple[NotePass, tuple[Touch | None, ...]]] = {}
+        self._total = 0
+
+    def of(self, index: int, meter: Meter) -> tuple[NotePass, tuple[Touch | None, ...]]:
+        """Return the pass of a leg in a meter.
+
+        Raises:
+            OutOfRange: The drill would have more than 20,000 notes.
+        """
+        drill, leg, material = self.drill, self.drill.legs[index], self.drill.material
         if isinstance(material, Line) and material.stage_shifts:
             material = material.of_leg(index)
-        key = leg, index % len(meters), Fraction(getattr(material, "shift", 0))
-        if key not in known:
-            made = material.pass_for(leg.divisions, instrument, meters[key[1]]).moved(drill.register, instrument)
-            made = made.unpitched() if instrument.is_struck else made
-            known[key] = made.folded(instrument) if drill.folded else made
-        found.append(known[key])
+        key = leg, meter.bars, Fraction(getattr(material, "shift", 0))
+        if key not in self._known:
+            made = material.pass_for(leg.divisions, self.instrument, meter).moved(drill.register, self.instrument)
+            made = made.unpitched() if self.instrument.is_struck else made
+            made = made.folded(self.instrument) if drill.folded else made
+            self._known[key] = made, fingered(drill, self.instrument, made)
+        notes, _ = found = self._known[key]
         # What is silent or held takes its slots too.
-        total += max(len(found[-1].notes), len(found[-1].rhythm))
-        if total > MOST_NOTES:
-            silent = len(found[-1].rhythm) > len(found[-1].notes)
+        self._total += max(len(notes.notes), len(notes.rhythm))
+        if self._total > MOST_NOTES:
+            silent = len(notes.rhythm) > len(notes.notes)
             raise OutOfRange(
                 f"This drill has more than {plural(MOST_NOTES, 'slot' if silent else 'note')}. "
                 f"Take fewer legs or {'a shorter line' if silent else 'fewer octaves'}.",
                 field="legs",
             )
-    return found
+        return found
