@@ -10,6 +10,7 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 
 from ripresa.core.drill import Drill
+from ripresa.core.drill.click import Click, NamedClick
 from ripresa.core.errors import Unreadable
 from ripresa.formats.sentences import explain
 from ripresa.formats.wire import WireSchema, adapter
@@ -76,6 +77,24 @@ def from_plain(values: object) -> Drill:
     except ValidationError as error:
         message, field = explain(error.errors(include_url=False))
         raise Unreadable(message, field=field) from error
+
+
+def parse_click(text: str) -> Click:
+    """Return a click plan by its name, or the click that is written as JSON, as in a drill file.
+
+    Raises:
+        Unreadable: It is malformed; the sentence names the part.
+        OutOfRange: There is no such plan, or it asks for something that cannot be done.
+    """
+    if not text.startswith("{"):
+        return NamedClick(plan=text)
+    try:
+        found = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise Unreadable(
+            "This click is not JSON. Write a plan’s name, or a click of a drill file.", field="click"
+        ) from error
+    return from_plain({"click": found}).click
 
 
 def schema() -> dict[str, Any]:

@@ -173,14 +173,49 @@ def test_the_sums_of_the_drawer(client: FlaskClient) -> None:
 
 @pytest.mark.parametrize(
     ("asked", "field"),
-    [({"bpm": "0"}, "bpm"), ({"size": 1}, "size"), ({"beats": "0"}, "beats"), ({"meter": "9/3"}, "meter")],
-    ids=["bpm", "size", "beats", "meter"],
+    [
+        ({"bpm": "0"}, "bpm"),
+        ({"size": 1}, "size"),
+        ({"beats": "0"}, "beats"),
+        ({"meter": "9/3"}, "meter"),
+        ({"nps": "12-9"}, "nps"),
+        ({"click": "thinned"}, "click.plan"),
+        ({"click": "{every"}, "click"),
+        ({"click": '{"kind": "thinned", "every": "x", "by": "0"}'}, "click.every"),
+    ],
+    ids=lambda one: one if isinstance(one, str) else "",
 )
 def test_a_sum_that_cannot_be_worked_out(client: FlaskClient, asked: dict[str, object], field: str) -> None:
     refused = client.get("/api/sums", query_string=asked)
     assert refused.status_code == 422
     assert refused.json is not None
     assert refused.json["field"] == field
+
+
+@pytest.mark.parametrize(
+    ("click", "dial"),
+    [
+        ('{"kind": "named", "plan": "two_and_four"}', "Set it to 54. Its first click is beat 2."),
+        ('{"kind": "thinned", "every": "8", "by": "0"}', "below most metronomes’ lowest"),
+        ('{"kind": "drop_out", "on": 1, "off": 1, "grows": 0}', "No single setting: the clicks are uneven."),
+        ('{"kind": "typed", "text": "every &"}', "Set it to 108. Its first click is the & of beat 1."),
+    ],
+)
+def test_every_kind_of_click_has_its_dial_in_the_drawer(client: FlaskClient, click: str, dial: str) -> None:
+    found = client.get("/api/sums", query_string={"click": click})
+    assert found.status_code == 200, found.json
+    assert dial in found.get_json()["dial"]
+
+
+@pytest.mark.parametrize(
+    ("nps", "towards"), [("8", "8"), ("9-12", "9 to 12"), ("9 – 12", "9 to 12"), ("8.5 to 9", "8½ to 9")]
+)
+def test_a_band_is_worked_out_from_end_to_end(client: FlaskClient, nps: str, towards: str) -> None:
+    found = client.get("/api/sums", query_string={"nps": nps}).get_json()
+    assert found["towards"] == f"{towards} notes a second"
+    if nps.startswith("9"):
+        row = {"division": "4", "exact": "135 to 180", "setting": "135 to 180", "gives": "9 to 12"}
+        assert [{name: text.replace(".00", "") for name, text in one.items()} for one in found["tempi"]][2] == row
 
 
 def test_slow_is_said_to_be_hard(client: FlaskClient) -> None:

@@ -8093,6 +8093,8 @@ export interface components {
             speed_working: string;
             /** Gap Ms */
             gap_ms: string;
+            /** Towards */
+            towards: string;
             /** Tempi */
             tempi: components["schemas"]["TempoRow"][];
             /** Pulse */

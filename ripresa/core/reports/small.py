@@ -1,10 +1,10 @@
 """The small sums: what a teacher works out between two lessons, without a drill."""
 
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 
 from ripresa.core.drill import DIVISIONS, Drill, Leg
 from ripresa.core.drill.accents import LARGEST_GROUP, EveryNth
-from ripresa.core.drill.click import NamedClick
+from ripresa.core.drill.click import Click
 from ripresa.core.drill.material import OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, decimal, label, plural, short
@@ -32,7 +32,7 @@ _HARD_TO_HOLD = 60
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """What is asked: a tempo and a division, a speed, a group in a meter, a length, a click; a middle rate.
+    """What is asked: tempo and division, a speed or a band to ``nps_to``, a group, a length, a click; a middle rate.
 
     Raises:
         OutOfRange: A number out of its range.
@@ -44,12 +44,18 @@ class Asked:
     size: int
     meter: str
     beats: Fraction
-    click: str
+    click: Click
+    nps_to: Fraction | None = None
     middle: Fraction = MIDDLE_RATE
 
     def __post_init__(self) -> None:
         check_bpm(self.bpm)
         Leg(self.division)
+        if self.nps_to is not None and self.nps_to <= self.nps:
+            raise OutOfRange(
+                f"A band goes from a lower speed to a higher one, not from {label(self.nps)} to {label(self.nps_to)}.",
+                field="nps",
+            )
         if not 2 <= self.size <= LARGEST_GROUP:
             raise OutOfRange(f"A group has 2 to {LARGEST_GROUP} notes, not {self.size}.", field="size")
         if not 0 < self.beats <= LONGEST_PASS:
@@ -73,6 +79,7 @@ class SmallSums:
     speed: str
     speed_working: str
     gap_ms: str
+    towards: str
     tempi: tuple[TempoFor, ...]
     pulse: str
     pulse_note: str
@@ -98,7 +105,7 @@ def small_sums(asked: Asked) -> SmallSums:
             legs=(Leg(division),),
             meter=asked.meter,
             accents=EveryNth(size=asked.size, restart="never"),
-            click=NamedClick(plan=asked.click),
+            click=asked.click,
         )
     )
     (group,) = groups(reading)
@@ -108,7 +115,8 @@ def small_sums(asked: Asked) -> SmallSums:
         speed=f"{short(speed_nps(bpm, division))} notes a second",
         speed_working=f"{working(bpm, division)}.",
         gap_ms=f"{decimal(gap_seconds(bpm, division) * 1000, 1)} ms between notes",
-        tempi=tuple(_tempo_for(asked.nps, one) for one in DIVISIONS if one >= 2),
+        towards=f"{label(asked.nps)}{f' to {label(asked.nps_to)}' if asked.nps_to else ''} notes a second",
+        tempi=tuple(_tempi_for(asked, one) for one in DIVISIONS if one >= 2),
         pulse=f"Count {_PULSES[str(pulse)]} inside: {label(pulse * bpm)} a minute.",
         pulse_note="Under 60 bpm is hard to hold and tends to run away." if bpm < _HARD_TO_HOLD else "",
         dial=dial(reading.click_cycle, reading.meter, bpm).sentence,
@@ -133,6 +141,16 @@ def small_sums(asked: Asked) -> SmallSums:
         ),
         span=f"{plural(asked.beats, 'beat')} at {label(bpm)} bpm last {decimal(span_seconds(asked.beats, bpm), 2)} s.",
     )
+
+
+def _tempi_for(asked: Asked, division: Fraction) -> TempoFor:
+    """Return the tempo for a speed, or from where to where for a band."""
+    low = _tempo_for(asked.nps, division)
+    if asked.nps_to is None:
+        return low
+    high = _tempo_for(asked.nps_to, division)
+    both = (f"{one} to {other}" for one, other in zip(astuple(low)[1:], astuple(high)[1:], strict=True))
+    return TempoFor(low.division, *both)
 
 
 def _tempo_for(nps: Fraction, division: Fraction) -> TempoFor:

@@ -6,6 +6,7 @@ from flask import Response
 
 from ripresa.core.exact import parse_amount
 from ripresa.core.reports import Asked, small_sums
+from ripresa.formats.drill_file import parse_click
 from ripresa.formats.wire import Shape
 from ripresa.store.settings import studio_settings
 from ripresa.web.answers import answer
@@ -17,7 +18,7 @@ api = blueprint("sums")
 
 
 class SumsQuery(Query):
-    """What the drawer holds, as typed."""
+    """What the drawer holds, as typed; ``nps`` is a speed or a band, ``click`` a plan’s name or a click as JSON."""
 
     bpm: str = "108"
     division: str = "4"
@@ -43,6 +44,7 @@ class SumsShape(Shape):
     speed: str
     speed_working: str
     gap_ms: str
+    towards: str
     tempi: list[TempoRow]
     pulse: str
     pulse_note: str
@@ -57,14 +59,16 @@ class SumsShape(Shape):
 @api.get("/sums", responses={200: SumsShape})
 def show_sums(query: SumsQuery) -> Response:
     """All small sums at once."""
+    low, _, high = query.nps.replace("–", "-").replace(" to ", "-").strip().partition("-")
     asked = Asked(
         bpm=parse_amount(query.bpm),
         division=parse_amount(query.division),
-        nps=parse_amount(query.nps),
+        nps=parse_amount(low),
+        nps_to=parse_amount(high) if high else None,
         size=query.size,
         meter=query.meter,
         beats=parse_amount(query.beats),
-        click=query.click,
+        click=parse_click(query.click),
         middle=studio_settings().middle_rate,
     )
     return answer(SumsShape(**asdict(small_sums(asked))))

@@ -1,9 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import type { Choices } from "../../api/client";
 import { choicesQuery, sumsQuery } from "../../api/queries";
 import { Brief } from "../../ui/brief/Brief";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { type Click, ClickWords } from "../../ui/brief/ClickWords";
 import { Dialog } from "../../ui/Dialog";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
@@ -15,14 +17,24 @@ const START = {
   size: "5",
   meter: "4/4",
   beats: "14",
-  click: "two_and_four",
 };
+/** A sum knows of no other hand that the click could be. */
+const ofOneHand = (choices: Choices): Choices => ({
+  ...choices,
+  clicks: choices.clicks.filter(({ fresh }) => fresh.kind !== "slots" || fresh.which !== "other_hand"),
+});
+
+const FIRST_CLICK: Click = { kind: "named", plan: "two_and_four" };
 
 /** The small calculations, over any place. */
 export function SumsDrawer({ onClose }: { onClose: () => void }) {
   const [asked, setAsked] = useState(START);
   const choices = useQuery(choicesQuery);
-  const sums = useQuery({ ...sumsQuery(asked), placeholderData: keepPreviousData });
+  const [click, setClick] = useState(FIRST_CLICK);
+  const sums = useQuery({
+    ...sumsQuery({ ...asked, click: JSON.stringify(click) }),
+    placeholderData: keepPreviousData,
+  });
   const set = (field: keyof typeof START) => (value: string) => setAsked({ ...asked, [field]: value });
   const answers = useLastGood(sums.data);
   return (
@@ -56,19 +68,13 @@ export function SumsDrawer({ onClose }: { onClose: () => void }) {
         <BriefField
           label="speed in notes a second"
           field="nps"
-          numeric
+          hint="A speed such as 8, or a band such as 9-12."
           value={asked.nps}
           onChange={set("nps")}
         />{" "}
         notes a second; click{" "}
-        <BriefSelect
-          label="click"
-          field="click"
-          value={asked.click}
-          choices={choices.data?.clicks ?? []}
-          onChange={set("click")}
-        />
-        ; groups of{" "}
+        {choices.data && <ClickWords click={click} choices={ofOneHand(choices.data)} onChange={setClick} />};
+        groups of{" "}
         <BriefField label="notes in a group" field="size" numeric value={asked.size} onChange={set("size")} />
         ; a pass of{" "}
         <BriefField
@@ -84,7 +90,7 @@ export function SumsDrawer({ onClose }: { onClose: () => void }) {
         <div className="space-y-4 mt-2" aria-live="polite">
           <Sum title="Speed" lines={[answers.speed, answers.speed_working, answers.gap_ms]} strong />
           <section>
-            <h3 className="text-primary font-bold">{asked.nps} notes a second is</h3>
+            <h3 className="text-primary font-bold">{answers.towards} is</h3>
             <table className="figures-table">
               <thead>
                 <tr>
