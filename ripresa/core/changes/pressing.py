@@ -12,7 +12,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event, Hit, altered
 from ripresa.core.reading import Reading, count_text, on_grid, read
-from ripresa.core.rhythm import CountedBeat, Filled, Level, parse_count, write_count
+from ripresa.core.rhythm import CountedBeat, Filled, Level, coarse, parse_count, write_count
 
 
 def is_pressable(drill: Drill) -> bool:
@@ -98,11 +98,8 @@ def _hits_text(hits: Mapping[tuple[int, int, Fraction], Mapping[int, Hit]], *, s
         said = [Filled()] * division.numerator
         for slot, hit in slots.items():
             said[slot] = Filled("note", _LEVEL_OF[hit])
-        while straight and len(said) % 2 == 0 and not any(filled.kind for filled in said[1::2]):
-            said = said[::2]
-        if not said[0].kind:
-            said[0] = Filled("rest")
-        beats.append(CountedBeat(bar, beat, len(said), tuple(said)))
+        first, *more = coarse(tuple(said)) if straight else said
+        beats.append(CountedBeat(bar, beat, 1 + len(more), (first if first.kind else Filled("rest"), *more)))
     return write_count(beats)
 
 

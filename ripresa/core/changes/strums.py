@@ -11,7 +11,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.drill.material import Strum, moved_beats
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
-from ripresa.core.rhythm import CountedBeat, Filled, leg_meters, meter_named, write_count
+from ripresa.core.rhythm import CountedBeat, Filled, coarse, leg_meters, meter_named, write_count
 
 _UNSAID = Filled()
 
@@ -44,7 +44,7 @@ def pattern_scaled(drill: Drill, strum: Strum, by: int | Fraction) -> Drill:
     return _with(
         drill,
         strum,
-        [CountedBeat(at // in_bar + 1, at % in_bar + 1, len(one), one) for at, one in enumerate(map(_coarse, slots))],
+        [CountedBeat(at // in_bar + 1, at % in_bar + 1, len(one), one) for at, one in enumerate(map(coarse, slots))],
     )
 
 
@@ -68,15 +68,8 @@ def _joined(pair: Sequence[tuple[Filled, ...]]) -> tuple[Filled, ...]:
     return tuple(chain.from_iterable(fine))
 
 
-def _coarse(slots: tuple[Filled, ...]) -> tuple[Filled, ...]:
-    """Return a beat without places between its own that say nothing."""
-    while len(slots) % 2 == 0 and not any(filled.kind for filled in slots[1::2]):
-        slots = slots[::2]
-    return slots
-
-
 def _halves(slots: tuple[Filled, ...]) -> Sequence[tuple[Filled, ...]]:
     """Return a beat in the time of two: three strokes fall on every other slot of two beats in threes."""
     if len(slots) % 2:
         slots = tuple(chain.from_iterable((slot, _UNSAID) for slot in slots))
-    return _coarse(slots[: len(slots) // 2]), _coarse(slots[len(slots) // 2 :])
+    return coarse(slots[: len(slots) // 2]), coarse(slots[len(slots) // 2 :])

@@ -3,7 +3,16 @@
 Lengths are fractions of a beat of the bpm; seconds come from ``span_seconds`` and from nowhere else.
 """
 
-from ripresa.core.rhythm.count_words import CountedBeat, Filled, parse_count, parse_named, slot_word, there, write_count
+from ripresa.core.rhythm.count_words import (
+    CountedBeat,
+    Filled,
+    coarse,
+    parse_count,
+    parse_named,
+    slot_word,
+    there,
+    write_count,
+)
 from ripresa.core.rhythm.counting import (
     EIGHT,
     RUNS,
@@ -64,6 +73,7 @@ __all__ = [
     "band_place",
     "bpm_for_speed",
     "check_bpm",
+    "coarse",
     "count_word",
     "gap_seconds",
     "gear_change",

@@ -154,6 +154,13 @@ def slot_word(division: Fraction, beat: int, slot: int) -> str:
     return f".{slot + 1}" if slot else f"{beat}/{division.numerator}"
 
 
+def coarse(slots: tuple[Filled, ...]) -> tuple[Filled, ...]:
+    """Return the slots of a beat without places between them that say nothing."""
+    while len(slots) % 2 == 0 and not any(filled.kind for filled in slots[1::2]):
+        slots = slots[::2]
+    return slots
+
+
 def write_count(beats: Iterable[CountedBeat], numbered: int | None = None) -> str:
     """Return beats as they are typed; ``parse_count`` reads them again.
 
