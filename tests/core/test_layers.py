@@ -6,7 +6,7 @@ import pytest
 from hypothesis import assume, given
 
 from ripresa.core.changes import mirrored
-from ripresa.core.drill import SCHOOLS, Body, Drill, Reduce, reduce_of
+from ripresa.core.drill import SCHOOLS, Body, Drill, FootLayer, Reduce, reduce_of
 from ripresa.core.drill.accents import EveryNth, NoAccents
 from ripresa.core.drill.hands import ByOrder, ByPlace, Hands, NoHands
 from ripresa.core.drill.material import SAYS, Count, OneNote, ScaleRun
@@ -154,6 +154,10 @@ def test_the_other_hand_leads_and_back(hands: Hands, turned: Hands) -> None:
     drill = replace(FOUR, hands=hands)
     assert mirrored(drill).hands == turned
     assert mirrored(mirrored(drill)) == drill
+    # Right and left change places with the feet too; up and down do not.
+    feet = [mirrored(replace(drill, foot=foot)).foot for foot in (FootLayer("right"), FootLayer("left"), FootLayer())]
+    other = [FootLayer("left"), FootLayer("right"), FootLayer()]
+    assert feet == (other if isinstance(turned, ByOrder) else [other[1], other[0], other[2]])
 
 
 def test_a_tongue_has_no_other_side() -> None:

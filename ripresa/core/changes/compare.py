@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.mirror import mirrored
-from ripresa.core.drill import ENTERING, Drill
+from ripresa.core.drill import ENTERING, FEET, Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction, decimal, label, listed, plural, short
@@ -150,6 +150,12 @@ def _hands(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
     yield f"The stroke turns round on {_named(list(names))}: {now} instead of {was}{more}."
 
 
+def _feet(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
+    before, after = one.drill.foot.which, other.drill.foot.which
+    if before != after:
+        yield f"{FEET[after][0][:1].upper()}{FEET[after][0][1:]} instead of {FEET[before][0]}."
+
+
 def _hits(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
     before, after = ({at for at, _ in reading.hits} for reading in (one, other))
     if before != after:
@@ -176,6 +182,7 @@ _TOLD: tuple[Callable[[Reading, Reading, Fraction], Iterator[str]], ...] = (
     _groups,
     _pitches,
     _hands,
+    _feet,
     _hits,
     _lengths,
     _click,

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Literal
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import OTHER_FOOT, Drill
 from ripresa.core.drill.hands import ByOrder, ByPlace, Economy, Letters
 from ripresa.core.drill.material import Picked
 from ripresa.core.errors import OutOfRange
@@ -25,6 +25,8 @@ _FINGER = re.compile(r"(?<![a-z])[pima](?=\d|\+|\s|$)")
 def mirrored(drill: Drill) -> Drill:
     """Return a drill with the other lead: right for left, down for up; of p i m a the fingers, the thumb stays.
 
+    Where right hand and left change places, the feet do too.
+
     Raises:
         OutOfRange: No hand is written that has another side.
     """
@@ -34,10 +36,11 @@ def mirrored(drill: Drill) -> Drill:
     if isinstance(hands, Letters):
         other: Literal["R", "L"] = "L" if hands.lead == "R" else "R"
         pattern = tuple(_MIRROR.get(one, one) for one in hands.pattern)
-        return replace(drill, hands=replace(hands, lead=other, pattern=pattern))
+        return _other_foot(replace(drill, hands=replace(hands, lead=other, pattern=pattern)))
     for mirror in (_MIRROR, _FINGERS):
         if isinstance(hands, ByOrder) and set(hands.cycle) & set(mirror):
-            return _recycled(drill, hands, mirror)
+            made = _recycled(drill, hands, mirror)
+            return _other_foot(made) if {"R", "L"} & set(hands.cycle) else made
     if isinstance(drill.material, Picked):
         return _repicked(drill, drill.material, _FINGERS)
     raise OutOfRange(
@@ -58,6 +61,11 @@ def mirrored_with_thumb(drill: Drill) -> Drill:
     if isinstance(drill.material, Picked):
         return _repicked(drill, drill.material, _PICKED_WITH_THUMB)
     raise OutOfRange("No fingers are written that could be mirrored. Choose a cycle of p i m a.", field="hands.kind")
+
+
+def _other_foot(drill: Drill) -> Drill:
+    which = OTHER_FOOT.get(drill.foot.which, drill.foot.which)
+    return replace(drill, foot=replace(drill.foot, which=which))
 
 
 def _recycled(drill: Drill, hands: ByOrder, mirror: Mapping[str, str]) -> Drill:
