@@ -52,7 +52,7 @@ def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Served) -> 
     page.get_by_label("hands", exact=True).select_option("by_place")
     expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_text("As a count:")).to_contain_text(">1 & (2) & >3")
-    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 3 motions, U 2 of 3 motions")
+    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 4 motions, U 2 of 4 motions")
 
 
 def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Served) -> None:

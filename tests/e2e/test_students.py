@@ -114,7 +114,7 @@ def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page
 
 def test_a_set_of_variants_and_the_next_one(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/new?student=4&drill=4")
-    page.get_by_label("one climb, or a set of variants").select_option("letters")
+    page.get_by_label("one climb, or a set of variants").select_option("hand_letters")
     expect(page.get_by_text("2 variants, once through in", exact=False)).to_be_visible()
     page.get_by_role("button", name="Start the set").click()
     expect(page.get_by_role("heading", name="1 of a set of 2")).to_be_visible()
