@@ -36,11 +36,11 @@ def mirrored(drill: Drill) -> Drill:
     if isinstance(hands, Letters):
         other: Literal["R", "L"] = "L" if hands.lead == "R" else "R"
         pattern = tuple(_MIRROR.get(one, one) for one in hands.pattern)
-        return _other_foot(replace(drill, hands=replace(hands, lead=other, pattern=pattern)))
+        return feet_turned(replace(drill, hands=replace(hands, lead=other, pattern=pattern)))
     for mirror in (_MIRROR, _FINGERS):
         if isinstance(hands, ByOrder) and set(hands.cycle) & set(mirror):
             made = _recycled(drill, hands, mirror)
-            return _other_foot(made) if {"R", "L"} & set(hands.cycle) else made
+            return feet_turned(made) if {"R", "L"} & set(hands.cycle) else made
     if isinstance(drill.material, Picked):
         return _repicked(drill, drill.material, _FINGERS)
     raise OutOfRange(
@@ -63,9 +63,9 @@ def mirrored_with_thumb(drill: Drill) -> Drill:
     raise OutOfRange("No fingers are written that could be mirrored. Choose a cycle of p i m a.", field="hands.kind")
 
 
-def _other_foot(drill: Drill) -> Drill:
-    which = OTHER_FOOT.get(drill.foot.which, drill.foot.which)
-    return replace(drill, foot=replace(drill.foot, which=which))
+def feet_turned(drill: Drill) -> Drill:
+    """Return a drill with the right foot for the left one, and the other way round; none and both stay."""
+    return replace(drill, foot=replace(drill.foot, which=OTHER_FOOT[drill.foot.which]))
 
 
 def _recycled(drill: Drill, hands: ByOrder, mirror: Mapping[str, str]) -> Drill:

@@ -2,9 +2,10 @@
 
 from dataclasses import replace
 
+from ripresa.core.changes.mirror import feet_turned
 from ripresa.core.changes.strums import pattern_moved, pattern_scaled
 from ripresa.core.changes.written_out import as_line
-from ripresa.core.drill import OTHER_FOOT, Drill, Enters, Leg
+from ripresa.core.drill import Drill, Enters, Leg
 from ripresa.core.drill.material import Count, Line, LineNote, Strum, own_rhythm, parse_line, without_bars, write_line
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, label, plural
@@ -160,7 +161,7 @@ def other_foot(drill: Drill) -> Drill:
     """
     if drill.foot.which not in {"right", "left"}:
         raise OutOfRange("No one foot is written that could change. Choose the right or the left one.", field="foot")
-    return replace(drill, foot=replace(drill.foot, which=OTHER_FOOT[drill.foot.which]))
+    return feet_turned(drill)
 
 
 def arriving(drill: Drill, bar: int, beat: int) -> Drill:

@@ -121,6 +121,5 @@ def _fill(
         return
     end = cursor.at + length
     while cursor.at < end:
-        own, number = cursor.laid
-        place = (own, number + 1) if cursor.inside else (division, 0)
+        place = _after_last(cursor) if cursor.inside else (division, 0)
         yield from cursor.lay(index, Slot(*place, kind))

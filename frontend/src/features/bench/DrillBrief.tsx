@@ -87,10 +87,10 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
     />
   );
   const several = drill.legs.length > 1;
-  // A picked pattern names its fingers, and of two hands each plays its own row.
   const instrument = instrumentOf(drill, choices);
   const hasArm = !instrument?.breathes && drill.material.kind !== "long_notes";
   const hands = hasArm || !LAWS_OF_THE_ARM.includes(drill.hands.kind) ? drill.hands : NO_HANDS;
+  // A picked pattern names its fingers, and of two hands each plays its own row.
   const saysHands =
     hands.kind !== "none" || (drill.material.kind !== "picked" && drill.second.plays.kind === "none");
   const parts = {
