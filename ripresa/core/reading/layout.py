@@ -59,7 +59,7 @@ def lay(drill: Drill) -> Layout:
         elif own_rhythm(drill.material) and cursor.beat == 1 and not cursor.inside:
             # Where bars take turns, one that is counted out begins in the bar that has its turn.
             turn = (cursor.bar - 1) % len(meter.bars)
-            meter = replace(meter, bars=meter.bars[turn:] + meter.bars[:turn])
+            meter = replace(meter, bars=meter.bars[turn:] + meter.bars[:turn]) if turn else meter
         begin = len(places)
         notes, touched = passes.of(index, meter)
         leg = lay_leg(drill, instrument, cursor, places, index, notes, touched)
