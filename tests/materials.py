@@ -39,6 +39,15 @@ scale_runs = st.builds(
     octaves=st.one_of(st.integers(1, 3), st.sampled_from(["match", "one_repeated"])),
     top=st.sampled_from(["once", "twice"]),
 )
+#: Runs through all that the instrument has.
+ranged_runs = st.builds(
+    ScaleRun,
+    tonic=st.sampled_from(TONICS),
+    scale=st.sampled_from(list(SCALES)),
+    shape=st.sampled_from(list(SHAPES)),
+    octaves=st.just("range"),
+    start=st.integers(1, 3),
+)
 arpeggios = st.builds(
     Arpeggio,
     tonic=st.sampled_from(TONICS),
@@ -141,7 +150,7 @@ long_notes = st.builds(
 )
 MATERIALS: dict[str, st.SearchStrategy[Any]] = {
     "cells": cells,
-    "scale runs": scale_runs,
+    "scale runs": st.one_of(scale_runs, scale_runs, ranged_runs),
     "arpeggios": arpeggios,
     "sequences": sequences,
     "counts": counts,

@@ -32,6 +32,7 @@ from ripresa.core.drill import (
     FootLayer,
     Hits,
     Leg,
+    NeckPlace,
     Ornamented,
     Reduce,
     StageCount,
@@ -71,7 +72,7 @@ from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import parse_exact
 from ripresa.core.pitch import INSTRUMENTS, LEVELS
-from ripresa.core.reading import read
+from ripresa.core.reading import read, unreduced
 from ripresa.core.rhythm import METERS, RATIOS, Counting, Swing
 from ripresa.formats.drill_file import from_plain
 from tests.materials import MATERIALS, arpeggios, cells, counts, numbers, one_notes, scale_runs, sequences, slot_lines
@@ -204,7 +205,7 @@ def _made(parts: dict[str, Any]) -> Drill | None:
     """Return a drill of such parts; None where they do not go together."""
     try:
         drill = Drill(**_fitting(parts))
-        read(drill)
+        unreduced(read(drill))
     except RipresaError:
         return None
     return drill
@@ -234,6 +235,7 @@ PARTS: dict[str, st.SearchStrategy[Any]] = {
     "articulation": st.sampled_from([F(1), F(3, 4), F(1, 2)]),
     "breath": st.sampled_from([F(0), F(3), F(10)]),
     "fingering": st.sampled_from(list(FINGERINGS)),
+    "place": st.sampled_from([NeckPlace(), NeckPlace(5), NeckPlace(string=5)]),
     "register": st.integers(-1, 1),
     "folded": st.booleans(),
     "purpose": st.text(max_size=40),

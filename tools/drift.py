@@ -15,6 +15,7 @@ from ripresa.formats.sums_json import sums_schema
 from ripresa.formats.take_file import take_schema
 from ripresa.web.app import create_app
 from ripresa.web.shapes.described import DEFAULTS
+from tools.fingerings import fingerings
 from tools.help import glossary, guide
 from tools.notice import notice
 from tools.refusals import drill_refusals, plan_refusals, second_refusals
@@ -29,6 +30,7 @@ PLAN = ROOT / "docs" / "plan.schema.json"
 API = FRONTEND / "openapi.json"
 SOUNDINGS = FRONTEND / "soundings.json"
 KINDS = FRONTEND / "kinds.json"
+FINGERINGS = ROOT / "docs" / "fingerings.md"
 NOTICE = ROOT / "NOTICE"
 TABLES = FRONTEND / "src" / "api" / "tables.json"
 HELP = FRONTEND / "src" / "features" / "help" / "help.json"
@@ -46,6 +48,7 @@ def main() -> int:
             SOUNDINGS: _text(list(examples())),
             KINDS: _text(kinds(made)),
             NOTICE: notice(),
+            FINGERINGS: fingerings(),
             HELP: _text({"glossary": glossary(), "guide": guide()}),
             API: _text(create_app(made / "studio.sqlite3").api_doc),
         }

@@ -231,3 +231,12 @@ def listed(items: Sequence[str]) -> str:
     ('the foot', 'the foot, the count and the hands')
     """
     return " and ".join([", ".join(items[:-1]), items[-1]]) if len(items) > 1 else "".join(items)
+
+
+def capital(text: str) -> str:
+    """Return a text as it begins a sentence: the rest of it stays as it is.
+
+    >>> capital("the bass clef"), capital("C major")
+    ('The bass clef', 'C major')
+    """
+    return text[:1].upper() + text[1:]

@@ -63,7 +63,7 @@ def _bounds_of(part: Hashable) -> dict[str, Between]:
 
 
 def check_bounds(part: Any, at: str) -> None:
-    """Refuse a part with a number outside its bounds; ``at`` is where the part stands: ``material``.
+    """Refuse a part with a number outside its bounds; ``at`` is where it stands, ``material``; empty for a drill.
 
     Raises:
         OutOfRange: With the field to blame.
@@ -71,7 +71,7 @@ def check_bounds(part: Any, at: str) -> None:
     for name, bounds in bounds_of(type(part)).items():
         value = getattr(part, name)
         if isinstance(value, int | Fraction):
-            bounds.check(value, f"{at}.{name}")
+            bounds.check(value, f"{at}.{name}" if at else name)
 
 
 @dataclass(frozen=True, slots=True)

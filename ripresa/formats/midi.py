@@ -104,6 +104,12 @@ class _Ticks:
         return round_half_up(beats * self._whole * self.quarter)
 
 
+def _sounding(fifths: int, reading: Reading) -> int:
+    """Return the sharps of the key that is heard where one of so many is written: a semitone higher is seven more."""
+    sounds = reading.instrument.sounds
+    return (fifths + 7 * sounds + 5) % 12 - 5 if sounds % 12 else fifths
+
+
 def _conductor(reading: Reading, bpm: Fraction, ticks: _Ticks) -> mido.MidiTrack:
     quarters_a_minute = bpm * reading.meter.counted * 4
     microseconds = round(60_000_000 / quarters_a_minute)
@@ -121,7 +127,7 @@ def _conductor(reading: Reading, bpm: Fraction, ticks: _Ticks) -> mido.MidiTrack
     track.append(mido.MetaMessage("time_signature", numerator=above, denominator=below, time=0))
     key = key_of_reading(reading)
     names = _MINOR if key.mode == "minor" else _MAJOR
-    track.append(mido.MetaMessage("key_signature", key=names[key.fifths + 7], time=0))
+    track.append(mido.MetaMessage("key_signature", key=names[_sounding(key.fifths, reading) + 7], time=0))
     track.append(mido.MetaMessage("set_tempo", tempo=microseconds, time=0))
     at = 0
     for bar in range(2, reading.bar_count + 1):

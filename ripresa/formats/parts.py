@@ -169,7 +169,11 @@ def _written_for(part: Part) -> str | None:
     if not steps and not semitones:
         return ""
     fits = [key for key, one in INSTRUMENTS.items() if one.sounds == semitones]
-    return next((key for key in fits if INSTRUMENTS[key].name in part.name.lower()), next(iter(fits), None))
+    name = part.name.lower()
+    called = [key for key in fits if INSTRUMENTS[key].name.lower() in name]
+    # “Horn 1” is a horn in F, if it transposes as one; a stranger that does so is none.
+    called += [key for key in fits if INSTRUMENTS[key].name.split()[0].lower() in name]
+    return next(iter(called), fits[0] if fits and not semitones % 12 else None)
 
 
 def _transposition(part: Part, instrument: str | None) -> Iterator[str]:

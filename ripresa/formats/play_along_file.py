@@ -15,7 +15,6 @@ from numpy.typing import NDArray
 from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import Fraction, label, plural
-from ripresa.core.pitch import instrument_named
 from ripresa.core.playing import COUNT_A_BAR, SILENT, Accompaniment, Before, Pulse, Spoken, lead_of, score
 from ripresa.core.reading import read, with_click
 from ripresa.core.rhythm import check_bpm, span_seconds
@@ -160,7 +159,7 @@ class PlayAlong:
 
 def make_file(asked: PlayAlong, target: Path, tell: Callable[[int], None]) -> None:
     """Write a play-along file; ``tell`` is called with how many rungs are done."""
-    voice = instrument_named(asked.drill.instrument).voice
+    voice = asked.drill.plays_on.voice
     rungs = asked.made()
     title = asked.drill.title
     if asked.is_set:

@@ -15,7 +15,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.errors import Conflict, NotFound, OutOfRange
 from ripresa.core.studio import Climb, KeptDrill, Move
 from ripresa.formats.wire import adapter
-from ripresa.store.drills import to_drill, version_row
+from ripresa.store.drills import add_drill, to_drill, version_row
 from ripresa.store.once import once
 from ripresa.store.students import find_student, to_student
 from ripresa.store.tables import (
@@ -148,13 +148,28 @@ def take_version(climb_id: int, version: int, based_on: int) -> Climb:
     """
     with database.atomic("IMMEDIATE"):
         climb = find_climb(climb_id)
-        row = version_row(climb.drill.id, version)
-        if climb.drill.version == version:
-            return climb
-        if climb.revision != based_on:
-            raise Conflict("This climb was changed elsewhere since this page asked. Look at it as it is now.")
-        ClimbRow.update(version=row, revision=climb.revision + 1).where(ClimbRow.id == climb_id).execute()
-        return find_climb(climb_id)
+        return _goes_on(climb, version_row(climb.drill.id, version), based_on)
+
+
+def take_own(climb_id: int, drill: Drill, based_on: int, now: datetime, key: str | None = None) -> Climb:
+    """Keep a drill and let a climb go on with it, both or neither; the same key twice is the same drill.
+
+    Raises:
+        NotFound: There is no such climb.
+        Conflict: It was changed since that revision.
+    """
+    with database.atomic("IMMEDIATE"):
+        climb = find_climb(climb_id)
+        return _goes_on(climb, version_row(add_drill(drill, now, key).id, None), based_on)
+
+
+def _goes_on(climb: Climb, row: Row, based_on: int) -> Climb:
+    if (climb.drill.id, climb.drill.version) == (row.drill_id, row.number):
+        return climb
+    if climb.revision != based_on:
+        raise Conflict("This climb was changed elsewhere since this page asked. Look at it as it is now.")
+    ClimbRow.update(version=row, revision=climb.revision + 1).where(ClimbRow.id == climb.id).execute()
+    return find_climb(climb.id)
 
 
 def is_kept(key: str | None) -> bool:

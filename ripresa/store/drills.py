@@ -10,6 +10,7 @@ from ripresa.core.errors import Conflict, NotFound
 from ripresa.core.studio import KeptDrill
 from ripresa.formats.drill_file import read_drill, write_drill
 from ripresa.store.once import once
+from ripresa.store.settings import learn_instrument
 from ripresa.store.tables import DrillRow, Row, VersionRow, database, moment
 from ripresa.store.unread import one, readable
 
@@ -50,6 +51,7 @@ def add_drill(drill: Drill, now: datetime, key: str | None = None, writer: str =
     """Keep a new drill as its version 1; the same key twice is the same drill."""
 
     def make() -> int:
+        learn_instrument(drill.instrument)
         row = DrillRow.create(created_at=now)
         VersionRow.create(drill=row, number=1, body=write_drill(drill), saved_at=now, writer=writer)
         return int(row.id)
@@ -79,6 +81,7 @@ def save_drill(drill_id: int, drill: Drill, based_on: int, now: datetime, writer
                 f"{based_on}. Keep yours as the newest, or take theirs; both stay among the versions.",
                 field="based_on",
             )
+        learn_instrument(drill.instrument)
         row = VersionRow.create(
             drill=drill_id, number=latest.version + 1, body=write_drill(drill), saved_at=now, writer=writer
         )

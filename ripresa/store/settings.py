@@ -1,8 +1,11 @@
 """What is set for the whole studio."""
 
+from dataclasses import replace
+
 from pydantic import TypeAdapter
 
-from ripresa.core.studio import StudioSettings
+from ripresa.core.pitch import OWN_SIGN
+from ripresa.core.studio import MOST_INSTRUMENTS, StudioSettings
 from ripresa.formats.wire import adapter
 from ripresa.store.tables import SettingRow, database
 
@@ -17,6 +20,16 @@ def studio_settings() -> StudioSettings:
         return _SETTINGS.validate_json(row.value) if row else StudioSettings()
     except ValueError:
         return StudioSettings()
+
+
+def learn_instrument(name: str) -> None:
+    """Keep an instrument of one's own that a drill brings with it, so that it is offered everywhere."""
+    if OWN_SIGN not in name:
+        return
+    kept = studio_settings()
+    if name not in kept.own_instruments and len(kept.own_instruments) < MOST_INSTRUMENTS:
+        lines = "\n".join((*kept.own_instruments, name))
+        keep_settings(replace(kept, instruments=lines))
 
 
 def keep_settings(settings: StudioSettings) -> StudioSettings:

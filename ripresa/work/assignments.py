@@ -7,6 +7,7 @@ from ripresa.core.changes import Overrides, Turned, VariantSet, overridden, vari
 from ripresa.core.climbs import (
     ClimbPlan,
 )
+from ripresa.core.drill import Drill
 from ripresa.core.exact import Fraction, label
 from ripresa.core.pitch import parse_pitch
 from ripresa.core.reading import read
@@ -80,6 +81,18 @@ def start_set(
         check_rungs(aimed(plan, overridden(drill, overrides)), overridden(drill, overrides))
     check_guardian(student_id, plan)
     return climbs_of_set(store.add_set(student_id, drill_id, version, aimed(plan, drill), variants, now, key))
+
+
+def take_own(climb_id: int, drill: Drill, based_on: int, now: datetime, key: str | None = None) -> Climb:
+    """Let a climb go on with a drill of its student’s own, kept beside the one that it was of; takes stay with theirs.
+
+    Raises:
+        NotFound: There is no such climb.
+        OutOfRange, Conflict: As ``take_version``.
+    """
+    climb = store.find_climb(climb_id)
+    check_rungs(climb.plan, overridden(drill, climb.overrides))
+    return store.take_own(climb_id, drill, based_on, now, key)
 
 
 def take_version(climb_id: int, version: int, based_on: int) -> Climb:

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from ripresa.core.exact import label, plural
+from ripresa.core.exact import capital, label, plural
 from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import Student, parse_glossary, words_used
 from ripresa.store import students
@@ -98,4 +98,4 @@ def _next(student: Student, stands: Sequence[Stands], now: datetime) -> Iterator
         yield f"{plural(student.plan.minutes, 'minute')} on {plural(student.plan.days_a_week, 'day')} of the week."
     lesson = next_lesson_of(student, now.date())
     if lesson:
-        yield f"{lesson[:1].upper()}{lesson[1:]}."
+        yield f"{capital(lesson)}."

@@ -9,8 +9,7 @@ from hashlib import sha256
 from ripresa.core.climbs import BpmTarget, ClimbPlan, Rung
 from ripresa.core.drill import STEPS, Drill
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Fraction, decimal, label, plural, short
-from ripresa.core.pitch import instrument_named
+from ripresa.core.exact import Fraction, capital, decimal, label, plural, short
 from ripresa.core.plans import WEEKDAYS, told
 from ripresa.core.reading import Reading, read, with_click
 from ripresa.core.reports import brief_runs, dial, sums
@@ -101,7 +100,7 @@ def compose(subject: Subject, options: Options, now: datetime, engraver: Engrave
     stood = as_it_stands(climb.id)
     sheet = replace(
         sheet,
-        whom=f"for {student.details.name}, {instrument_named(drill.instrument).name}",
+        whom=f"for {student.details.name}, {drill.plays_on.name}",
         differs=climb.differs,
         moving=climb.plan.moving_words,
         foot=("", next_lesson_of(student, now.date())),
@@ -132,7 +131,7 @@ def _but_notation(reading: Reading, options: Options) -> Sheet:
         paper=options.paper,
         large=options.large,
         title=drill.title,
-        whom=f"for {instrument_named(drill.instrument).name}",
+        whom=f"for {drill.plays_on.name}",
         issued="",
         purpose=drill.purpose,
         brief=brief_runs(reading),
@@ -142,7 +141,7 @@ def _but_notation(reading: Reading, options: Options) -> Sheet:
         more=more,
         fit=tuple(_fit(reading)),
         clean=CLEAN,
-        care=tuple(care_for(instrument_named(drill.instrument), [drill])),
+        care=tuple(care_for(drill.plays_on, [drill])),
         note=options.note.strip(),
     )
 
@@ -154,7 +153,7 @@ def _before(drill: Drill) -> Iterator[str]:
             name, why = STEPS[step]
             counted = next((one.counting for one in drill.stage_counts if one.step == step), None)
             said = f" Counted {counted.words}." if counted else ""
-            yield f"{name[:1].upper()}{name[1:]}: {why[:1].lower()}{why[1:]}{said}"
+            yield f"{capital(name)}: {why[:1].lower()}{why[1:]}{said}"
         return
     yield "Listen to one bar of click and feel the 1."
     yield "Say the count aloud, a bar of each line."

@@ -38,8 +38,8 @@ def test_read_gives_finger_string_and_fret_as_numbers(tmp_path: Path, capsys: py
     assert main(["read", str(path)]) == 0
     (first, *_) = json.loads(capsys.readouterr().out)["events"]
     assert (first["touch"], first["finger"], first["string"], first["fret"]) == (
-        "string 5 fret 3 finger 2",
-        2,
+        "string 5 fret 3 finger 3",
+        3,
         5,
         3,
     )

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import Articulated
-from ripresa.core.drill.material import Line, OneNote, ScaleRun
+from ripresa.core.drill.material import Line, LongNotes, OneNote, ScaleRun
 from ripresa.core.drill.material.run import Shape
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
@@ -48,10 +48,47 @@ def test_without_a_turn_one_breathes_at_bar_lines_else_at_beats() -> None:
     assert {one.why for one in plan} == {"start", "beat"}
 
 
-def test_each_leg_begins_with_a_breath_unless_they_go_straight_on() -> None:
-    held = Drill(material=OneNote(beats=4), legs=legs(2, 3), breath=F(20))
-    assert marks(held, 60) == ["bar 2, beat 1"]
-    assert marks(Drill(material=OneNote(beats=4), legs=legs(2, 3), breath=F(20), seam="straight_on"), 60) == []
+def test_one_breathes_at_a_seam_rather_than_elsewhere_where_a_breath_does_not_last() -> None:
+    held = Drill(material=OneNote(beats=6), legs=legs(2, 3), breath=F(8), meter="3/4")
+    assert marks(held, 60) == ["bar 3, beat 1"]
+    assert [one.why for one in breath_plan(read(held), F(60))] == ["start", "seam"]
+    # Twelve beats in twelve seconds are one breath, over the seam too.
+    assert marks(replace(held, breath=F(12)), 60) == []
+    assert marks(replace(held, breath=F(12)), 59) == ["bar 3, beat 1"]
+
+
+#: Two-bar phrases, each with a longer note at its end.
+TUNE = "E4*1 F4 G4 E4 | C5*1 A4 G4*2 | A4*1 G4 F4 A4 | G4*1 F4 E4*2 | " * 2
+
+
+def tune(**parts: object) -> Drill:
+    line = Line(TUNE.rstrip("| "), rhythm="own")
+    return Drill(**{"material": line, "instrument": "recorder", "breath": F(9), "legs": legs(1), **parts})  # type: ignore[arg-type]
+
+
+def test_a_tune_breathes_at_the_ends_of_its_phrases() -> None:
+    assert marks(tune(), 60) == ["bar 3, beat 1", "bar 5, beat 1", "bar 7, beat 1"]
+    assert {one.why for one in breath_plan(read(tune()), F(60))} == {"start", "phrase_end"}
+
+
+def test_not_after_the_first_note_of_a_phrase_though_it_is_a_turn() -> None:
+    # Quarters alone: the first note of bar 3 is the highest, and a bar line comes before it.
+    line = Line("C4*1 D4 E4 F4 | E4 D4 E4 F4 | G4 F4 E4 D4 | C4 D4 E4 C4", rhythm="own")
+    assert marks(tune(material=line), 60) == ["bar 3, beat 1"]
+
+
+def test_phrases_that_are_typed_come_first() -> None:
+    found = marks(tune(phrases="3:2, 6"), 60)
+    assert "bar 3, beat 2" in found
+    assert "bar 6, beat 1" in found
+    assert marks(tune(phrases="3"), 240) == ["bar 3, beat 1"]
+    assert marks(tune(), 240) == []
+
+
+def test_long_notes_with_rests_are_a_breath_each() -> None:
+    drill = Drill(material=LongNotes(beats=6, rest=2), legs=legs(1), instrument="flute", breath=F(9))
+    (one,) = breath_sums(read(drill), F(60))
+    assert (one.beats, one.needed_bpm, one.fits) == (6, 40, True)
 
 
 def test_where_breath_does_not_matter_nothing_is_said() -> None:

@@ -7,10 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ripresa.core.changes import Where, changed
 from ripresa.core.drill import Drill
-from ripresa.core.drill.material import Cells
+from ripresa.core.drill.material import Cells, Count
 from ripresa.core.drill.material.cells import IN_A_ROW
 from ripresa.core.errors import OutOfRange, Unreadable
+from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.rhythm import METERS
 from tests.strategies import legs
@@ -73,3 +75,12 @@ def test_what_cannot_be_mixed_is_refused(text: str, mix: str, sentence: str) -> 
     with pytest.raises((OutOfRange, Unreadable), match=sentence) as refused:
         read(Drill(material=Cells(text, mix), legs=legs(1)))  # type: ignore[arg-type]
     assert refused.value.field in {"material.text", "material.mix"}
+
+
+def test_cells_taken_out_of_a_beat_are_taken_out_of_mixed_ones_too() -> None:
+    drill = Drill(material=Cells("1 &; 1 e & a", mix="by_hand", chosen=(1, 2, 1, 2)), legs=legs(1), meter="4/4")
+    made = changed(drill, "cells", Where(beat=4, count=-2))
+    assert made.material == Count("1 & 2 e & a 3 & 4/2 .2")
+    # What is left of beat 4 keeps its speed: two sixteenths in half a beat.
+    assert [note.onset for note in read(made).notes] == [F(n, 4) for n in (0, 2, 4, 5, 6, 7, 8, 10, 12, 13)]
+    assert read(made).bars == 1

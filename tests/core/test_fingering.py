@@ -80,7 +80,10 @@ def test_a_low_scale_stays_in_the_first_position() -> None:
 
 def test_every_change_of_position_is_told_where_it_is() -> None:
     (told,) = neck_told(fingered(ScaleRun(tonic="G", octaves=3), "guitar"))
-    assert told.sentences[0] == "Position II; XII from bar 2, beat 1; II from bar 2, beat 3, a."
+    assert told.sentences[0] == (
+        "Position III; VII from bar 1, beat 1, &; XII from bar 2, beat 1, a; VII from bar 2, beat 3; III from bar 3, "
+        "beat 3, e."
+    )
 
 
 def test_a_scale_that_reaches_up_goes_where_four_frets_hold_it() -> None:
@@ -132,10 +135,10 @@ def test_economy_picking_needs_strings() -> None:
 
 
 def test_out_of_range_is_folded_by_octaves_when_asked() -> None:
-    drill = Drill(material=Line("C3 E4 C7"), legs=legs(1), instrument="guitar")
-    folded = read(Drill(material=Line("C3 E4 C7"), legs=legs(1), instrument="guitar", folded=True))
+    drill = Drill(material=Line("C3 E4 E7"), legs=legs(1), instrument="guitar")
+    folded = read(Drill(material=Line("C3 E4 E7"), legs=legs(1), instrument="guitar", folded=True))
     assert read(drill).legs[0].out_of_range == 2
-    assert [event.pitch.name for event in folded.notes if event.pitch] == ["C4", "E4", "C6"]
+    assert [event.pitch.name for event in folded.notes if event.pitch] == ["C4", "E4", "E6"]
     assert folded.legs[0].described == "1 statement, 2 notes folded"
 
 

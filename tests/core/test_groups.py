@@ -3,14 +3,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ripresa.core.drill import Drill, Leg
-from ripresa.core.drill.accents import EveryNth
-from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun
+from ripresa.core.drill.accents import EveryNth, NoAccents
+from ripresa.core.drill.material import Count, Line, OneNote, ScaleRun, Strum
 from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import parse_exact
 from ripresa.core.grid import Restart
 from ripresa.core.reading import read
-from ripresa.core.reports import Groups, groups, starts_told
-from ripresa.core.reports.told.groups import groups_told
+from ripresa.core.reports import Groups, accents_added, groups, starts_told
+from ripresa.core.reports.told.groups import beats_hit_told, groups_told
 from ripresa.core.rhythm import Meter
 from tests.strategies import legs, meters, whole_divisions
 
@@ -58,7 +58,8 @@ def test_a_leg_is_said_to_have_the_notes_that_it_plays() -> None:
     (first, _) = groups(reading)
     assert first.leg.notes == sum(note.leg == 0 for note in reading.notes) == 29
     (told,) = groups_told(first, reading)
-    assert told.sentences[-1] == "This leg has 29 notes: it does not come home."
+    assert told.sentences[-2] == "This leg has 29 notes: it does not come home."
+    assert told.sentences[-1] == "The beats hit notes 1, 3, 5, 2, 4, 1 … of the group."
 
 
 def test_where_fives_on_fours_start() -> None:
@@ -68,6 +69,46 @@ def test_where_fives_on_fours_start() -> None:
 
 def test_the_heard_accent_of_fives_on_fours_walks_backwards() -> None:
     assert grouped(5, 4).beats_hit == (1, 5, 4, 3, 2, 1)
+
+
+@pytest.mark.parametrize(
+    ("size", "division", "told"),
+    [
+        (3, 4, "The beats hit notes 1, 2, 3, 1 … of the group."),
+        # Sixteen numbers and the first again are all told; what is longer says how far it goes.
+        (16, 5, "The beats hit notes 1, 6, 11, 16, 5, 10, 15, 4, 9, 14, 3, 8, 13, 2, 7, 12, 1 … of the group."),
+        (
+            17,
+            5,
+            "The beats hit notes 1, 6, 11, 16, 4, 9, 14, 2, 7, 12, 17, 5, 10, 15, 3, 8, 13 … of the group "
+            "(the first again on beat 18).",
+        ),
+        # Every beat hits the first, or not every beat has a note.
+        (4, 8, ""),
+        (2, "1/2", ""),
+        (3, "3/2", ""),
+    ],
+)
+def test_which_notes_the_beats_hit_is_told(size: int, division: str | int, told: str) -> None:
+    assert beats_hit_told(grouped(size, division)) == told
+
+
+@pytest.mark.parametrize(
+    ("drill", "told"),
+    [
+        (Drill(material=Count("1 >& 2 & 3 & 4 >&"), legs=legs(2)), "6 in a pass, 2 of them typed"),
+        (Drill(material=Count(">1 & 2 & 3 & 4 &"), legs=legs(2)), "4 in a pass, 1 of them typed"),
+        (Drill(material=Strum(chords="C", pattern="1 & 2 & 3 & 4 >&"), legs=legs(2)), "5 in a pass, 1 of them typed"),
+        # Nothing is typed, nothing is added, or what is typed is there already.
+        (Drill(material=Count("1 & 2 & 3 & 4 &"), legs=legs(2)), ""),
+        (Drill(material=Count("1 >& 2 & 3 & 4 >&"), legs=legs(2), accents=NoAccents()), ""),
+        (Drill(material=Count(">1 & >2 & >3 & >4 &"), legs=legs(2)), ""),
+    ],
+)
+def test_typed_accents_that_add_to_those_of_the_drill_are_told(drill: Drill, told: str) -> None:
+    found = accents_added(read(drill))
+    assert told in found
+    assert bool(found) == bool(told)
 
 
 def test_places_of_fives_cannot_be_taken_for_others() -> None:
@@ -139,3 +180,21 @@ def test_a_bar_cuts_groups_off() -> None:
     assert (found.cut, found.bar_home and found.bar_home.bars) == ((5, 5, 5, 1), 1)
     beat = grouped(5, 4, restart="beat")
     assert (beat.cut, beat.beat_home and beat.beat_home.beats) == ((4, 4, 4, 4), 1)
+
+
+def test_a_home_that_comes_long_after_short_rounds_is_found() -> None:
+    """Groups of four that began in the leg before: three notes a bar, and the first start is the third of them."""
+    mixed = (Leg(F(1), (F(6),)), Leg(F(2), (F(1),)))
+    drill = Drill(material=OneNote(beats=1), legs=mixed, meter="2/2", accents=EveryNth(4, "never"))
+    (_, found) = groups(read(drill))
+    assert found.starts[0].at == 4
+    assert found.bar_home
+    assert (found.bar_home.notes, found.bar_home.bars, found.bar_home.groups) == (12, 4, 3)
+
+
+def test_a_rhythm_in_bars_that_take_turns_goes_on_in_the_bar_that_has_its_turn() -> None:
+    drill = Drill(material=Count("1 2 &"), legs=legs(1), meter="3/4 | 2/4", accents=EveryNth(2, "leg"))
+    (found,) = groups(read(drill))
+    # Three notes a bar, of three beats and of two: the second start on a bar line is that of bar 3.
+    assert found.bar_home
+    assert (found.bar_home.notes, found.bar_home.beats, found.bar_home.bars) == (6, 5, 2)

@@ -184,3 +184,22 @@ def test_slurs_alone_are_refused() -> None:
     with pytest.raises(OutOfRange, match="strikes nothing") as caught:
         ByOrder(cycle=("-", "-"))
     assert caught.value.field == "hands.cycle"
+
+
+def told(drill: Drill) -> list[str]:
+    reading = read(drill)
+    return [one.title for one in paragraphs(reading, sums(reading, F(60)), F(60))]
+
+
+def test_what_tells_nothing_of_the_hands_is_not_said() -> None:
+    # One symbol on every note: neither its notes nor its lead say more than the notes do.
+    alone = Drill(material=OneNote(beats=8), legs=legs(2), hands=ByOrder(("T",)))
+    assert "Hands" not in told(alone)
+    assert not [title for title in told(alone) if title.startswith("Lead")]
+    # An arm that comes down on every beat that has a note leads nothing, rests or not; that it moves is told.
+    strum = Drill(material=Count("1 2 & (3) & 4 &"), legs=legs(1), hands=ByPlace())
+    assert not [title for title in told(strum) if title.startswith("Lead")]
+    assert "Hands" in told(strum)
+    # Two hands are told, and a lead that changes.
+    two = replace(alone, legs=legs(3), hands=ByOrder(("R", "L")))
+    assert {"Hands", "Lead on 3 a beat"} <= set(told(two))

@@ -10,6 +10,7 @@ from ripresa.core.drill import SCHOOLS, Body, Drill, FootLayer, Reduce, reduce_o
 from ripresa.core.drill.accents import EveryNth, NoAccents
 from ripresa.core.drill.hands import ByOrder, ByPlace, Hands, NoHands
 from ripresa.core.drill.material import SAYS, Count, OneNote, ScaleRun
+from ripresa.core.drill.reduce import Reduction
 from ripresa.core.drill.way_in import leading
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import Fraction as F
@@ -26,12 +27,32 @@ def onsets(reading: Reading) -> list[F]:
 
 
 @pytest.mark.parametrize(
+    ("part", "meter", "bars"),
+    [
+        # Ten beats: of three bars of 4/4 the first two, of the five bars that take turns the first three.
+        ("first_bars", "4/4", [1, 2, 4, 5]),
+        ("second_bars", "4/4", [3, 6]),
+        ("first_bars", "2/4", [1, 2, 3, 6, 7, 8]),
+        ("second_bars", "2/4", [4, 5, 9, 10]),
+        ("first_bars", "4/4 | 3/4", [1, 2, 4, 5]),
+        ("second_bars", "4/4 | 3/4", [3, 6]),
+    ],
+)
+def test_half_of_the_bars_of_each_leg(part: Reduction, meter: str, bars: list[int]) -> None:
+    drill = Drill(material=OneNote(beats=10), legs=legs(2, 3), meter=meter, closing="shared", reduce=Reduce(part))
+    found = read(drill)
+    assert list(dict.fromkeys(note.bar for note in found.notes)) == bars
+    assert found.beats == read(replace(drill, reduce=Reduce())).beats
+
+
+@pytest.mark.parametrize(
     ("reduce", "expected"),
     [
         pytest.param(Reduce("hits"), [F(n) for n in range(4)], id="the hits"),
         pytest.param(Reduce("between"), [F(n, 4) for n in range(16) if n % 4], id="between them"),
         pytest.param(Reduce("first_half"), [F(n, 4) for n in range(8)], id="first half"),
         pytest.param(Reduce("second_half"), [F(n, 4) for n in range(8, 16)], id="second half"),
+        pytest.param(Reduce("first_bars"), [F(n, 4) for n in range(16)], id="the one bar that there is"),
         pytest.param(Reduce("hand", "L"), [F(n, 4) for n in range(1, 16, 2)], id="the left hand"),
     ],
 )

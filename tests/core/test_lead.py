@@ -12,7 +12,7 @@ from ripresa.core.drill.click import NamedClick
 from ripresa.core.drill.material import Line, OneNote
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
-from ripresa.core.playing import Before, Score, Window, bars_window, lead_of, score, seams
+from ripresa.core.playing import Before, Score, Window, bars_window, lead_of, perform, score, seams
 from ripresa.core.playing.score import Lead
 from ripresa.core.reading import read
 from tests.strategies import bpms, drills, legs
@@ -118,6 +118,16 @@ def test_a_seam_is_counted_in_up_to_the_beat_before_it(meter: str, words: str, o
     assert [at for at, _ in found.lead.words] == onsets
     assert [tick.at for tick in found.lead.ticks] == onsets
     assert (found.lead.beats, found.lead.until) == (read(drill).meter.cycle_beats, found.lead.beats)
+
+
+def test_the_bar_lines_up_to_the_counting_are_told() -> None:
+    drill = Drill(material=OneNote(beats=8), legs=legs(2, 3), meter="4/4 | 3/4")
+    # Two bars to listen, then each division said for a bar, then the bar that is counted.
+    found = score(read(drill), F(60), before=Before(listen_bars=2, say_bars=1)).lead
+    assert (found.lines, found.beats) == ((0, 4, 7, 11, 15), 19)
+    assert score(read(drill), F(60), before=Before(count_bars=2)).lead.lines == (0,)
+    timed = perform(read(drill), F(120), before=Before(listen_bars=2, count_bars=0)).lead
+    assert (timed.lines, timed.seconds) == ((0, 2, 3.5), 3.5)
 
 
 def test_after_listening_the_seam_keeps_its_place_in_the_bar() -> None:

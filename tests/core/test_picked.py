@@ -32,17 +32,37 @@ def tab(events: tuple[Event, ...]) -> list[str]:
 
 def test_fingers_alone_take_the_strings_of_the_shape() -> None:
     notes = tab(read(drill("Am | C", "p i m a")).events)
-    # The bass of A minor is string 5, its fifth string 4; C has no fifth under the fingers, so its next bass string.
+    # The bass of A minor is string 5, its fifth string 4; the finger on the root of C goes over to string 6.
     assert notes[:8] == ["p5:0", "i3:2", "m2:1", "a1:0", "p4:2", "i3:2", "m2:1", "a1:0"]
-    assert notes[8:16] == ["p5:3", "i3:0", "m2:1", "a1:0", "p4:2", "i3:0", "m2:1", "a1:0"]
+    assert notes[8:16] == ["p5:3", "i3:0", "m2:1", "a1:0", "p6:3", "i3:0", "m2:1", "a1:0"]
     bass = tab(read(drill("Am", "p i m a", bass="root")).events)
     assert bass[::4] == ["p5:0", "p5:0"]
 
 
-def test_the_thumb_takes_a_thin_string_only_where_no_finger_needs_it() -> None:
-    """D has its root on string 4 and its fifth on string 3."""
-    assert tab(read(drill("D", "p i p m")).events)[::2] == ["p4:0", "p3:2"] * 2
-    assert tab(read(drill("D", "p i m a")).events)[::4] == ["p4:0", "p4:0"]
+@pytest.mark.parametrize(
+    ("chord", "thumb"),
+    [
+        ("C", "p5:3 p6:3"),
+        ("F", "p4:3 p5:3"),
+        ("G", "p6:3 p4:0"),
+        ("D", "p4:0 p5:0"),
+        ("Dm", "p4:0 p5:0"),
+        ("A", "p5:0 p4:2"),
+        ("E", "p6:0 p5:2"),
+        ("B7", "p5:2 p6:2"),
+        ("Bb", "p5:1 p4:3"),
+        ("F#m", "p6:2 p5:4"),
+        ("C/E", "p6:0 p6:0"),
+    ],
+)
+def test_root_and_fifth_in_turn_are_the_root_and_the_fifth_of_each_chord(chord: str, thumb: str) -> None:
+    assert " ".join(tab(read(drill(chord, "p i m a")).events)[::4][:2]) == thumb
+
+
+def test_the_fingers_lie_on_a_string_each_of_a_ukulele() -> None:
+    notes = tab(read(replace(drill("C | Am", "p i m a"), instrument="ukulele")).events)
+    assert notes[:4] == ["p4:0", "i3:0", "m2:0", "a1:3"]
+    assert notes[8:12] == ["p4:2", "i3:0", "m2:0", "a1:0"]
 
 
 def test_a_string_may_be_written_and_fingers_may_strike_together() -> None:

@@ -1,8 +1,11 @@
+from dataclasses import replace
+from itertools import pairwise
+
 import pytest
 from hypothesis import given
 
 from ripresa.core.drill.material import Arpeggio, ScaleRun
-from ripresa.core.drill.material.run import Octaves, Shape, Top
+from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for
 from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Fraction as F
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES
@@ -107,6 +110,12 @@ CHORDS_ON_C = {
     "minor_sixth": "C Eb G A",
     "added_ninth": "C D E G",
     "dominant_ninth": "C D E G Bb",
+    "major_ninth": "C D E G B",
+    "minor_ninth": "C D Eb G Bb",
+    "thirteenth": "C D E G A Bb",
+    "suspended_seventh": "C F G Bb",
+    "sharp_ninth": "C D# E G Bb",
+    "flat_ninth": "C Db E G Bb",
 }
 
 
@@ -139,7 +148,7 @@ def test_the_turning_note_twice() -> None:
 
 @given(scale_runs, divisions)
 def test_counts_follow_the_formula(run: ScaleRun, division: F) -> None:
-    octaves, times = run.span(division)
+    octaves, times = octaves_for(run.octaves, [division])
     steps = SCALES[run.scale].degrees * octaves
     found = run.pass_for([division], ANY, FOUR)
     both_ways = 2 * steps + (2 if run.top == "twice" else 0)
@@ -152,7 +161,7 @@ def test_counts_follow_the_formula(run: ScaleRun, division: F) -> None:
     [("match", F(4), (4, 1)), ("match", F(1, 2), (1, 1)), ("one_repeated", F(4), (1, 4)), (2, F(7), (2, 1))],
 )
 def test_how_many_octaves(octaves: Octaves, division: F, span: tuple[int, int]) -> None:
-    assert ScaleRun(octaves=octaves).span(division) == span
+    assert octaves_for(octaves, [division]) == span
 
 
 @given(scale_runs, divisions)
@@ -190,9 +199,62 @@ def test_a_run_starts_on_the_degree_that_is_asked_and_closes_there(
     assert last == one_way
 
 
-def test_an_arpeggio_from_its_fifth_starts_on_its_fifth() -> None:
-    found = Arpeggio(octaves=2, shape="back_and_there", start=3).pass_for([F(4)], ANY, FOUR)
-    assert [note.name for note in found.notes if note][:4] == ["G4", "E4", "C4", "G3"]
+@pytest.mark.parametrize(
+    ("shape", "start", "played"),
+    [
+        ("there_and_back", 2, "E3 G3 C4 E4 G4 C5 E5 C5 G4 E4 C4 G3 E3"),
+        ("there_and_back", 3, "G3 C4 E4 G4 C5 E5 G5 E5 C5 G4 E4 C4 G3"),
+        ("back_and_there", 3, "G5 E5 C5 G4 E4 C4 G3 C4 E4 G4 C5 E5 G5"),
+        ("up", 2, "E3 G3 C4 E4 G4 C5 E5"),
+    ],
+)
+def test_an_inversion_goes_from_its_tone_to_the_same_tone_and_back(shape: Shape, start: int, played: str) -> None:
+    found = Arpeggio(octaves=2, shape=shape, start=start).pass_for([F(4)], ANY, FOUR)
+    assert " ".join(note.name for note in found.sounded if note) == played
+
+
+@pytest.mark.parametrize(
+    ("shape", "start", "turns"),
+    [
+        ("there_and_back", 1, ["C4", "F6", "C4"]),
+        ("there_and_back", 5, ["G4", "F6", "C4", "G4"]),
+        ("back_and_there", 5, ["G4", "C4", "F6", "G4"]),
+        ("up", 1, ["C4", "F6"]),
+        ("down", 1, ["F6", "C4"]),
+    ],
+)
+def test_a_run_through_the_whole_range_ends_where_the_instrument_does(
+    shape: Shape, start: int, turns: list[str]
+) -> None:
+    flute = replace(INSTRUMENTS["flute"], highest=90)
+    found = ScaleRun(octaves="range", shape=shape, start=start).pass_for([F(4)], flute, FOUR)
+    played = [note for note in found.sounded if note]
+    turned = [
+        now.name
+        for before, now, after in zip([None, *played], played, [*played[1:], None], strict=False)
+        if before is None or after is None or (now.midi - before.midi) * (after.midi - now.midi) < 0
+    ]
+    assert turned == turns
+    assert {abs(after.midi - now.midi) for now, after in pairwise(played)} == {1, 2}
+
+
+@pytest.mark.parametrize(
+    ("instrument", "tonic", "begins"),
+    [
+        ("piano_right", "C", "C4"),
+        ("piano_right", "Bb", "Bb3"),
+        ("piano_right", "F", "F4"),
+        ("piano", "C", "C4"),
+        ("piano_left", "C", "C3"),
+        ("piano_left", "Bb", "Bb2"),
+        ("piano_left", "F#", "F#3"),
+        ("piano_left", "G", "G2"),
+    ],
+)
+def test_a_hand_begins_where_it_sits(instrument: str, tonic: str, begins: str) -> None:
+    found = ScaleRun(tonic=tonic, octaves=2).pass_for([F(4)], INSTRUMENTS[instrument], FOUR)
+    assert found.notes[0]
+    assert found.notes[0].name == begins
 
 
 @pytest.mark.parametrize("tonic", ["H", "c", "Ebb", "", "E flat"])

@@ -98,36 +98,50 @@ def placed(text: str, meter: str, ratio: F, on: int, from_bar: int) -> list[tupl
     return found
 
 
-def worked_out(drill: dict[str, Any]) -> tuple[list[F], F]:
-    """Return where every note of a drill begins, and where the drill ends, in beats."""
+def slots_of(leg: dict[str, Any], meter: str, bar: int, ratio: F, on: int) -> Iterator[tuple[F, F, F]]:
+    """Yield the slots of a stage that begins in a bar, without end: beats of the meter before its beat, onset, end."""
+    lines = (
+        (start + sum(line[:at]), one) for start, line in islice(bars(meter), bar, None) for at, one in enumerate(line)
+    )
+    used = F(0)
+    for division in cycle([F(one) for one in (leg["division"], *leg["following"])]):
+        span = list(islice(lines, division.denominator))
+        length = sum(one for _, one in span)
+        parts = division.numerator if division.denominator == 1 else 1
+        for slot in range(division.numerator):
+            begin, end = (bent(F(slot + at, division.numerator), parts, ratio, on) for at in (0, 1))
+            # How far it has come in beats of the meter, as they are written.
+            yield used + slot / division, span[0][0] + length * begin, span[0][0] + length * end
+        used += division.denominator
+
+
+def stages(drill: dict[str, Any]) -> tuple[list[tuple[int, list[F]]], F]:
+    """Return the bar of each stage, from 0, with where its notes begin, and where the drill ends, in beats."""
     material, meter = drill["material"], drill["meter"]
     ratio, on = F(drill["swing"]["ratio"]), int(drill["swing"]["on"])
-    notes: list[F] = []
+    found: list[tuple[int, list[F]]] = []
     bar = 0
     for leg in drill["legs"]:
         if material["kind"] == "count":
-            notes += [at for at, word in placed(material["text"], meter, ratio, on, bar) if "(" not in word]
+            words = placed(material["text"], meter, ratio, on, bar)
+            found.append((bar, [at for at, word in words if "(" not in word]))
             bar += material["text"].count("|") + 1
             continue
-        # Beats of the meter from here on, however long each is.
-        lines = list(islice(bars(meter), bar, bar + 300))
-        beats = [(start + sum(line[:at]), one) for start, line in lines for at, one in enumerate(line)]
-        used, end = F(0), F(0)
-        for division in cycle([F(one) for one in (leg["division"], *leg["following"])]):
-            span = beats[int(used) : int(used) + division.denominator]
-            length = sum(one for _, one in span)
-            for slot in range(division.numerator):
-                if used + slot / division >= material["beats"]:
-                    break
-                share = F(slot, division.numerator)
-                parts = division.numerator if division.denominator == 1 else 1
-                notes.append(span[0][0] + length * bent(share, parts, ratio, on))
-                end = span[0][0] + length * bent(F(slot + 1, division.numerator), parts, ratio, on)
-            used += division.denominator
-            if used >= material["beats"]:
+        notes, over = [], F(0)
+        for before, begin, end in slots_of(leg, meter, bar, ratio, on):
+            if before >= material["beats"]:
                 break
-        bar += sum(start < end for start, _ in lines)
-    return notes, next(islice(bars(meter), bar, None))[0]
+            notes.append(begin)
+            over = end
+        found.append((bar, notes))
+        bar += sum(start < over for start, _ in islice(bars(meter), bar, bar + 300))
+    return found, next(islice(bars(meter), bar, None))[0]
+
+
+def worked_out(drill: dict[str, Any]) -> tuple[list[F], F]:
+    """Return where every note of a drill begins, and where the drill ends, in beats."""
+    found, end = stages(drill)
+    return [at for _, notes in found for at in notes], end
 
 
 def drawn(number: int) -> dict[str, Any]:

@@ -4,11 +4,13 @@ import pytest
 
 from ripresa.core.drill import Drill, Leg, Seam
 from ripresa.core.drill.hands import ByOrder, ByPlace
-from ripresa.core.drill.material import Count, Line, Material, OneNote, ScaleRun, Strum
+from ripresa.core.drill.material import Cells, Count, Line, Material, OneNote, ScaleRun, Strum
 from ripresa.core.exact import Fraction as F
 from ripresa.core.exact import decimal
 from ripresa.core.reading import read
 from ripresa.core.reports import motions, peak_of, peak_of_drill, speeds, sums
+from ripresa.core.reports.speed import leg_speeds
+from ripresa.core.reports.told.rhythm import bar_told, cells_told
 from ripresa.core.rhythm import Swing
 from tests.strategies import legs
 
@@ -83,3 +85,48 @@ def test_straight_on_a_pass_takes_as_long_as_its_loop() -> None:
     assert (first.plays_closing, last.plays_closing, reading.notes[-1].place_name) == (False, True, "bar 11, beat 3")
     assert first.sentence.endswith("The closing tonic is the first note of what follows.")
     assert (second.closing, second.missing_beats) == ("bar 8, beat 1", 0)
+
+
+@pytest.mark.parametrize(
+    ("meter", "division", "gaps", "told"),
+    [
+        (
+            "7/8 (2+2+3)",
+            2,
+            [F(3, 4), F(1, 2)],
+            ["With 2 a beat the notes are 250.0 ms apart in a beat of 1 and 375.0 ms apart in a beat of 1½."],
+        ),
+        (
+            "5/8 (2+3)",
+            1,
+            [F(3, 2), F(1)],
+            ["With 1 a beat the notes are 500.0 ms apart in a beat of 1 and 750.0 ms apart in a beat of 1½."],
+        ),
+        ("4/4 | 3/4", 2, [F(1, 2)], []),
+        ("4/4", 4, [F(1, 4)], []),
+    ],
+)
+def test_notes_of_unequal_beats_are_told_in_each_length(
+    meter: str, division: int, gaps: list[F], told: list[str]
+) -> None:
+    reading = read(Drill(material=OneNote(beats=8), legs=legs(division), meter=meter))
+    (found,) = leg_speeds(reading)
+    assert (found.gap, list(found.gaps)) == (gaps[-1], gaps)
+    said = [
+        sentence for one in bar_told(reading, F(120)) for sentence in one.sentences if "a beat the notes" in sentence
+    ]
+    assert said == told
+
+
+def test_a_swung_pair_in_unequal_beats_has_its_two_gaps_in_each() -> None:
+    drill = Drill(material=OneNote(beats=7), legs=legs(2), meter="7/8 (2+2+3)", swing=Swing(F(2), 2))
+    (found,) = leg_speeds(read(drill))
+    assert found.gap == F(1, 2)
+    assert set(found.gaps) == {F(2, 3), F(1, 3), F(1), F(1, 2)}
+
+
+def test_the_cells_stand_under_a_heading_of_their_own() -> None:
+    (told,) = cells_told(read(Drill(material=Cells("1 &; 1 e & a", mix="all"), legs=legs(1))))
+    assert (told.title, told.starts_title) == ("Cells over 16 bars", "The cells, bar by bar")
+    assert told.starts.startswith("A A A A | A A A B | ")
+    assert len(told.starts.split(" | ")) == 16

@@ -13,9 +13,11 @@ from ripresa.core.drill.material import Arpeggio, Cells, Count, Line, OneNote, S
 from ripresa.core.drill.second import OneKey, SecondHand
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction as F
+from ripresa.core.exact import plural
 from ripresa.core.pitch import CHORDS, INSTRUMENTS, SCALES, STRING_SETS, parse_chord, parse_tonic, shape_on
 from ripresa.core.reading import read
 from ripresa.core.reports import brief
+from ripresa.core.reports.told.rhythm import bar_told
 from tests.strategies import drills, legs, two_handed
 
 RUN = Drill(material=ScaleRun(octaves=2), legs=legs(6))
@@ -213,18 +215,6 @@ def test_octaves_of_an_arpeggio_that_match_the_division_last_the_same_beats(divi
     assert reading.legs[0].pass_beats == beats
 
 
-def test_an_arpeggio_starts_on_another_tone_and_goes_round() -> None:
-    assert names(Drill(material=Arpeggio(octaves=1, start=2), legs=legs(3)))[:7] == [
-        "E3",
-        "G3",
-        "C4",
-        "G3",
-        "E3",
-        "C3",
-        "E3",
-    ]
-
-
 def test_a_sequence_starts_higher_and_turns_round_once_or_twice() -> None:
     up = Sequence(figure=(0, 1, 2), start=3, way="up")
     assert names(Drill(material=up, legs=legs(3)))[:6] == ["E3", "F3", "G3", "F3", "G3", "A3"]
@@ -364,3 +354,40 @@ def test_every_chord_has_a_scale_that_holds_it() -> None:
         over = {semitones for _, semitones in chord.scale.up}
         assert {semitones for _, semitones in chord.tones.up} <= over, symbol
     assert len(CHORDS) > 10
+
+
+@pytest.mark.parametrize(
+    ("beats", "stages", "meter", "bars", "becomes"),
+    [
+        # 16 beats of 4/4 | 7/8 are five bars: twice that is ten, and the bars are home.
+        (16, 1, "4/4 | 7/8 (2+2+3)", 5, 10),
+        (4, 1, "4/4 | 3/4 | 2/4", 1, 3),
+        (2, 2, "4/4 | 3/4 | 2/4", 2, 6),
+    ],
+)
+def test_a_pass_runs_until_the_bars_are_home(beats: int, stages: int, meter: str, bars: int, becomes: int) -> None:
+    drill = Drill(material=OneNote(beats=beats), legs=legs(2) * stages, meter=meter)
+    before, after = read(drill), read(changed(drill, "home", Where()))
+    assert (before.bar_count, after.bar_count) == (bars, becomes)
+    (told,) = (one.sentences for one in bar_told(before, F(60)))
+    turns = meter.count("|") + 1
+    over = bars % turns
+    assert (
+        f"A pass of {plural(bars, 'bar')} ends after {over} of the {turns} that take turns, and the next begins with "
+        "the first of them again." in told
+    )
+    assert not any("take turns" in sentence for one in bar_told(after, F(60)) for sentence in one.sentences)
+
+
+@pytest.mark.parametrize(
+    ("meter", "beats", "message"),
+    [
+        ("4/4", 4, "No bars take turns"),
+        ("4/4 | 3/4", 7, "home already"),
+        # A bar of four first; then four beats from the bar of three on, which are two bars, for ever.
+        ("4/4 | 3/4", 4, "never ends with the last"),
+    ],
+)
+def test_what_is_home_goes_on_no_longer(meter: str, beats: int, message: str) -> None:
+    with pytest.raises(OutOfRange, match=message):
+        changed(Drill(material=OneNote(beats=beats), legs=legs(2), meter=meter), "home", Where())

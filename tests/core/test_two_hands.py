@@ -9,7 +9,7 @@ from hypothesis import given, settings
 
 from ripresa.core.drill import Drill, Leg, Reduce
 from ripresa.core.drill.click import OfTheSlots
-from ripresa.core.drill.material import Line, OneNote, ScaleRun, Sequence
+from ripresa.core.drill.material import Arpeggio, Line, Material, OneNote, ScaleRun, Sequence
 from ripresa.core.drill.second import ChordsBelow, Contrary, OneKey, OwnLine, Parallel, SecondHand
 from ripresa.core.errors import OutOfRange, RipresaError, Unreadable
 from ripresa.core.exact import Fraction as F
@@ -109,11 +109,22 @@ def test_what_the_left_hand_plays_beside_a_scale(plays: Parallel | Contrary, lef
     assert [event.onset for event in reading.notes] == [one.onset for one in reading.other if one.kind == "note"]
 
 
+@pytest.mark.parametrize("material", [ScaleRun("A", "minor_pentatonic"), ScaleRun("C", "chromatic"), Arpeggio()])
+def test_a_third_under_what_has_no_seven_notes_is_refused_in_both_motions(material: Material) -> None:
+    for plays, field in ((Contrary("third"), "start"), (Parallel("third"), "interval")):
+        with pytest.raises(OutOfRange, match="counts in a scale of seven notes") as refused:
+            read(replace(SCALE, material=material, second=SecondHand(plays)))
+        assert refused.value.field == f"second.plays.{field}"
+    # On the same note each goes its way through the same tones.
+    mirrored = read(replace(SCALE, material=Arpeggio(octaves=1, shape="up"), second=SecondHand(Contrary())))
+    assert names(mirrored.other)[:4] == ["C4", "G3", "E3", "C3"]
+
+
 def test_a_melodic_minor_is_mirrored_the_way_that_each_hand_goes() -> None:
     drill = replace(SCALE, material=ScaleRun(tonic="A", scale="melodic_minor", octaves=1, shape="up"))
     reading = read(replace(drill, second=SecondHand(Contrary())))
-    assert names(reading.events) == ["A4", "B4", "C5", "D5", "E5", "F#5", "G#5", "A5"]
-    assert names(reading.other) == ["A4", "G4", "F4", "E4", "D4", "C4", "B3", "A3"]
+    assert names(reading.events) == ["A3", "B3", "C4", "D4", "E4", "F#4", "G#4", "A4"]
+    assert names(reading.other) == ["A3", "G3", "F3", "E3", "D3", "C3", "B2", "A2"]
 
 
 def test_a_held_note_is_struck_on_each_bar_line_and_a_broken_bass_goes_through_its_chords() -> None:

@@ -5,8 +5,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.e2e.access import violations, with_checker
 from tests.e2e.server import Local, Served
-from tests.e2e.stand import by_ear, heard_by
+from tests.e2e.stand import by_ear, heard_by, quick_climb
 
 
 def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Served) -> None:
@@ -188,3 +189,46 @@ def test_the_sound_of_a_student_is_kept_in_the_studio(page: Page, demo: Served) 
     page.reload()
     page.get_by_text("Sound and levels").click()
     expect(page.get_by_label("The click is")).to_have_value(chosen)
+
+
+def test_a_change_from_a_climb_is_the_students_own_or_everybodys(page: Page, own: Served) -> None:
+    climb = quick_climb(page, own.home)
+    with_checker(page)
+    page.goto(f"{own.home}/climbs/{climb['id']}")
+    page.get_by_role("link", name="The drill", exact=True).click()
+    expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
+    page.get_by_label("beats a leg").fill("6")
+    asked = page.get_by_text("Not kept yet. Whom is the change for?")
+    expect(asked).to_be_visible()
+    assert violations(page) == []
+    # A reload loses nothing, and asks again; whoever wants to play it is led to the question.
+    page.reload()
+    expect(asked).to_be_visible()
+    expect(page.get_by_label("beats a leg")).to_have_value("6")
+    page.keyboard.press("p")
+    expect(page.get_by_role("button", name="For Runa Holt only")).to_be_focused()
+    versions = f"{own.home}/api/drills/{climb['drill_id']}/versions"
+    assert [one["version"] for one in page.request.get(versions).json()["versions"]] == [1]
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("title of the drill")).to_have_value("Runa Holt’s own: Kelp")
+    expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
+    page.get_by_label("beats a leg").fill("5")
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+    assert [one["version"] for one in page.request.get(versions).json()["versions"]] == [1]
+    page.get_by_role("button", name="✓ kept, version 2").click()
+    expect(page.get_by_role("dialog", name="Versions")).to_contain_text("one note for 6 beats → one note for 5 beats")
+    # The climb goes on with it; from there it is her own already, and a newer version says what it changed.
+    page.goto(f"{own.home}/climbs/{climb['id']}")
+    expect(page.get_by_role("heading", level=1)).to_have_text("Runa Holt: Runa Holt’s own: Kelp")
+    expect(page.get_by_text("one note for 6 beats → one note for 5 beats")).to_be_visible()
+    page.get_by_role("link", name="The drill", exact=True).click()
+    page.get_by_label("beats a leg").fill("4")
+    expect(page.get_by_text("✓ kept, version 3")).to_be_visible()
+    # For everybody it is a version of the drill that all share.
+    other = quick_climb(page, own.home, {"title": "Reeds"}, "Ada Brink")
+    page.goto(f"{own.home}/bench/{other['drill_id']}?climb={other['id']}")
+    page.get_by_label("beats a leg").fill("6")
+    page.get_by_role("button", name="For everybody, as version 2").click()
+    expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
+    page.get_by_label("beats a leg").fill("7")
+    expect(page.get_by_text("✓ kept, version 3")).to_be_visible()

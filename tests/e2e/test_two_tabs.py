@@ -9,6 +9,7 @@ from playwright.sync_api import Page, Route, expect
 
 from tests.e2e.access import violations, with_checker
 from tests.e2e.server import Local, Served
+from tests.e2e.stand import quick_climb
 from tests.e2e.test_nothing_is_lost import climb_of, new_drill
 
 
@@ -96,6 +97,39 @@ def test_takes_of_two_tabs_wait_side_by_side_and_go_out_once(page: Page, own: Lo
     takes = page.request.get(f"{own.home}/api/takes").json()["takes"]
     assert [take["mark"] for take in takes] == ["clean", "clean"]
     assert kept_here(page) == []
+
+
+def test_what_plays_keeps_its_version_and_the_newer_one_is_offered_after_the_word(page: Page, own: Served) -> None:
+    climb = quick_climb(page, own.home)
+    drill = page.request.get(f"{own.home}/api/drills/{climb['drill_id']}").json()["drill"]
+    page.goto(f"{own.home}/stand/drill/{climb['drill_id']}")
+    page.get_by_label("student", exact=True).select_option("Runa Holt")
+    page.get_by_label("heard by").select_option("by_ear")
+    page.get_by_label("bars of listening").select_option("0")
+    page.get_by_label("passes", exact=True).select_option("4")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_text("pass 1 of 4")).to_be_visible()
+    # Another tab keeps a version 2, and this one hears of it in the middle of the take.
+    changed = {"drill": {**drill, "bpm": "90"}, "based_on": 1}
+    page.request.put(f"{own.home}/api/drills/{climb['drill_id']}", data=changed)
+    with page.expect_response(re.compile(r"/api/drills/\d+$")) as heard:
+        # Whoever comes back to a page asks again what is older than some seconds.
+        page.evaluate("setInterval(() => window.dispatchEvent(new Event('visibilitychange')), 500)")
+    assert heard.value.json()["version"] == 2
+    expect(page.get_by_label("student", exact=True)).to_have_value(str(climb["student"]["id"]))
+    expect(page.get_by_label("tempo in bpm")).to_have_value("150")
+    offer = page.get_by_role("button", name="Put version 2 on the stand")
+    expect(page.get_by_text(re.compile("pass . of 4"))).to_be_visible()
+    expect(page.get_by_role("button", name="Clean")).to_be_visible(timeout=20_000)
+    expect(offer).to_have_count(0)
+    page.get_by_role("button", name="Clean").click()
+    expect(offer).to_be_visible()
+    takes = page.request.get(f"{own.home}/api/takes").json()["takes"]
+    assert [(take["version"], take["bpm"], take["mark"]) for take in takes] == [(1, "150", "clean")]
+    offer.press("Enter")
+    expect(page.get_by_label("tempo in bpm")).to_have_value("90")
+    expect(page.get_by_label("student", exact=True)).to_have_value(str(climb["student"]["id"]))
+    expect(offer).to_have_count(0)
 
 
 def test_a_refused_take_stays_in_the_tray_with_its_reason(page: Page, own: Served) -> None:

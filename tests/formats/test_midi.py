@@ -109,10 +109,20 @@ def test_where_no_ticks_are_exact_onsets_are_drawn_to_the_nearest_and_it_is_said
     )
 
 
+@pytest.mark.parametrize(
+    ("instrument", "written", "heard"),
+    [("alto_saxophone", "A", "C"), ("horn", "C", "F"), ("guitar", "Gb", "Gb"), ("clarinet_e_flat", "C", "Eb")],
+)
+def test_the_key_in_the_file_is_the_one_that_is_heard(instrument: str, written: str, heard: str) -> None:
+    drill = Drill(material=ScaleRun(tonic=written, octaves=1), instrument=instrument)
+    file = mido.MidiFile(file=io.BytesIO(write_midi(read(drill), F(60))))
+    assert [message.key for message in file.tracks[0] if message.type == "key_signature"] == [heard]
+
+
 def test_the_key_and_the_instrument_are_in_the_file() -> None:
     drill = Drill(material=ScaleRun(tonic="Eb", octaves=1), instrument="trumpet")
     file = mido.MidiFile(file=io.BytesIO(write_midi(read(drill), F(60))))
-    assert [message.key for message in file.tracks[0] if message.type == "key_signature"] == ["Eb"]
+    assert [message.key for message in file.tracks[0] if message.type == "key_signature"] == ["Db"]
     assert [message.program for message in file.tracks[1] if message.type == "program_change"] == [56]
 
 

@@ -12,12 +12,13 @@ import pytest
 from hypothesis import given
 from lxml import etree
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.hands import ByOrder
 from ripresa.core.drill.material import Count, Line, LongNotes, OneNote, ScaleRun, Strum
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction as F
+from ripresa.core.pitch.chord_symbol import QUALITIES
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import Swing
 from ripresa.core.shelf import SHELF
@@ -293,3 +294,31 @@ def test_the_same_drill_is_the_same_file() -> None:
     drill = SHELF[0].drill
     assert write_musicxml(read(drill), drill.bpm) == write_musicxml(read(drill), drill.bpm)
     assert not re.search(rb"\d{4}-\d\d-\d\d", write_musicxml(read(drill), drill.bpm))
+
+
+@pytest.mark.parametrize(
+    ("instrument", "text", "clefs"),
+    [
+        ("guitar_bass", "E3 G3 B3", "F"),
+        ("bassoon", "G2 D3 G4", "F"),
+        ("trombone", "Bb2 F4 Bb4", "F"),
+        ("euphonium_treble", "F#3 C4", "G"),
+        ("clarinet_bass", "E3 G3", "G"),
+        ("piano_left", "C4 D4", "F"),
+        ("piano_right", "C3 D3", "G"),
+        ("viola: strings C3 G3 D4 A4, sounds 0, clef alto", "C4 D4", "C"),
+    ],
+)
+def test_the_clef_belongs_to_the_instrument_or_to_the_hand(instrument: str, text: str, clefs: str) -> None:
+    drill = Drill(material=Line(text), legs=(Leg(F(1)),), instrument=instrument)
+    root = etree.fromstring(write_musicxml(read(drill), F(60)))
+    assert schema().validate(root)
+    assert root.findtext(".//clef/sign") == clefs
+
+
+def test_chords_of_all_kinds_and_no_chord_are_valid_harmony() -> None:
+    line = Line("1 3", through=" | ".join(["N.C.", *(f"C{quality}" for quality in QUALITIES)]))
+    root = etree.fromstring(write_musicxml(read(Drill(material=line, legs=(Leg(F(1)),))), F(60)))
+    assert schema().validate(root), schema().error_log
+    kinds = [kind.get("text") for kind in root.iter("kind")]
+    assert kinds == ["N.C.", *QUALITIES]

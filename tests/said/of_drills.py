@@ -14,7 +14,8 @@ from ripresa.core.exact import Fraction as F
 from ripresa.core.grid import Event
 from ripresa.core.pitch import INSTRUMENTS
 from ripresa.core.reading import Reading, read
-from ripresa.core.reading.fingering.keys import Hand, on_keys
+from ripresa.core.reading.fingering.key_tables import Hand
+from ripresa.core.reading.fingering.keys import on_keys
 from ripresa.core.reports import brief, paragraphs, sums
 from ripresa.core.shelf import SHELF
 from ripresa.formats.sums_json import sums_values

@@ -92,14 +92,12 @@ def sums_of_files() -> Iterator[str]:
     for name, drill in drills:
         reading = read(drill)
         rows, _ = rail_rows(reading)
-        made = {
-            "MIDI": write_midi(reading, drill.bpm),
-            "rail": "".join(row.picture for row in rows[:8]).encode(),
-        }
-        try:
-            made["score"] = write_musicxml(reading, drill.bpm)
-        except RipresaError as error:
-            yield f"{name}, score: {error.message}"
+        made = {"rail": "".join(row.picture for row in rows[:8]).encode()}
+        for kind, write in (("MIDI", write_midi), ("score", write_musicxml)):
+            try:
+                made[kind] = write(reading, drill.bpm)
+            except RipresaError as error:
+                yield f"{name}, {kind}: {error.message}"
         yield f"{name}: {', '.join(f'{kind} {sha256(body).hexdigest()[:12]}' for kind, body in made.items())}"
 
 

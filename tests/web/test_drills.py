@@ -36,7 +36,12 @@ def test_each_change_is_a_version_and_old_ones_are_found(client: FlaskClient, st
     assert changed.json is not None
     assert changed.json["version"] == 2
     assert client.get(f"{address}?version=1").json["drill"]["title"] == "Slip steps"  # type: ignore[index]
-    assert [one["version"] for one in client.get(f"{address}/versions").json["versions"]] == [2, 1]  # type: ignore[index]
+    client.put(address, json={**body(title="Second", bpm="80", meter="3/4"), "based_on": 2})
+    versions: Any = client.get(f"{address}/versions").json
+    assert [one["version"] for one in versions["versions"]] == [3, 2, 1]
+    assert versions["versions"][0]["changed"] == ["tempo 72 → 80", "meter 4/4 → 3/4"]
+    assert versions["versions"][1]["changed"][0] == "title “Slip steps” → “Second”"
+    assert versions["versions"][2]["changed"] == []
 
 
 def test_a_change_from_an_old_version_is_a_conflict(client: FlaskClient, studio: Studio) -> None:

@@ -253,17 +253,6 @@ def test_an_assignment_says_what_differs_and_is_played_so(client: FlaskClient, s
     assert "No octaves are counted" in refused.get_json()["message"]
 
 
-def test_a_newer_version_is_offered_and_not_forced(client: FlaskClient, studio: Studio) -> None:
-    drill = client.get("/api/drills/1").get_json()["drill"]
-    client.put("/api/drills/1", json={"drill": {**drill, "title": "Slip steps, anew"}, "based_on": 1})
-    climb = client.get(f"/api/climbs/{studio.climb.id}").get_json()
-    assert (climb["version"], climb["newer_version"], climb["title"]) == (1, 2, "Slip steps")
-    body = {"version": 2, "based_on": climb["revision"]}
-    gone_on = client.put(f"/api/climbs/{studio.climb.id}/version", json=body).get_json()
-    assert (gone_on["version"], gone_on["newer_version"], gone_on["title"]) == (2, None, "Slip steps, anew")
-    assert client.put(f"/api/climbs/{studio.climb.id}/version", json={"version": 9, "based_on": 2}).status_code == 404
-
-
 def test_a_set_of_variants_is_made_in_one_press(client: FlaskClient, studio: Studio) -> None:
     body = {"student_id": studio.other.id, "drill_id": 1, "plan": PLAN, "turned": "stations"}
     look = client.post("/api/climbs/set/look", json=body).get_json()
@@ -379,30 +368,6 @@ def test_the_log_is_filtered_and_mistakes_are_undone(client: FlaskClient, studio
     assert client.delete(f"/api/takes/{taken}").get_json() == {"id": taken}
     assert entries("&mark=shaky") == []
     assert client.delete(f"/api/takes/{taken}").status_code == 404
-
-
-def test_settings_are_what_new_work_begins_with(client: FlaskClient) -> None:
-    settings = client.get("/api/settings").get_json()["settings"]
-    wanted = {
-        **settings,
-        "metronome": "halves",
-        "evenness": "strict",
-        "moving": "staircase",
-        "middle_rate": "100",
-        "counting": {"system": "syllables", "own": "", "runs": "bar"},
-        "sound_first": True,
-    }
-    kept = client.put("/api/settings", json={"settings": wanted})
-    assert kept.get_json()["settings"] == wanted
-    choices = client.get("/api/choices").get_json()
-    assert (choices["plan"]["settings"], choices["plan"]["moving"]) == ("halves", "staircase")
-    drill = client.post("/api/drills", json={"drill": {"title": "New"}}).get_json()["drill"]
-    assert drill["counting"]["system"] == "syllables"
-    query = "bpm=88&division=4&nps=8&size=5&meter=4/4&beats=14&click=every_beat"
-    assert client.get(f"/api/sums?{query}").get_json()["pulse"] == "Count the beat inside: 88 a minute."
-    refused = client.put("/api/settings", json={"settings": {**wanted, "middle_rate": "10"}})
-    assert refused.status_code == 422
-    assert "40 to 300" in refused.get_json()["message"]
 
 
 def test_the_data_is_told_and_copied_whole(client: FlaskClient, studio: Studio) -> None:

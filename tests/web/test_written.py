@@ -98,8 +98,8 @@ def test_the_neck_shows_each_position_and_tells_the_tonic() -> None:
     assert found.forms == ("notes", "tab", "both")
     (neck,) = found.necks
     assert {dot.name for dot in neck.dots if dot.is_home} == {"G"}
-    assert (neck.name, neck.first, neck.last) == ("position I", 1, 5)
-    assert neck.words.startswith("position I: string 6 fret 3 finger 3 G, string 6 fret 5 finger 4 A, string 5 fret 2")
+    assert (neck.name, neck.first, neck.last) == ("position II", 2, 5)
+    assert neck.words.startswith("position II: string 6 fret 3 finger 2 G, string 6 fret 5 finger 4 A, string 5 fret 2")
     shifting = read(Drill(material=ScaleRun(tonic="Bb", octaves=2), instrument="guitar", fingering="three_a_string"))
     assert [(neck.name, neck.first) for neck in lies(shifting).necks] == [
         ("position VI", 6),

@@ -231,6 +231,14 @@ export const api = {
     taken(client.GET("/api/climbs/set/{set_key}", { params: { path: { set_key: setKey } } })),
   drillOfClimb: (id: number) =>
     taken(client.GET("/api/climbs/{climb_id}/drill", { params: { path: { climb_id: id } } })),
+  /** Let a climb go on with a drill of its student’s own. */
+  takeOwn: (id: number, drill: Drill, basedOn: number, key: string) =>
+    taken(
+      client.PUT("/api/climbs/{climb_id}/own", {
+        params: { path: { climb_id: id } },
+        body: { drill, based_on: basedOn, key },
+      }),
+    ),
   takeVersion: (id: number, version: number, basedOn: number) =>
     taken(
       client.PUT("/api/climbs/{climb_id}/version", {

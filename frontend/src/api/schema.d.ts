@@ -812,6 +812,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/climbs/{climb_id}/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a climb go on with a drill of its student’s own; the one that it was of stays as it is. */
+        put: operations["climbs_give_own_climbs__int_climb_id__own_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/climbs/{climb_id}": {
         parameters: {
             query?: never;
@@ -1719,7 +1736,7 @@ export interface components {
             /** Levels */
             levels: components["schemas"]["Choice"][];
             /** Two Hand Steps */
-            two_hand_steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
+            two_hand_steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
             /** Clicks */
             clicks: components["schemas"]["ClickKind"][];
             /** Click Ladders */
@@ -1785,7 +1802,7 @@ export interface components {
          *         chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
          *         shape, top: As in a scale run.
          *         octaves: 1 to 8, or as in a scale run.
-         *         start: Tone of the chord on which it starts, from 1.
+         *         start: Tone of the chord on which it starts, from 1: its inversion, there and back to that tone.
          *
          *     Raises:
          *         Unreadable: The root is not one.
@@ -1812,7 +1829,7 @@ export interface components {
              * Octaves
              * @default 2
              */
-            octaves: number | ("match" | "one_repeated");
+            octaves: number | ("match" | "one_repeated") | "range";
             /**
              * Top
              * @default once
@@ -2457,7 +2474,7 @@ export interface components {
              * @default whole
              * @enum {string}
              */
-            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
+            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
         };
         /**
          * DivideThenRaise
@@ -2503,7 +2520,7 @@ export interface components {
          *         seam: What happens between legs.
          *         closing: Whether a closing tonic is played for itself.
          *         hands, accents, click: The layers on top.
-         *         instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``.
+         *         instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``, or the line of one's own. capo: The fret that it lies at.
          *         swing: How the ideal places of pairs are moved; straight unless said.
          *         counting: The words that are said on each slot.
          *         articulation: Share of its length that a note sounds, above 0 to 1.
@@ -2512,7 +2529,9 @@ export interface components {
          *         reduce: Which of its notes are played; the others keep their time in silence.
          *         way_in: The steps by which it is learnt, in order; none is as the teacher says.
          *         tags: Words to find it by, up to 12 of up to 30 signs.
-         *         fingering: Whether the usual fingering of the instrument is worked out.
+         *         fingering: Whether the usual fingering of the instrument is worked out. place: Where a position lies.
+         *         fingers: The teacher's own fingers for the notes of a pass, as ``parse_fingers`` takes them.
+         *         phrases: Where phrases begin, as ``parse_phrases`` takes them.
          *         register: Octaves by which all is moved, −4 to 4; onsets stay.
          *         folded: Whether notes out of the instrument's range are moved into it by octaves.
          *         purpose: What it is for, in the teacher's words.
@@ -2617,6 +2636,11 @@ export interface components {
              */
             instrument: string;
             /**
+             * Capo
+             * @default 0
+             */
+            capo: number;
+            /**
              * @default {
              *       "ratio": "1",
              *       "on": 2
@@ -2667,7 +2691,7 @@ export interface components {
              * Way In
              * @default []
              */
-            way_in: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
+            way_in: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
             /**
              * Tags
              * @default []
@@ -2679,6 +2703,23 @@ export interface components {
              * @enum {string}
              */
             fingering: "none" | "usual" | "position" | "two_a_string" | "three_a_string" | "four_a_string";
+            /**
+             * @default {
+             *       "fret": 0,
+             *       "string": 0
+             *     }
+             */
+            place: components["schemas"]["NeckPlace"];
+            /**
+             * Fingers
+             * @default
+             */
+            fingers: string;
+            /**
+             * Phrases
+             * @default
+             */
+            phrases: string;
             /**
              * Register
              * @default 0
@@ -2705,7 +2746,8 @@ export interface components {
              *       },
              *       "articulation": "1",
              *       "balance": "alike",
-             *       "phrase": ""
+             *       "phrase": "",
+             *       "fingers": ""
              *     }
              */
             second: components["schemas"]["SecondHand"];
@@ -3206,6 +3248,7 @@ export interface components {
          *
          *     ``breathes``: a breath limits a pass. ``strings``: how many, 0 without. ``has_keys``: two hands can play it.
          *     ``has_first_year``: it has a range for beginners. ``has_break``: a break between registers is known.
+         *     ``breath``: seconds of one comfortable breath, 0 where none is needed.
          */
         InstrumentChoice: {
             /** Value */
@@ -3226,6 +3269,8 @@ export interface components {
             has_first_year: boolean;
             /** Has Break */
             has_break: boolean;
+            /** Breath */
+            breath: number;
         };
         /**
          * LadderChoice
@@ -3443,7 +3488,7 @@ export interface components {
          * @description A scale in long notes, the beats of each counted inside from 1.
          *
          *     Args:
-         *         tonic, scale, shape, octaves: As of a scale run.
+         *         tonic, scale, shape, octaves, start: As of a scale run.
          *         beats: How long each note lasts, in beats. rest: Beats of silence after each, to breathe or to let go.
          *
          *     Raises:
@@ -3471,7 +3516,12 @@ export interface components {
              * Octaves
              * @default 1
              */
-            octaves: number;
+            octaves: number | "range";
+            /**
+             * Start
+             * @default 1
+             */
+            start: number;
             /**
              * Beats
              * @default 6
@@ -3545,6 +3595,28 @@ export interface components {
              * @enum {string}
              */
             kind: "named";
+        };
+        /**
+         * NeckPlace
+         * @description Where on the neck a position lies; the usual one where neither is said.
+         *
+         *     Args:
+         *         fret: Of the first finger; 0 where it is looked for. string: The string of the lowest tonic; 0 for any.
+         *
+         *     Raises:
+         *         OutOfRange: No neck has it.
+         */
+        NeckPlace: {
+            /**
+             * Fret
+             * @default 0
+             */
+            fret: number;
+            /**
+             * String
+             * @default 0
+             */
+            string: number;
         };
         /**
          * NoAccents
@@ -3723,6 +3795,7 @@ export interface components {
          *
          *     Args:
          *         interval: Octaves keep every pitch; thirds, sixths and tenths count in the scale, which needs seven notes.
+         *             The left hand begins lower than the line, or has the keynote, and the line of the right one is raised.
          */
         Parallel: {
             /**
@@ -3730,7 +3803,7 @@ export interface components {
              * @default octave
              * @enum {string}
              */
-            interval: "octave" | "two_octaves" | "third" | "sixth" | "tenth";
+            interval: "octave" | "two_octaves" | "third" | "sixth" | "tenth" | "third_from_left" | "sixth_from_left" | "tenth_from_left";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3913,9 +3986,10 @@ export interface components {
          * @description Which notes are played.
          *
          *     Args:
-         *         part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
+         *         part: Everything, the hits, what is between, half of each leg or of its bars, one hand, two hands bar by bar, or
+         *             both in one.
          *         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
-         *         beats: With ``"burst"``: how many sound before they rest, 1 to 64.
+         *         beats: With ``"burst"``: how many beats of the meter sound before they rest, 1 to 64.
          *
          *     Raises:
          *         OutOfRange: One hand alone, and it is not said which; a burst of no length.
@@ -3926,7 +4000,7 @@ export interface components {
              * @default everything
              * @enum {string}
              */
-            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "hand" | "in_turn" | "composite" | "burst";
+            part: "everything" | "hits" | "between" | "first_half" | "second_half" | "first_bars" | "second_bars" | "hand" | "in_turn" | "composite" | "burst";
             /**
              * Hand
              * @default
@@ -3982,7 +4056,7 @@ export interface components {
          *         shape: Up, down, there and back, back and there.
          *         octaves: 1 to 8; ``"match"``: as many as there are notes per beat;
          *             ``"one_repeated"``: one octave as many times as notes per beat,
-         *             which takes the same beats.
+         *             which takes the same beats; ``"range"``: all that the instrument has, from the start to its ends and back.
          *         top: Whether the turning note is played once or twice.
          *         start: Degree on which it starts, from 1; a run there and back then goes round as a circle.
          *         own: With the scale ``"own"``: its degrees, ``"1 b2 3 4 5 b6 7"``.
@@ -4012,7 +4086,7 @@ export interface components {
              * Octaves
              * @default 2
              */
-            octaves: number | ("match" | "one_repeated");
+            octaves: number | ("match" | "one_repeated") | "range";
             /**
              * Top
              * @default once
@@ -4047,7 +4121,7 @@ export interface components {
             /** Why */
             why: string;
             /** Steps */
-            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
+            steps: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click")[];
         };
         /**
          * SecondHand
@@ -4060,6 +4134,7 @@ export interface components {
          *         accents: Its accents.
          *         articulation: Share of its length that a note sounds, above 0 to 1.
          *         balance: How loud it is beside the other.
+         *         fingers: The teacher's own fingers for its notes.
          *         phrase: Words of one's own for the strokes of both hands together, a syllable each: ``to-ge-ther now``.
          *
          *     Raises:
@@ -4101,6 +4176,11 @@ export interface components {
              * @default
              */
             phrase: string;
+            /**
+             * Fingers
+             * @default
+             */
+            fingers: string;
         };
         /**
          * Sequence
@@ -4213,7 +4293,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
+            step: "listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click";
             /**
              * @default {
              *       "system": "numbers",
@@ -4414,7 +4494,8 @@ export interface components {
          *         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
          *             beats, then those that halve them, and so on; beyond its last it is all there. What is not there yet is a
          *             stroke in the air.
-         *         strings: ``"all"`` for the usual grips, or a key of ``ripresa.core.pitch.STRING_SETS``.
+         *         strings: ``"all"`` for the usual grips, on keys close together; ``"spread"`` for keys; or a key of
+         *             ``ripresa.core.pitch.STRING_SETS``.
          *
          *     Raises:
          *         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
@@ -4566,6 +4647,7 @@ export interface components {
          *         paper: Of what is printed.
          *         glossary: Words that go home with a student, as ``parse_glossary`` reads them.
          *         language: In which count words of one's own are spoken: ``"de"``, ``"en-us"``.
+         *         instruments: Instruments of one's own, a line each, as ``own_instrument`` reads them.
          *         sound_first: Whether figures on the stand stay hidden until they are asked for.
          *
          *     Raises:
@@ -4643,6 +4725,11 @@ export interface components {
              * @default en-us
              */
             language: string;
+            /**
+             * Instruments
+             * @default
+             */
+            instruments: string;
         };
         /**
          * Swing
@@ -5128,7 +5215,7 @@ export interface components {
          */
         Part: {
             /** Step */
-            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click") | null;
+            step?: ("listen" | "say" | "body" | "hand" | "hits" | "first_half" | "second_half" | "first_bars" | "second_bars" | "whole" | "right" | "left" | "in_turn" | "composite" | "over_click") | null;
             /**
              * Unmoved
              * @default false
@@ -5730,7 +5817,7 @@ export interface components {
         };
         /**
          * DrillLine
-         * @description A drill in a list: what tells it from the others.
+         * @description A drill in a list: what tells it from the others, and from where to where a climb with it is offered to lead.
          */
         DrillLine: {
             /** Id */
@@ -5745,6 +5832,10 @@ export interface components {
             divisions: string;
             /** Tempo */
             tempo: string;
+            /** Bpm */
+            bpm: string;
+            /** Target Bpm */
+            target_bpm: string;
             /** Instrument */
             instrument: string;
             /** Tags */
@@ -5813,7 +5904,22 @@ export interface components {
          */
         VersionList: {
             /** Versions */
-            versions: components["schemas"]["DrillShape"][];
+            versions: components["schemas"]["VersionLine"][];
+        };
+        /**
+         * VersionLine
+         * @description A version of a drill, and what it changed of the one before it, in a few words each.
+         */
+        VersionLine: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            drill: components["schemas"]["Drill"];
+            /** Saved At */
+            saved_at: string;
+            /** Changed */
+            changed: string[];
         };
         /**
          * ShelfShape
@@ -6087,6 +6193,8 @@ export interface components {
             pulse: string[];
             /** Warnings */
             warnings: string[];
+            /** Accents Added */
+            accents_added: string;
             /** Strings */
             strings: number;
             /** Shapes */
@@ -6139,6 +6247,8 @@ export interface components {
             sentences: string[];
             /** Starts */
             starts: string;
+            /** Starts Title */
+            starts_title: string;
         };
         /**
          * LegShape
@@ -6331,6 +6441,7 @@ export interface components {
          *
          *     Args:
          *         listen_seconds: Length of the listen-in. rehearsals: The divisions that are said, in order.
+         *         lines: The bar lines up to where the counting begins, that one too: on each of them a tempo may change.
          *         seconds: When the drill, or the part of it that is played, starts.
          *         until: When its first note is due; later where it begins with a pickup, and counted to there.
          *         words: What is shown. said: What is spoken.
@@ -6340,6 +6451,8 @@ export interface components {
             listen_seconds: number;
             /** Rehearsals */
             rehearsals: components["schemas"]["TimedRehearsal"][];
+            /** Lines */
+            lines: number[];
             /** Seconds */
             seconds: number;
             /** Until */
@@ -6530,7 +6643,7 @@ export interface components {
          * @description What a student plays otherwise than the drill says; nothing where a field is left as it is.
          *
          *     Args:
-         *         octaves: 1 to 8. key: Another tonic, ``"Eb"``.
+         *         octaves: 1 to 8. key: Another tonic, ``"Eb"``. place: The fret of the first finger in a place on the neck.
          *         other_lead: The other hand or direction first.
          *         click: Another click. counting: Other count words.
          *         station: The slot of each beat, from 0, that has the accent.
@@ -6550,6 +6663,11 @@ export interface components {
              * @default
              */
             key: string;
+            /**
+             * Place
+             * @default 0
+             */
+            place: number;
             /**
              * Other Lead
              * @default false
@@ -6641,7 +6759,7 @@ export interface components {
              * Turned
              * @enum {string}
              */
-            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
+            turned: "stations" | "keys" | "fourths" | "semitones" | "places" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
             /** Bpm */
             bpm?: string | null;
         };
@@ -6891,6 +7009,7 @@ export interface components {
          *
          *     ``press`` turns the place with the number ``event``, ``click`` the click there;
          *     ``grid`` gives each bare beat ``count`` places.
+         *     ``part`` moves it from what was written for the instrument ``source``, or as it sounds.
          *     ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
          */
         ToolBody: {
@@ -6899,7 +7018,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing" | "shift" | "trim_beats" | "grow_beats" | "hit" | "ornament" | "fill" | "grow" | "foot" | "mirror_thumb" | "write_out" | "one_by_one";
+            tool: "double" | "halve" | "backwards" | "trim" | "lengthen" | "arrive" | "cells" | "press" | "click" | "grid" | "mirror" | "circuit" | "crossing" | "shift" | "trim_beats" | "grow_beats" | "hit" | "ornament" | "finger" | "phrase" | "grip" | "fill" | "grow" | "foot" | "mirror_thumb" | "write_out" | "one_by_one" | "part" | "home";
             /**
              * Bar
              * @default 1
@@ -6926,6 +7045,11 @@ export interface components {
              * @enum {integer}
              */
             value: 4 | 8 | 16 | 32;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * CompareShape
@@ -7107,12 +7231,13 @@ export interface components {
              * Turned
              * @enum {string}
              */
-            turned: "stations" | "keys" | "fourths" | "semitones" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
+            turned: "stations" | "keys" | "fourths" | "semitones" | "places" | "leads" | "letters" | "articulations" | "feet" | "letters_feet" | "hand_letters" | "hand_letters_feet" | "stations_leads";
             plan: components["schemas"]["ClimbPlan"];
             /**
              * @default {
              *       "octaves": null,
              *       "key": "",
+             *       "place": 0,
              *       "other_lead": false,
              *       "click": null,
              *       "counting": null,
@@ -7133,6 +7258,17 @@ export interface components {
         VersionBody: {
             /** Version */
             version: number;
+            /** Based On */
+            based_on: number;
+        };
+        /**
+         * OwnBody
+         * @description The drill that is the student’s own from now on; ``based_on`` is the revision of the climb.
+         */
+        OwnBody: {
+            /** Key */
+            key?: string | null;
+            drill: components["schemas"]["Drill"];
             /** Based On */
             based_on: number;
         };
@@ -11493,6 +11629,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["VersionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimbShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    climbs_give_own_climbs__int_climb_id__own_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                climb_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnBody"];
             };
         };
         responses: {

@@ -96,9 +96,58 @@ describe("bar lines", () => {
     expect(positionIn(next, 14)).toMatchObject({ turn: 0, within: 3 });
   });
 
-  it("keeps the lead when the change comes before the first note", () => {
-    const next = takeOver(started, scoreOf(0.75), nextBarLine(started, 11));
-    expect(next.base).toBe(12);
+  it("counts in again where the tempo changes while it is counted in", () => {
+    const slower = scoreOf(0.75);
+    const next = takeOver(started, slower, nextBarLine(started, 11));
+    expect([next.from, next.base, next.withLead]).toEqual([12, 15, true]);
+    expect(soundings(next, 12 - HAIR, 15).map((one) => one.at)).toEqual([12, 12.75, 13.5, 14.25]);
+    // Where only what sounds with it changes, the count goes on.
+    const other = takeOver(started, scoreOf(0.5), nextBarLine(started, 11));
+    expect([other.from, other.base, other.withLead]).toEqual([12, 12, true]);
+  });
+
+  it("changes the tempo at the next bar line of the listening, and counts at the new one", () => {
+    const listens = (beat: number) => {
+      const made = scoreOf(beat);
+      const lines = [0, 4 * beat, 8 * beat];
+      const ticks = Array.from({ length: 12 }, (_, number) => ({
+        at: number * beat,
+        level: "plain" as const,
+      }));
+      const words = made.lead.words.map((one) => ({ ...one, at: one.at + 8 * beat }));
+      return {
+        ...made,
+        lead: {
+          ...made.lead,
+          listen_seconds: 8 * beat,
+          lines,
+          ticks,
+          words,
+          seconds: 12 * beat,
+          until: 12 * beat,
+        },
+      };
+    };
+    // Two bars of listening and one of counting, of 2 s each: the drill is due at 16.
+    const old = opening(listens(0.5), 10);
+    expect(nextBarLine(old, 10.5)).toEqual({ bar: 0, at: 12, leads: 1 });
+    expect(nextBarLine(old, 12)).toEqual({ bar: 0, at: 12, leads: 1 });
+    const next = takeOver(old, listens(0.75), nextBarLine(old, 10.5));
+    // One bar of listening is left, and the bar of counting: 3 s each.
+    expect([next.from, next.base, next.withLead]).toEqual([12, 18, true]);
+    expect(positionIn(next, 12).stretch.score.bpm).toBe("80");
+    expect(soundings(next, 12 - HAIR, 18).map((one) => one.at)).toEqual([
+      12, 12.75, 13.5, 14.25, 15, 15.75, 16.5, 17.25,
+    ]);
+    // In the last bar of it, the counting is at the new tempo.
+    const last = takeOver(old, listens(0.75), nextBarLine(old, 13));
+    expect([last.from, last.base]).toEqual([14, 17]);
+    // While it is counted in, it is counted in again, and not listened to again.
+    const again = takeOver(old, listens(0.75), nextBarLine(old, 14.5));
+    expect([again.from, again.base]).toEqual([16, 19]);
+    // A shorter listening than what is left of this one is all of it.
+    const short = takeOver(old, scoreOf(0.75), nextBarLine(old, 10.5));
+    expect([short.from, short.base]).toEqual([12, 15]);
   });
 });
 

@@ -99,10 +99,18 @@ export function positionIn(stretch: Stretch, at: Seconds): Position {
   return { turn, within: Math.max(0, since - turn * loop), stretch };
 }
 
-/** The bar line at or after a moment: its number in the turn, and when it is reached. */
-export function nextBarLine(stretch: Stretch, at: Seconds): { bar: number; at: Seconds } {
+/** A bar line: its number in the turn, when it is reached, and how many more come before the counting in. */
+export type Line = { bar: number; at: Seconds; leads?: number };
+
+/** The bar line at or after a moment, of what comes before the drill or of the drill. */
+export function nextBarLine(stretch: Stretch, at: Seconds): Line {
   const { score, base } = stretch;
-  if (at <= base) return { bar: 0, at: base };
+  if (at <= base) {
+    const { lines, seconds } = score.lead;
+    const next = stretch.withLead ? lines.findIndex((one) => base - seconds + one >= at - HAIR) : -1;
+    if (next < 0) return { bar: 0, at: base };
+    return { bar: 0, at: base - seconds + (lines[next] ?? 0), leads: lines.length - 1 - next };
+  }
   const { turn, within } = positionIn(stretch, at);
   const bar = score.bars.findIndex((one) => one.at >= within - HAIR);
   const start = base + turn * score.loop_seconds;
@@ -113,9 +121,19 @@ export function nextBarLine(stretch: Stretch, at: Seconds): { bar: number; at: S
 
 /**
  * The stretch of a changed score that takes over at a bar line; the line itself does not move. It goes on with the
- * bar of the same number where it has one, else it begins.
+ * bar of the same number where it has one, else it begins. Before the drill has begun, counting and playing are at one
+ * speed: of the listening as much is left as was, and what is counted in already at another tempo is counted again.
  */
-export function takeOver(old: Stretch, score: Score, line: { bar: number; at: Seconds }): Stretch {
+export function takeOver(old: Stretch, score: Score, line: Line): Stretch {
+  if (
+    old.withLead &&
+    line.at <= old.base + HAIR &&
+    (line.leads !== undefined || score.bpm !== old.score.bpm)
+  ) {
+    const { lines, seconds } = score.lead;
+    const left = seconds - (lines.at(-1 - (line.leads ?? 0)) ?? 0);
+    return { score, base: line.at + left, from: line.at, withLead: true };
+  }
   const number = old.score.bars[line.bar]?.number;
   const within = score.bars.find((bar) => bar.number === number)?.at ?? 0;
   return { score, base: line.at - within, from: line.at, withLead: old.withLead && line.at <= old.base };

@@ -34,6 +34,7 @@ export function scoreOf(beat: number): Score {
     lead: {
       listen_seconds: 0,
       rehearsals: [],
+      lines: [0],
       said: [],
       until: 4 * beat,
       seconds: 4 * beat,

@@ -8,7 +8,7 @@ from ripresa.core.changes.mirror import mirrored
 from ripresa.core.drill import ENTERING, FEET, Drill
 from ripresa.core.drill.accents import EveryNth, NoAccents, TypedAccents
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import Fraction, decimal, label, listed, plural, short
+from ripresa.core.exact import Fraction, capital, decimal, label, listed, plural, short
 from ripresa.core.grid import Event
 from ripresa.core.playing import before_it_was_moved
 from ripresa.core.reading import Reading, read
@@ -96,7 +96,7 @@ def _length(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
 def _enters(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
     if one.drill.enters != other.drill.enters:
         told = listed([f"{ENTERING[name][0]} in bar {bar}" for name, bar in other.drill.enters.order if bar > 1])
-        yield f"{told[:1].upper()}{told[1:]}, silent until then." if told else "All layers begin in bar 1."
+        yield f"{capital(told)}, silent until then." if told else "All layers begin in bar 1."
 
 
 def _onsets(one: Reading, other: Reading, bpm: Fraction) -> Iterator[str]:
@@ -153,7 +153,7 @@ def _hands(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
 def _feet(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:
     before, after = one.drill.foot.which, other.drill.foot.which
     if before != after:
-        yield f"{FEET[after][0][:1].upper()}{FEET[after][0][1:]} instead of {FEET[before][0]}."
+        yield f"{capital(FEET[after][0])} instead of {FEET[before][0]}."
 
 
 def _hits(one: Reading, other: Reading, _bpm: Fraction) -> Iterator[str]:

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from ripresa.core.changes.by_hand import finger_pressed, grip_pressed, phrase_pressed
 from ripresa.core.changes.cells import with_cells
 from ripresa.core.changes.mirror import mirrored, mirrored_with_thumb
 from ripresa.core.changes.pressing import (
@@ -27,7 +28,9 @@ from ripresa.core.changes.tools import (
     shifted,
     trimmed,
     trimmed_to_neighbour,
+    until_home,
 )
+from ripresa.core.changes.transposed import for_part
 from ripresa.core.changes.winds import in_all_patterns, over_the_break
 from ripresa.core.changes.written_out import as_line
 from ripresa.core.drill import Drill
@@ -52,12 +55,17 @@ Tool = Literal[
     "grow_beats",
     "hit",
     "ornament",
+    "finger",
+    "phrase",
+    "grip",
     "fill",
     "grow",
     "foot",
     "mirror_thumb",
     "write_out",
     "one_by_one",
+    "part",
+    "home",
 ]
 
 
@@ -70,6 +78,7 @@ class Where:
         count: Slots by which ``shift`` moves, later above 0; or cells of the note ``value`` that are added to a beat,
             taken away if below 0; or places of a bare beat; or notes that grow over ``bar`` sections.
         event: Number of the place that is pressed, or whose click is, from 0.
+        source: Key of the instrument that ``part`` finds it written for; empty as it sounds.
     """
 
     bar: int = 1
@@ -77,6 +86,7 @@ class Where:
     count: int = 1
     event: int = 0
     value: Literal[4, 8, 16, 32] = 16
+    source: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,6 +115,9 @@ TOOLS: dict[Tool, Making] = {
     "trim_beats": Making(lambda drill, _: trimmed_to_neighbour(drill), is_told=True),
     "grow_beats": Making(lambda drill, _: grown_to_neighbour(drill), is_told=True),
     "hit": Making(lambda drill, where: hit_pressed(drill, where.event)),
+    "finger": Making(lambda drill, where: finger_pressed(drill, where.event)),
+    "grip": Making(lambda drill, where: grip_pressed(drill, where.event)),
+    "phrase": Making(lambda drill, where: phrase_pressed(drill, where.event)),
     "ornament": Making(lambda drill, where: ornament_pressed(drill, where.event)),
     "fill": Making(lambda drill, _: filled(drill), is_told=True),
     "grow": Making(lambda drill, where: growing(drill, where.count, where.bar), is_told=True),
@@ -112,6 +125,8 @@ TOOLS: dict[Tool, Making] = {
     "mirror_thumb": Making(lambda drill, _: mirrored_with_thumb(drill), is_told=True),
     "write_out": Making(lambda drill, _: as_line(drill)),
     "one_by_one": Making(lambda drill, _: one_by_one(drill), is_told=True),
+    "part": Making(lambda drill, where: for_part(drill, where.source), is_told=True),
+    "home": Making(lambda drill, _: until_home(drill), is_told=True),
 }
 
 

@@ -4,15 +4,19 @@ Overrides never change the drill: they are laid over a version of it, over the n
 """
 
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from ripresa.core.changes.mirror import mirrored
-from ripresa.core.drill import Drill
+from ripresa.core.changes.transposed import in_key
+from ripresa.core.drill import Drill, NeckPlace
 from ripresa.core.drill.accents import TypedAccents
 from ripresa.core.drill.click import Click
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, Articulated, ByOrder
+from ripresa.core.drill.material import Arpeggio, ScaleRun
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import plural
+from ripresa.core.grid import roman
+from ripresa.core.kind import Between, check_bounds
 from ripresa.core.pitch import LETTERS, parse_tonic, show_tonic
 from ripresa.core.rhythm import Counting, count_word
 
@@ -25,7 +29,7 @@ class Overrides:
     """What a student plays otherwise than the drill says; nothing where a field is left as it is.
 
     Args:
-        octaves: 1 to 8. key: Another tonic, ``"Eb"``.
+        octaves: 1 to 8. key: Another tonic, ``"Eb"``. place: The fret of the first finger in a place on the neck.
         other_lead: The other hand or direction first.
         click: Another click. counting: Other count words.
         station: The slot of each beat, from 0, that has the accent.
@@ -40,6 +44,7 @@ class Overrides:
 
     octaves: int | None = None
     key: str = ""
+    place: Annotated[int, Between(0, 24, "The first finger stands at fret {least} to {most}, not {value}.")] = 0
     other_lead: bool = False
     click: Click | None = None
     counting: Counting | None = None
@@ -51,6 +56,7 @@ class Overrides:
     foot: Foot = ""
 
     def __post_init__(self) -> None:
+        check_bounds(self, "overrides")
         if self.key:
             parse_tonic(self.key)
         if self.station is not None and not 0 <= self.station < MOST_STATIONS:
@@ -79,7 +85,9 @@ def overridden(drill: Drill, by: Overrides) -> Drill:
     if by.octaves is not None:
         drill = _with_material(drill, "octaves", by.octaves, "No octaves are counted in this material.")
     if by.key:
-        drill = _with_material(drill, "tonic", by.key, "This material has no key of its own.")
+        drill = in_key(drill, by.key)
+    if by.place:
+        drill = in_place(drill, by.place)
     if by.other_lead:
         drill = mirrored(drill)
     if by.click is not None:
@@ -101,6 +109,18 @@ def overridden(drill: Drill, by: Overrides) -> Drill:
     return drill
 
 
+def in_place(drill: Drill, fret: int) -> Drill:
+    """Return a drill through all that lies in one place of the neck, from its tonic to both ends and back.
+
+    Raises:
+        OutOfRange: Its material is no run through a scale or a chord.
+    """
+    if not isinstance(drill.material, ScaleRun | Arpeggio):
+        raise OutOfRange("Places on the neck are of a scale or an arpeggio. Choose one.", field="overrides.place")
+    material = replace(drill.material, octaves="range")
+    return replace(drill, material=material, fingering="position", place=NeckPlace(fret))
+
+
 def told_overrides(drill: Drill, by: Overrides) -> tuple[str, ...]:
     """Return what differs from a drill, in a few words each, in the order of the brief."""
     found = []
@@ -108,6 +128,8 @@ def told_overrides(drill: Drill, by: Overrides) -> tuple[str, ...]:
         found.append(plural(by.octaves, "octave"))
     if by.key and by.key != getattr(drill.material, "tonic", ""):
         found.append(f"in {show_tonic(by.key)}")
+    if by.place:
+        found.append(f"in position {roman(by.place)}")
     if by.other_lead:
         found.append(f"{_first_of(overridden(drill, Overrides(other_lead=True)))} first")
     if by.letter:

@@ -3,7 +3,16 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from ripresa.core.drill import IN_TURN, MOST_FILLS, Drill, Enters, Hits, Ornamented, Reduce, grown
+from ripresa.core.drill import (
+    IN_TURN,
+    MOST_FILLS,
+    Drill,
+    Enters,
+    Hits,
+    Ornamented,
+    Reduce,
+    grown,
+)
 from ripresa.core.drill.accents import NoAccents
 from ripresa.core.drill.click import NamedClick, TypedClick, click_text
 from ripresa.core.drill.hands import NoHands
@@ -35,7 +44,7 @@ def pressed(drill: Drill, number: int) -> Drill:
     _, bars = _typed(drill)
     # Hands and accents are laid over the count; what is written back is the count alone.
     bare = _count_alone(drill)
-    at = _event(bare.events, number)
+    at = event_at(bare.events, number)
     first = next(event.bar for event in bare.events if event.leg == at.leg)
     # A leg plays the count again and again: what is pressed in any round stands for its place in the first.
     wanted = ((at.bar - first) % bars + 1, at.beat, at.slot)
@@ -70,7 +79,7 @@ def hit_pressed(drill: Drill, number: int) -> Drill:
         OutOfRange: There is no note at that place, or the hits cannot be written as a count.
     """
     whole = read(replace(bare_of(drill), hits=replace(drill.hits, fills=())))
-    at = _event(whole.events, number)
+    at = event_at(whole.events, number)
     if at.kind != "note":
         raise OutOfRange("A hit is a note. Press one that sounds.", field="tool.event")
     bars = whole.bar_count
@@ -115,7 +124,7 @@ def ornament_pressed(drill: Drill, number: int) -> Drill:
         OutOfRange: There is no note at that place, or none before it to come from.
     """
     events = read(drill).events
-    at = _event(events, number)
+    at = event_at(events, number)
     if at.kind != "note" or number == 0 or events[number - 1].kind not in {"note", "hold"}:
         raise OutOfRange(
             "An ornament comes from the note before it. Press a note that follows another one.", field="tool.event"
@@ -164,7 +173,7 @@ def growing(drill: Drill, total: int, sections: int) -> Drill:
 def _flipped(drill: Drill, cells: Cells, number: int) -> Drill:
     """Return a drill whose beat of that place goes over to the next cell; woven by hand from then on."""
     reading = read(bare_of(drill))
-    at = _event(reading.events, number)
+    at = event_at(reading.events, number)
     first = next(event.bar for event in reading.events if event.leg == at.leg)
     order = [cell for bar in cells.order(reading.meter) for cell in bar]
     beats = len(reading.meter.beats_of(1))
@@ -173,7 +182,12 @@ def _flipped(drill: Drill, cells: Cells, number: int) -> Drill:
     return replace(drill, material=replace(cells, mix="by_hand", chosen=tuple(cell + 1 for cell in order)))
 
 
-def _event(events: Sequence[Event], number: int) -> Event:
+def event_at(events: Sequence[Event], number: int) -> Event:
+    """Return the event of a number, from 0.
+
+    Raises:
+        OutOfRange: There is no such place.
+    """
     if not 0 <= number < len(events):
         raise OutOfRange("There is no such place on the rail. Press one that is drawn.", field="tool.event")
     return events[number]
@@ -191,7 +205,7 @@ def click_pressed(drill: Drill, number: int) -> Drill:
     reading = read(drill)
     cycle = reading.click_cycle
     # A cycle is laid from the first bar line on; pressed in a later turn, the click changes in every turn.
-    at = _event(reading.events, number).onset % cycle.length
+    at = event_at(reading.events, number).onset % cycle.length
     clicks = dict(cycle.clicks)
     if at in clicks:
         del clicks[at]
@@ -226,7 +240,13 @@ def _typed(drill: Drill) -> tuple[str, int]:
 
 
 def typed_in_place(drill: Drill) -> Drill:
-    """Return a drill whose typed rhythm is written where it is moved to, so that its beats can be changed."""
+    """Return a drill whose typed rhythm is written where it is moved to, so that its beats can be changed.
+
+    Cells that are mixed into bars are written out as one count.
+    """
+    if isinstance(drill.material, Cells):
+        mixed = _count_alone(replace(drill, legs=drill.legs[:1]))
+        return replace(drill, material=Count(count_text(mixed.events) or ""))
     if not isinstance(drill.material, Count) or not drill.material.shift:
         return drill
     _, bars = _typed(drill)

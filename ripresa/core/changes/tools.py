@@ -218,6 +218,32 @@ def one_by_one(drill: Drill) -> Drill:
     return replace(drill, enters=_ONE_BY_ONE, legs=drill.legs * -(-_ONE_BY_ONE.hands // bars))
 
 
+def until_home(drill: Drill) -> Drill:
+    """Return a drill that is played again and again within a pass, until the bars that take turns have all had theirs.
+
+    Raises:
+        OutOfRange: No bars take turns, they are home already, or it takes more legs than a drill has.
+    """
+    meters = leg_meters(drill.meter)
+    bars = len(meters[0].bars)
+    if bars == 1 or len(meters) > 1:
+        raise OutOfRange("No bars take turns here, so that every pass is home.", field="meter")
+    legs, seen = drill.legs, set[int]()
+    while (over := read(replace(drill, legs=legs)).bar_count % bars) not in seen:
+        if not over:
+            break
+        seen.add(over)
+        legs += drill.legs
+    if not seen:
+        raise OutOfRange("The bars are home already: the next pass begins with the first one.", field="meter")
+    if over:
+        raise OutOfRange(
+            "Played on and on, it never ends with the last of the bars that take turns. Make it a bar longer.",
+            field="meter",
+        )
+    return replace(drill, legs=legs)
+
+
 def _scaled(drill: Drill, by: Fraction) -> Drill:
     material = drill.material
     if isinstance(material, Strum):

@@ -7,11 +7,11 @@ from typing import Literal
 from ripresa.core.changes.overrides import MOST_STATIONS, Overrides, overridden, told_overrides
 from ripresa.core.drill import Drill
 from ripresa.core.drill.hands import ARTICULATION_PATTERNS, ByOrder
-from ripresa.core.drill.material import OneNote
+from ripresa.core.drill.material import Line, OneNote, scale_of
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction
 from ripresa.core.pitch import LETTERS, parse_tonic
-from ripresa.core.reading import read
+from ripresa.core.reading import places, read
 from ripresa.core.rhythm import span_seconds
 
 Turned = Literal[
@@ -19,6 +19,7 @@ Turned = Literal[
     "keys",
     "fourths",
     "semitones",
+    "places",
     "leads",
     "letters",
     "articulations",
@@ -34,6 +35,7 @@ TURNED: dict[Turned, tuple[str, str]] = {
     "keys": ("all keys, by fifths", "One sharp more each time, twelve of them, back to where it began."),
     "fourths": ("all keys, by fourths", "Round the other way: one flat more each time."),
     "semitones": ("all keys, by semitones", "Up the neck or the keys, one step each time."),
+    "places": ("each place on the neck", "The positions in which it lies, one after the other, up to the octave."),
     "leads": ("both leads", "The weak hand first is another drill."),
     "letters": ("each letter first", "The names of the notes from A to G, forwards and then backwards."),
     "articulations": ("each pattern of tongue and slur", "The fingers stay the same, the tongue changes."),
@@ -51,6 +53,7 @@ _NOTHING = Overrides()
 #: What makes a list of a drill.
 _Lists = Callable[[Drill, Overrides], Sequence[Overrides]]
 _FIFTHS = ("C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F")
+_MINOR_FIFTHS = ("A", "E", "B", "F#", "C#", "G#", "Eb", "Bb", "F", "C", "G", "D")
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +106,11 @@ def variant_set(drill: Drill, turned: Turned, bpm: Fraction, over: Overrides = _
 
 _NO_LETTERS = "Letters of notes are said on one note. Choose it as material."
 #: Why a list is empty or has one alone, where the drill itself does not say it.
-_WHY_NOT: dict[Turned, str] = {"letters": _NO_LETTERS, "letters_feet": _NO_LETTERS}
+_WHY_NOT: dict[Turned, str] = {
+    "letters": _NO_LETTERS,
+    "letters_feet": _NO_LETTERS,
+    "places": "Places are of a scale or an arpeggio on strings.",
+}
 
 
 def _stations(drill: Drill, over: Overrides) -> Sequence[Overrides]:
@@ -114,8 +121,20 @@ def _stations(drill: Drill, over: Overrides) -> Sequence[Overrides]:
 def _keys(drill: Drill, over: Overrides) -> Sequence[Overrides]:
     tonic = over.key or getattr(drill.material, "tonic", "C")
     same = parse_tonic(tonic)
-    begin = next((number for number, one in enumerate(_FIFTHS) if parse_tonic(one).midi % 12 == same.midi % 12), 0)
-    return [replace(over, key=_FIFTHS[(begin + number) % len(_FIFTHS)]) for number in range(len(_FIFTHS))]
+    circle = _MINOR_FIFTHS if _is_minor(drill) else _FIFTHS
+    begin = next(number for number, one in enumerate(circle) if parse_tonic(one).midi % 12 == same.midi % 12)
+    return [replace(over, key=circle[(begin + number) % len(circle)]) for number in range(len(circle))]
+
+
+def _is_minor(drill: Drill) -> bool:
+    """Whether a drill is in minor: its scale or chord, or a line with a minor third over its tonic and no major one."""
+    material = drill.material
+    if isinstance(material, Line):
+        tonic = parse_tonic(material.tonic)
+        over = {(pitch.midi - tonic.midi) % 12 for note in material.played if (pitch := note.pitch(tonic))}
+        return 3 in over and 4 not in over
+    scale = scale_of(material)
+    return scale is not None and scale[1].is_minor
 
 
 def _fourths(drill: Drill, over: Overrides) -> Sequence[Overrides]:
@@ -127,6 +146,12 @@ def _semitones(drill: Drill, over: Overrides) -> Sequence[Overrides]:
     first, *rest = _keys(drill, over)
     root = parse_tonic(first.key).midi
     return [first, *sorted(rest, key=lambda one: (parse_tonic(one.key).midi - root) % 12)]
+
+
+def _places(drill: Drill, over: Overrides) -> Sequence[Overrides]:
+    scale = scale_of(drill.material)
+    found = places(drill.plays_on, *scale) if scale else ()
+    return [replace(over, place=fret) for fret in found]
 
 
 def _each_of(outer: _Lists, inner: _Lists) -> _Lists:
@@ -166,6 +191,7 @@ _LISTS: dict[Turned, _Lists] = {
     "keys": _keys,
     "fourths": _fourths,
     "semitones": _semitones,
+    "places": _places,
     "leads": _leads,
     "letters": _letters,
     "articulations": _articulations,

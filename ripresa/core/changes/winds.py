@@ -6,7 +6,7 @@ from ripresa.core.drill import Drill, Leg
 from ripresa.core.drill.hands import Articulated
 from ripresa.core.drill.material import Line, own_rhythm, scale_of
 from ripresa.core.errors import OutOfRange
-from ripresa.core.pitch import Pitch, degree_of, instrument_named, on_degree
+from ripresa.core.pitch import Pitch, degree_of, on_degree
 from ripresa.core.reading import read
 from ripresa.core.reports import breaks
 
@@ -20,7 +20,7 @@ def in_all_patterns(drill: Drill) -> Drill:
     Raises:
         OutOfRange: Its instrument is not blown.
     """
-    instrument = instrument_named(drill.instrument)
+    instrument = drill.plays_on
     if not instrument.breathes and drill.instrument != "any":
         raise OutOfRange(
             f"Articulation patterns are tongued, and {instrument.name} is not. Choose a wind instrument.",
@@ -39,7 +39,7 @@ def over_the_break(drill: Drill) -> Drill:
     Raises:
         OutOfRange: Its instrument has no break, or its material has no scale.
     """
-    instrument = instrument_named(drill.instrument)
+    instrument = drill.plays_on
     known = scale_of(drill.material)
     if not instrument.breaks:
         raise OutOfRange(

@@ -43,6 +43,7 @@ from ripresa.core.climbs.targets import (
     SteadyTarget,
     Target,
     is_without_speed,
+    usual_target,
 )
 
 __all__ = [
@@ -98,5 +99,6 @@ __all__ = [
     "rungs",
     "speed_map",
     "tempi",
+    "usual_target",
     "with_clicks",
 ]

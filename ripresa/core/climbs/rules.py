@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 
 from ripresa.core.climbs.bare import Bare, at_tempi, check_many, raised
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import ByKind, Exact, Fraction, division_label, label, plural
+from ripresa.core.exact import ByKind, Exact, Fraction, capital, division_label, label, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.rhythm import Settings, setting
 
@@ -253,7 +253,7 @@ NEVER_FALLS = ("percent", "even", "checkpoints", "divide", "bursts")
 def rule_sentence(rule: RungRule) -> str:
     """Return the rule as a sentence, with what it promises of the speed."""
     promise = ", and the speed never falls" if rule.kind in NEVER_FALLS else ""
-    return f"{rule.words[:1].upper()}{rule.words[1:]}{promise}."
+    return f"{capital(rule.words)}{promise}."
 
 
 def beats_told(beats: int) -> str:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import ByKind, Exact, Fraction, label
 from ripresa.core.kind import Kind
-from ripresa.core.rhythm import band_place, bpm_for_speed
+from ripresa.core.rhythm import FASTEST_BPM, band_place, bpm_for_speed
 
 MOST_STEPS, LONGEST_STEP = 40, 80
 
@@ -26,6 +26,18 @@ class BpmTarget:
     def tempo(self) -> Fraction:
         """Return the tempo."""
         return self.bpm
+
+
+def usual_target(start: Fraction) -> Fraction:
+    """Return the tempo that a climb from a start is offered to lead to, in bpm: ours, until someone chooses.
+
+    120 from below it; from there on the next even twenty that is a tenth above the start at least.
+
+    >>> [int(usual_target(Fraction(start))) for start in (60, 112, 120, 144, 980)]
+    [120, 140, 140, 160, 1000]
+    """
+    least = start * Fraction(11, 10)
+    return min(FASTEST_BPM, max(Fraction(120), -(-least // 20) * Fraction(20)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,7 @@ to blame. What follows from a drill is worked out by ``ripresa.core.reading``.
 """
 
 from ripresa.core.drill.body import FEET, MOVEMENTS, OTHER_FOOT, USUAL_RATES, VOICES, Body, FootLayer, VoiceRow
+from ripresa.core.drill.by_hand import PhraseStart, parse_fingers, parse_phrases, write_fingers
 from ripresa.core.drill.cues import WHERES, Cue
 from ripresa.core.drill.drill import (
     ARTICULATIONS,
@@ -17,6 +18,7 @@ from ripresa.core.drill.drill import (
     SEAMS,
     Drill,
     Fingering,
+    NeckPlace,
     Seam,
 )
 from ripresa.core.drill.enters import ENTERING, Entering, Enters
@@ -61,7 +63,9 @@ __all__ = [
     "FootLayer",
     "Hits",
     "Leg",
+    "NeckPlace",
     "Ornamented",
+    "PhraseStart",
     "Reduce",
     "Seam",
     "StageCount",
@@ -71,7 +75,10 @@ __all__ = [
     "grown",
     "is_hit",
     "ornamented",
+    "parse_fingers",
+    "parse_phrases",
     "reduce_of",
     "reduced",
     "voiced_by_level",
+    "write_fingers",
 ]

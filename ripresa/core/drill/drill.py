@@ -1,10 +1,11 @@
 """The drill: what the teacher wrote, composed of material, legs, hands, accents and click."""
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Annotated, Literal
 
 from ripresa.core.drill.accents import Accents, EachBeat
 from ripresa.core.drill.body import LONGEST_PROMPT, Body, FootLayer, VoiceRow
+from ripresa.core.drill.by_hand import LONGEST_FINGERS, LONGEST_PHRASES, parse_fingers, parse_phrases
 from ripresa.core.drill.click import Click, NamedClick
 from ripresa.core.drill.cues import MOST as MOST_CUES
 from ripresa.core.drill.cues import Cue
@@ -12,7 +13,7 @@ from ripresa.core.drill.enters import Enters
 from ripresa.core.drill.hands import ByPlace, Economy, Hands, NoHands
 from ripresa.core.drill.hits import Hits
 from ripresa.core.drill.leg import Leg
-from ripresa.core.drill.material import LongNotes, Material, ScaleRun
+from ripresa.core.drill.material import Line, LongNotes, Material, ScaleRun, scale_of
 from ripresa.core.drill.ornament import MOST as MOST_ORNAMENTS
 from ripresa.core.drill.ornament import Ornamented
 from ripresa.core.drill.reduce import Reduce
@@ -21,9 +22,12 @@ from ripresa.core.drill.voicing import Voicing
 from ripresa.core.drill.way_in import FOR_TWO_HANDS, STEPS, StageCount, Step
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Exact, Fraction, label
-from ripresa.core.pitch import Level, instrument_named
+from ripresa.core.kind import Between, check_bounds
+from ripresa.core.pitch import Instrument, Level, instrument_named
 from ripresa.core.rhythm import Counting, Swing, check_bpm, leg_meters
 
+#: Notes of a scale that lies three to a string.
+SEVEN_NOTES = 7
 #: The rhythm scale: notes per beat, in the order in which neighbours are hardest to change between.
 DIVISIONS = (Fraction(1, 2), *(Fraction(n) for n in range(1, 9)))
 MOST_LEGS = 400
@@ -55,6 +59,32 @@ FINGERINGS: dict[Fingering, tuple[str, str]] = {
     "three_a_string": ("three notes a string", "On strings: the same on each string, for the right hand too."),
     "four_a_string": ("four notes a string", "On strings: long shifts, for the whole neck."),
 }
+
+
+@dataclass(frozen=True, slots=True)
+class NeckPlace:
+    """Where on the neck a position lies; the usual one where neither is said.
+
+    Args:
+        fret: Of the first finger; 0 where it is looked for. string: The string of the lowest tonic; 0 for any.
+
+    Raises:
+        OutOfRange: No neck has it.
+    """
+
+    fret: Annotated[int, Between(0, 24, "The first finger stands at fret {least} to {most}, not {value}.")] = 0
+    string: Annotated[int, Between(0, 10, "A string has a number up to {most}, not {value}.")] = 0
+
+    def __post_init__(self) -> None:
+        check_bounds(self, "place")
+
+    @property
+    def words(self) -> str:
+        """Where it lies, in words; empty where it is looked for."""
+        told = [f"at fret {self.fret}"] if self.fret else []
+        return ", ".join(told + ([f"the lowest note on string {self.string}"] if self.string else []))
+
+
 #: Way of fingering → notes that it takes on each string.
 NOTES_A_STRING: dict[Fingering, int] = {"two_a_string": 2, "three_a_string": 3, "four_a_string": 4}
 CLOSINGS: dict[Closing, tuple[str, str]] = {
@@ -81,7 +111,7 @@ class Drill:
         seam: What happens between legs.
         closing: Whether a closing tonic is played for itself.
         hands, accents, click: The layers on top.
-        instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``.
+        instrument: Key of ``ripresa.core.pitch.INSTRUMENTS``, or the line of one's own. capo: The fret that it lies at.
         swing: How the ideal places of pairs are moved; straight unless said.
         counting: The words that are said on each slot.
         articulation: Share of its length that a note sounds, above 0 to 1.
@@ -90,7 +120,9 @@ class Drill:
         reduce: Which of its notes are played; the others keep their time in silence.
         way_in: The steps by which it is learnt, in order; none is as the teacher says.
         tags: Words to find it by, up to 12 of up to 30 signs.
-        fingering: Whether the usual fingering of the instrument is worked out.
+        fingering: Whether the usual fingering of the instrument is worked out. place: Where a position lies.
+        fingers: The teacher's own fingers for the notes of a pass, as ``parse_fingers`` takes them.
+        phrases: Where phrases begin, as ``parse_phrases`` takes them.
         register: Octaves by which all is moved, −4 to 4; onsets stay.
         folded: Whether notes out of the instrument's range are moved into it by octaves.
         purpose: What it is for, in the teacher's words.
@@ -119,6 +151,7 @@ class Drill:
     accents: Accents = EachBeat()
     click: Click = NamedClick()
     instrument: str = "any"
+    capo: Annotated[int, Between(0, 12, "A capo lies at fret {least} to {most}, not {value}.")] = 0
     swing: Swing = Swing()
     counting: Counting = Counting()
     articulation: Exact = Fraction(1)
@@ -129,6 +162,9 @@ class Drill:
     way_in: tuple[Step, ...] = ()
     tags: tuple[str, ...] = ()
     fingering: Fingering = "none"
+    place: NeckPlace = NeckPlace()
+    fingers: str = ""
+    phrases: str = ""
     register: int = 0
     folded: bool = False
     purpose: str = ""
@@ -149,7 +185,13 @@ class Drill:
                 "Legs with meters of their own begin on a bar line. Hold to it, or take a bar’s rest between.",
                 field="seam",
             )
-        instrument = instrument_named(self.instrument)
+        instrument = self.plays_on
+        check_bounds(self, "")
+        if self.capo and not instrument.strings:
+            raise OutOfRange(
+                f"A capo lies on strings, and {instrument.name} has none. Take it off, or an instrument with strings.",
+                field="capo",
+            )
         if isinstance(self.hands, Economy) and not instrument.strings:
             raise OutOfRange(
                 f"Economy picking follows the strings, and {instrument.name} has none to follow. "
@@ -165,6 +207,14 @@ class Drill:
             raise OutOfRange(
                 f"“{FINGERINGS[self.fingering][0]}” is for strings, and {instrument.name} has none. Take the usual "
                 "fingering, or an instrument with strings.",
+                field="fingering",
+            )
+        self._check_by_hand()
+        degrees = self._degrees
+        if self.fingering == "three_a_string" and degrees is not None and degrees < SEVEN_NOTES:
+            raise OutOfRange(
+                f"Three notes a string are for scales of seven notes, and this has {degrees}: a finger would have to "
+                "reach six frets. Take two notes a string, or one position.",
                 field="fingering",
             )
         check_bpm(self.bpm)
@@ -215,16 +265,36 @@ class Drill:
             )
 
     @property
+    def plays_on(self) -> Instrument:
+        """The instrument that it is written for, with its capo."""
+        return instrument_named(self.instrument).with_capo(self.capo)
+
+    @property
     def faster_hand(self) -> str:
         """The hand with more notes a beat, R or L; the right one where they are alike."""
         fastest = max(leg.fastest for leg in self.legs)
         own = max((leg.fastest for leg in self.second.legs), default=Fraction(0))
         return "L" if self.second.is_there and own > fastest else "R"
 
+    def _check_by_hand(self) -> None:
+        if len(self.fingers) > LONGEST_FINGERS or len(self.second.fingers) > LONGEST_FINGERS:
+            raise OutOfRange(f"Fingers have up to {LONGEST_FINGERS} signs.", field="fingers")
+        if len(self.phrases) > LONGEST_PHRASES:
+            raise OutOfRange(f"Phrases have up to {LONGEST_PHRASES} signs.", field="phrases")
+        parse_fingers(self.fingers)
+        parse_fingers(self.second.fingers, "second.fingers")
+        parse_phrases(self.phrases)
+
+    @property
+    def _degrees(self) -> int | None:
+        """Notes in an octave of its scale or chord; None where its material has none."""
+        scale = scale_of(self.material) if not isinstance(self.material, Line) else None
+        return scale[1].degrees if scale else None
+
     @property
     def has_arm(self) -> bool:
         """Whether an arm swings or picks through its slots: none does on a wind instrument, and none in long notes."""
-        return not instrument_named(self.instrument).breathes and not isinstance(self.material, LongNotes)
+        return not self.plays_on.breathes and not isinstance(self.material, LongNotes)
 
     @property
     def as_played(self) -> "Drill":

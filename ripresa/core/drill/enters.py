@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import capital
 
 Entering = Literal["foot", "count", "hands", "movement"]
 LAST_BAR = 64
@@ -34,7 +35,7 @@ class Enters:
             bar = self.bar_of(name)
             if not 1 <= bar <= LAST_BAR:
                 raise OutOfRange(
-                    f"{ENTERING[name][0][:1].upper()}{ENTERING[name][0][1:]} enters in bar 1 to {LAST_BAR}, not {bar}.",
+                    f"{capital(ENTERING[name][0])} enters in bar 1 to {LAST_BAR}, not {bar}.",
                     field=f"enters.{name}",
                 )
 

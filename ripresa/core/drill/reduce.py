@@ -8,9 +8,20 @@ from ripresa.core.drill.hits import Hits, is_hit
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import AS_WRITTEN, Event, LegReading, altered
+from ripresa.core.rhythm import Meter
 
 Reduction = Literal[
-    "everything", "hits", "between", "first_half", "second_half", "hand", "in_turn", "composite", "burst"
+    "everything",
+    "hits",
+    "between",
+    "first_half",
+    "second_half",
+    "first_bars",
+    "second_bars",
+    "hand",
+    "in_turn",
+    "composite",
+    "burst",
 ]
 
 REDUCTIONS: dict[Reduction, tuple[str, str]] = {
@@ -22,6 +33,8 @@ REDUCTIONS: dict[Reduction, tuple[str, str]] = {
     "between": ("what is between the hits", "The other half of it: the hits are heard inside."),
     "first_half": ("the first half of each leg", "Then silence, as long as the second half."),
     "second_half": ("the second half of each leg", "The first half goes by in silence."),
+    "first_bars": ("the first half of its bars", "Whole bars of each leg; of three the first two, then silence."),
+    "second_bars": ("the second half of its bars", "Whole bars of each leg; of three the last one."),
     "hand": ("one hand alone", "The other one rests, and its notes keep their places."),
     "in_turn": ("the hands in turn", "Bar by bar, the right one first: where one rests, the other plays."),
     "composite": ("what both hands strike, in one", "The rhythm of the two together, tapped with one hand."),
@@ -36,9 +49,10 @@ class Reduce:
     """Which notes are played.
 
     Args:
-        part: Everything, the hits, what is between, half of each leg, one hand, two hands bar by bar, or both in one.
+        part: Everything, the hits, what is between, half of each leg or of its bars, one hand, two hands bar by bar, or
+            both in one.
         hand: With ``"hand"``: its symbol, ``R``, ``D``, ``T``.
-        beats: With ``"burst"``: how many sound before they rest, 1 to 64.
+        beats: With ``"burst"``: how many beats of the meter sound before they rest, 1 to 64.
 
     Raises:
         OutOfRange: One hand alone, and it is not said which; a burst of no length.
@@ -54,7 +68,7 @@ class Reduce:
         if not 1 <= self.beats <= LONGEST_BURST:
             raise OutOfRange(f"A burst lasts 1 to {LONGEST_BURST} beats.", field="reduce.beats")
 
-    def plays(self, event: Event, leg: LegReading, hits: Hits) -> bool:
+    def plays(self, event: Event, leg: LegReading, meter: Meter, hits: Hits) -> bool:
         """Return whether a note is played; its middle is that of the pass of its leg."""
         match self.part:
             case "everything":
@@ -67,6 +81,8 @@ class Reduce:
                 return event.onset < _middle(leg)
             case "second_half":
                 return event.onset >= _middle(leg)
+            case "first_bars" | "second_bars":
+                return (event.bar < _middle_bar(leg, meter)) == (self.part == "first_bars")
             case "hand":
                 return self.hand in (event.stroke, event.hand)
             case "in_turn":
@@ -75,13 +91,14 @@ class Reduce:
                 return True
             case "burst":
                 # The note that it arrives on is the goal of it, so that it sounds too.
-                return event.onset % (2 * self.beats) <= self.beats
+                return meter.beats_passed(event.onset) % (2 * self.beats) <= self.beats
 
 
 def reduced(
     events: Sequence[Event],
     reduce: Reduce,
     legs: Sequence[LegReading],
+    meter: Meter,
     hits: Hits = NO_HITS,
     hands_from: int = 1,
     *,
@@ -100,7 +117,7 @@ def reduced(
     silent = False
     for number, event in enumerate(events):
         if event.kind == "note":
-            played = reduce.plays(event, legs[event.leg], hits)
+            played = reduce.plays(event, legs[event.leg], meter, hits)
             silent = not played or number in empty or event.bar < hands_from
         elif event.kind != "hold":
             silent = False
@@ -128,6 +145,12 @@ def _silenced(event: Event, stroke: str | None) -> Event:
         how=AS_WRITTEN,
         hit=None,
     )
+
+
+def _middle_bar(leg: LegReading, meter: Meter) -> int:
+    """Return the bar with which the second half of the bars of a leg begins; the first half is the longer one."""
+    first, last = (meter.place(at)[0] for at in (leg.start, leg.start + leg.last[0]))
+    return first + (last - first) // 2 + 1
 
 
 def _middle(leg: LegReading) -> Fraction:

@@ -15,6 +15,8 @@ Step = Literal[
     "hits",
     "first_half",
     "second_half",
+    "first_bars",
+    "second_bars",
     "whole",
     "right",
     "left",
@@ -31,6 +33,8 @@ STEPS: dict[Step, tuple[str, str]] = {
     "hits": ("the hits", "Only the accented notes; everything between is silence, and stays as long."),
     "first_half": ("the first half", "Up to the middle of each leg."),
     "second_half": ("the second half", "From the middle to the end, in time."),
+    "first_bars": ("the first half of the bars", "Whole bars; of three the first two."),
+    "second_bars": ("the second half of the bars", "Whole bars, to the end; of three the last one."),
     "whole": ("everything", "As it is written."),
     "right": ("the right hand", "Alone; its notes keep their time."),
     "left": ("the left hand", "Alone; its notes keep their time."),
@@ -97,7 +101,7 @@ def reduce_of(step: Step, hands: Hands, faster: str = "R") -> Reduce:
             return Reduce("hand", faster)
         case "hits":
             return Reduce("hits")
-        case "first_half" | "second_half":
+        case "first_half" | "second_half" | "first_bars" | "second_bars":
             return Reduce(step)
         case "hand":
             lead = leading(hands)

@@ -7,12 +7,13 @@ from ripresa.core.grid.counted import MOST_BARS_COUNTED, Counted, counted
 from ripresa.core.grid.event import HANDS_OF, Event, Hit, Layer, LegReading, SlotPlace
 from ripresa.core.grid.how import AS_WRITTEN, ORNAMENTS, How, Ornament, Pluck
 from ripresa.core.grid.place import Cursor, Place, Restart, Slot, Spot, in_turn, slot_numbers, stretch_of
-from ripresa.core.grid.progression import ChordSpan, chord_at, parse_progression, span_at
+from ripresa.core.grid.progression import CHORD_WORD, ChordSpan, chord_at, parse_progression, span_at, unequal_bars
 from ripresa.core.grid.record import Record, altered
 from ripresa.core.grid.touch import Touch, roman
 
 __all__ = [
     "AS_WRITTEN",
+    "CHORD_WORD",
     "HANDS_OF",
     "MOST_BARS_COUNTED",
     "ORNAMENTS",
@@ -42,4 +43,5 @@ __all__ = [
     "slot_numbers",
     "span_at",
     "stretch_of",
+    "unequal_bars",
 ]

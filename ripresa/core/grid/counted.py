@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from math import lcm
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Fraction, plural
+from ripresa.core.exact import Fraction, capital, plural
 from ripresa.core.rhythm import Level, Meter, Swing, parse_count
 
 #: Bars of a count that is laid again and again.
@@ -51,8 +51,7 @@ def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRA
     bars = max(said[-1].bar, again)
     if bars > MOST_BARS_COUNTED:
         raise OutOfRange(
-            f"{what[:1].upper()}{what[1:]} goes over {bars} bars, and up to {MOST_BARS_COUNTED} begin again by "
-            "themselves.",
+            f"{capital(what)} goes over {bars} bars, and up to {MOST_BARS_COUNTED} begin again by themselves.",
             field=field,
         )
     turns = lcm(bars, len(meter.bars))
@@ -64,7 +63,7 @@ def counted(text: str, meter: Meter, what: str, field: str, swing: Swing = _STRA
                 continue
             if beat.beat > len(bar.beats):
                 raise OutOfRange(
-                    f"{what[:1].upper()}{what[1:]} has a beat {beat.beat}, and the meter has "
+                    f"{capital(what)} has a beat {beat.beat}, and the meter has "
                     f"{plural(len(bar.beats), 'beat')} a bar.",
                     field=field,
                 )

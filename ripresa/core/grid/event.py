@@ -104,6 +104,7 @@ class LegReading:
         last, end: Slot of the last note of the pass, and of what follows it: (beats from the start of the
             leg, division, slot). The closing tonic stands at the end, whether it is played or not.
         rhythm: The slots of its pass where the material brings them; none where the divisions go on and on.
+        turns: Those of a pass that begins in each of the bars that take turns, where it is not the same in all.
         notes: Notes sounded, the closing tonic in.
         pass_notes: Notes of the pass alone: N of the fit report.
         has_closing: Whether the material has a closing tonic; plays_closing: whether this leg plays it.
@@ -125,6 +126,7 @@ class LegReading:
     described: str
     out_of_range: int
     rhythm: tuple[Slot, ...] = ()
+    turns: tuple[tuple[Slot, ...], ...] = ()
 
     @property
     def enters(self) -> Fraction:

@@ -1,5 +1,6 @@
 """Progressions: ``G D/F# | Em7 C`` read into chords that stand from beat to beat."""
 
+import re
 from dataclasses import dataclass
 
 from ripresa.core.errors import Unreadable
@@ -8,6 +9,8 @@ from ripresa.core.pitch import Chord, parse_chord
 from ripresa.core.rhythm import Meter
 
 LONGEST_TEXT = 1000
+#: A chord among the bar lines and lengths of a progression.
+CHORD_WORD = re.compile(r"[^\s|*]+(?=\*|\s|\||$)")
 MOST_BARS = 64
 #: The field to blame where nobody says another one.
 _FIELD = "material.chords"
@@ -30,8 +33,8 @@ class ChordSpan:
 def parse_progression(text: str, meter: Meter, field: str = _FIELD) -> tuple[ChordSpan, ...]:
     """Return the chords of a progression with their lengths.
 
-    Bars are parted by ``|``. The chords of a bar share its beats, or say how
-    many each has: ``C*3 G*1``. ``-`` goes on with the chord before; an empty bar too.
+    Bars are parted by ``|``. The chords of a bar share its whole beats, the first ones the longer, or say how
+    many each has: ``C*3 G*1``. ``-`` goes on with the chord before; an empty bar too; ``N.C.`` is no chord.
 
     Raises:
         Unreadable: A chord cannot be read, or a bar does not come out even; the sentence says where.
@@ -64,7 +67,7 @@ def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tu
     """Return the words of a bar with the beats of each."""
     parted = [word.partition("*") for word in words]
     if not any(star for _, star, _ in parted):
-        return [(word, beats / len(words)) for word in words]
+        return list(zip(words, shared(beats, len(words)), strict=True))
     found = []
     for word, star, length in parted:
         if not star:
@@ -78,6 +81,30 @@ def _lengths(words: list[str], bar: int, beats: Fraction, field: str) -> list[tu
         raise Unreadable(
             f"Bar {bar}: its chords last {plural(total, 'beat')}, and the bar has {label(beats)}.", field=field
         )
+    return found
+
+
+def shared(beats: Fraction, count: int) -> list[Fraction]:
+    """Return the beats of a bar as so many chords share them: alike, or whole ones with the first the longer.
+
+    >>> [str(one) for one in shared(Fraction(4), 3)]
+    ['2', '1', '1']
+    """
+    each = beats / count
+    if each.denominator <= 2 or beats.denominator > 1 or count > beats:
+        return [each] * count
+    whole, over = divmod(int(beats), count)
+    return [Fraction(whole + (number < over)) for number in range(count)]
+
+
+def unequal_bars(text: str, meter: Meter) -> list[tuple[int, list[tuple[str, Fraction]]]]:
+    """Return the bars whose chords do not say their beats and cannot have as many: number, and each chord's beats."""
+    found = []
+    for number, bar in enumerate(text.strip().strip("|").split("|"), start=1):
+        words = bar.split()
+        beats = shared(meter.bar(number).length, len(words)) if words and "*" not in bar else []
+        if len(set(beats)) > 1:
+            found.append((number, list(zip(words, beats, strict=True))))
     return found
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ripresa.core.errors import Unreadable
 from ripresa.core.exact import plain_signs
 from ripresa.core.pitch.frets import Frets, is_typed, parse_frets
-from ripresa.core.pitch.instrument import STANDARD_STRINGS
+from ripresa.core.pitch.instruments import STANDARD_STRINGS
 from ripresa.core.pitch.pitch import Pitch, above, parse_tonic
 from ripresa.core.pitch.scales import CHORDS, SCALE_OF_CHORD, SCALES, Scale
 
@@ -28,10 +28,35 @@ QUALITIES: dict[str, str] = {
     "dim7": "diminished_seventh",
     "add9": "added_ninth",
     "9": "dominant_ninth",
+    "maj9": "major_ninth",
+    "m9": "minor_ninth",
+    "13": "thirteenth",
+    "7sus4": "suspended_seventh",
+    "7#9": "sharp_ninth",
+    "7b9": "flat_ninth",
 }
-_SYMBOL = re.compile(
-    r"^(?P<root>[A-G][b#]?)(?P<quality>maj7|m7b5|dim7|dim|aug|sus2|sus4|add9|m6|m7|m|5|6|7|9)?(?:/(?P<bass>[A-G][b#]?))?$"
-)
+#: What is written otherwise → as it stands above.
+_ALSO: dict[str, str] = {
+    **dict.fromkeys(("maj", "M", "ma"), ""),
+    **{f"{minor}{more}": f"m{more}" for minor in ("min", "mi", "-") for more in ("", "6", "7", "9", "7b5")},
+    **{f"{major}{more}": f"maj{more}" for major in ("M", "ma", "Maj", "Δ", "j") for more in ("7", "9")},
+    **dict.fromkeys(("Δ",), "maj7"),
+    **dict.fromkeys(("ø", "ø7"), "m7b5"),
+    **dict.fromkeys(("°", "o"), "dim"),
+    **dict.fromkeys(("°7", "o7"), "dim7"),
+    "+": "aug",
+    "sus": "sus4",
+    "7sus": "7sus4",
+    "2": "sus2",
+    "dom7": "7",
+}
+#: No chord: nothing sounds until the next one.
+NO_CHORD = "N.C."
+#: What the tones of a grip without a name are called.
+_GRIP = "typed"
+_NONE = {"N.C.", "NC", "N.C", "n.c."}
+_QUALITY = "|".join(re.escape(one) for one in sorted({*QUALITIES, *_ALSO} - {""}, key=len, reverse=True))
+_SYMBOL = re.compile(rf"^(?P<root>[A-G][b#]?)(?P<quality>{_QUALITY})?(?:/(?P<bass>[A-G][b#]?))?$")
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +75,16 @@ class Chord:
     bass: Pitch | None = None
     quality: str = ""
     frets: Frets = ()
+
+    @property
+    def is_grip(self) -> bool:
+        """Whether it is a typed grip without a name."""
+        return self.tones.name == _GRIP
+
+    @property
+    def is_none(self) -> bool:
+        """Whether it is no chord, ``N.C.``: nothing sounds under it."""
+        return not self.tones.up
 
     @property
     def shown(self) -> str:
@@ -78,6 +113,8 @@ def parse_chord(symbol: str, where: str = "", field: str = "material.chords") ->
     ((None, 0, 2, 2, 1, 0), 'C4')
     """
     name, _, grip = plain_signs(symbol).partition("=")
+    if name in _NONE and not grip:
+        return Chord(NO_CHORD, _C, Scale("no chord", (), ()))
     if not grip and is_typed(name):
         return _of_grip(name, parse_frets(name, where, field))
     found = _SYMBOL.match(name)
@@ -89,7 +126,9 @@ def parse_chord(symbol: str, where: str = "", field: str = "material.chords") ->
         )
     bass = parse_tonic(found["bass"]) if found["bass"] else None
     quality = found["quality"] or ""
+    quality = _ALSO.get(quality, quality)
     frets = parse_frets(grip, where, field) if grip else ()
+    name = found["root"] + quality + (f"/{found['bass']}" if bass else "")
     return Chord(name, parse_tonic(found["root"]), CHORDS[QUALITIES[quality]], bass, quality, frets)
 
 
@@ -100,7 +139,7 @@ def _of_grip(text: str, frets: Frets) -> Chord:
     root = above(_C, _STEPS[sounding[0] % 12], sounding[0] % 12)
     over = sorted({(midi - sounding[0]) % 12 for midi in sounding})
     tones = tuple((_STEPS[one], one) for one in over)
-    return Chord(text, root, Scale("typed", tones, tones), frets=frets)
+    return Chord(text, root, Scale(_GRIP, tones, tones), frets=frets)
 
 
 #: Semitones over a root → the steps of the letter by which they are spelt.

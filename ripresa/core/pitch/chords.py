@@ -3,15 +3,16 @@
 from dataclasses import dataclass
 
 from ripresa.core.pitch.chord_symbol import Chord
-from ripresa.core.pitch.instrument import Instrument
+from ripresa.core.pitch.instrument import UNDER_HAND, Instrument
 from ripresa.core.pitch.pitch import Pitch, above
 from ripresa.core.pitch.shapes import Shape, shape_of
 from ripresa.core.pitch.string_sets import shape_on
 
 #: All strings that a grip has, rather than a set of neighbours.
 ALL_STRINGS = "all"
-#: Which tones of a chord a hand takes on keys, counted upwards from the root.
-_CLOSE = (0, 1, 2, 3)
+#: Tones further apart than one hand holds close: the second one an octave higher.
+SPREAD = "spread"
+SPREAD_NAME = "spread over the keys"
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,27 +32,26 @@ class ChordSound:
 def voiced(
     chord: Chord, instrument: Instrument, field: str = "material.chords", strings: str = ALL_STRINGS
 ) -> ChordSound:
-    """Return a chord as an instrument of its kind takes it: gripped on strings, close from the root elsewhere.
+    """Return a chord as an instrument of its kind takes it: gripped on strings, else from its bass up, under one hand.
 
-    ``strings`` is a set of them that sounds alone. Elsewhere it lies as low as the instrument begins, inside its
-    range; a written bass goes under it.
+    ``strings`` is a set of them that sounds alone; away from strings ``"spread"`` puts the second tone on top. A chord
+    begins where the instrument does, inside its range.
 
     Raises:
         OutOfRange: No grip of it can be found, or a typed one does not fit the strings.
     """
     if instrument.strings:
-        on_a_set = strings != ALL_STRINGS
+        on_a_set = strings not in {ALL_STRINGS, SPREAD}
         shape = shape_on(chord, instrument, strings) if on_a_set else shape_of(chord, instrument, field)
         # Two strings in unison are one tone.
         gripped = {tone.midi: tone for tone in (on_string(chord, instrument, *where) for where in shape.sounding)}
         return ChordSound(chord.shown, tuple(gripped[midi] for midi in sorted(gripped)), shape)
-    bass = chord.bass or chord.root
-    low = _from(bass, instrument.home)
-    root = low if chord.bass is None else _from(chord.root, low.midi)
-    taken = _CLOSE[: max(3, chord.tones.degrees)]
-    tones = [above(root, *chord.tones.degree(index)) for index in taken]
-    inside = [tone for tone in (low, *tones) if instrument.holds(tone.midi)]
-    return ChordSound(chord.shown, tuple(dict.fromkeys(inside)) or (low,))
+    tones = close_position(chord, instrument.home - (UNDER_HAND if instrument.hand else 0))
+    if strings == SPREAD and len(tones) > 2:
+        low, middle, *upper = tones
+        tones = (low, *upper, Pitch(middle.letter, middle.alter, middle.octave + 1))
+    inside = tuple(tone for tone in tones if instrument.holds(tone.midi))
+    return ChordSound(chord.shown, inside or tones[:1])
 
 
 def on_string(chord: Chord, instrument: Instrument, string: int, fret: int) -> Pitch:

@@ -2,8 +2,9 @@
 
 from collections.abc import Sequence
 
+from ripresa.core.pitch.keys import chromatic
 from ripresa.core.pitch.pitch import Pitch, above
-from ripresa.core.pitch.scales import Scale
+from ripresa.core.pitch.scales import SCALES, Scale
 
 
 def degree_of(pitch: Pitch, tonic: Pitch, tones: Scale, *, going_down: bool = False) -> tuple[int, int]:
@@ -27,6 +28,8 @@ def degree_of(pitch: Pitch, tonic: Pitch, tones: Scale, *, going_down: bool = Fa
 def on_degree(number: int, raised: int, tonic: Pitch, tones: Scale, *, going_down: bool = False) -> Pitch:
     """Return the pitch of a tone above a tonic, raised by so many semitones."""
     letters, semitones = tones.degree(number, going_down=going_down)
+    if tones == SCALES["chromatic"]:
+        return chromatic(tonic, semitones + raised, going_down=going_down)
     return above(tonic, letters, semitones + raised)
 
 

@@ -1,18 +1,17 @@
-"""Instruments as data: written range, and what is heard when a written note is played.
-
-Ranges are those that method books give for the usual instrument: from the
-lowest note to the highest that a student is asked for.
-"""
+"""What an instrument is: written range, strings, registers, and what is heard when a written note is played."""
 
 from dataclasses import dataclass, replace
 from math import ceil
 from typing import Literal
 
-from ripresa.core.errors import OutOfRange
 from ripresa.core.pitch.pitch import Pitch
+
+#: Semitones under the home of a hand on keys that still lie nearer to it than what is an octave higher.
+UNDER_HAND = 5
 
 Voice = Literal["pluck", "keys", "wind", "struck"]
 Level = Literal["full", "first_year"]
+Clef = Literal["treble", "bass", "alto", "tenor"]
 
 #: Level → its name, and why one would choose it.
 LEVELS: dict[Level, tuple[str, str]] = {
@@ -37,6 +36,9 @@ class Instrument:
         hand: On keys, the hand that is fingered.
         breaks: Pairs of written notes, as MIDI numbers, between which the register changes.
         first_year: Written range of a first year, as MIDI numbers; the whole range where it is not told.
+        clef: That its notes are written in; where it is not said, as high as they lie.
+        breath: Seconds of playing in one comfortable breath of a student; 0 where none is needed.
+        frets_a_finger: Frets under each finger: one, or two where the neck is short.
         is_loud: Whether an hour of it beside one's own ear is too much.
     """
 
@@ -53,6 +55,22 @@ class Instrument:
     breaks: tuple[tuple[int, int], ...] = ()
     first_year: tuple[int, int] | None = None
     is_loud: bool = False
+    clef: Clef | None = None
+    breath: int = 0
+    frets_a_finger: int = 1
+
+    def with_capo(self, fret: int) -> "Instrument":
+        """Return the instrument with a capo: what is written is gripped as before, and sounds so much higher.
+
+        >>> guitar = Instrument("guitar", 52, 98, 52, -12, "pluck", strings=(52, 57, 62, 67, 71, 76), frets=22)
+        >>> raised = guitar.with_capo(2)
+        >>> raised.name, raised.sounds, raised.frets, raised.highest
+        ('guitar, capo 2', -10, 20, 96)
+        """
+        if not fret or not self.strings:
+            return self
+        name, frets = f"{self.name}, capo {fret}", self.frets - fret
+        return replace(self, name=name, sounds=self.sounds + fret, frets=frets, highest=self.highest - fret)
 
     def at_level(self, level: Level) -> "Instrument":
         """Return the instrument with the range that a level has of it."""
@@ -82,7 +100,7 @@ class Instrument:
     def folded(self, pitch: Pitch) -> Pitch:
         """Return a written pitch moved by octaves into the range, the nearest that there is.
 
-        >>> INSTRUMENTS["guitar"].folded(Pitch(0, 0, 2)).name
+        >>> Instrument("guitar", 52, 98, 52, -12, "pluck").folded(Pitch(0, 0, 2)).name
         'C4'
         """
         if pitch.midi < self.lowest:
@@ -90,79 +108,3 @@ class Instrument:
         if pitch.midi > self.highest:
             return Pitch(pitch.letter, pitch.alter, pitch.octave - ceil((pitch.midi - self.highest) / 12))
         return pitch
-
-
-_PICKED = ("alternate",)
-_TONGUED = ("single_tongue", "double_tongue", "triple_tongue", "slur_pairs", "slur_two_tongue_two")
-
-
-def _guitar(name: str, *strings: int) -> Instrument:
-    """Return a guitar in a tuning; it is written an octave above what is heard."""
-    return Instrument(name, strings[0], 88, strings[0], -12, "pluck", _PICKED, strings, 22)
-
-
-def _wind(
-    name: str,
-    lowest: int,
-    highest: int,
-    sounds: int,
-    breaks: tuple[tuple[int, int], ...],
-    first_year: tuple[int, int],
-    is_loud: bool = False,
-) -> Instrument:
-    """Return a wind instrument, whose runs start from its lowest note."""
-    return Instrument(
-        name, lowest, highest, lowest, sounds, "wind", _TONGUED, breaks=breaks, first_year=first_year, is_loud=is_loud
-    )
-
-
-def _struck(name: str) -> Instrument:
-    """Return an instrument without pitch: a rhythm and two hands."""
-    return Instrument(name, 0, 127, 48, 0, "struck", ("hands",))
-
-
-#: The usual tuning of a guitar, as it is written.
-STANDARD_STRINGS = (52, 57, 62, 67, 71, 76)
-
-#: Registers change between these written notes, as fingering charts show them: on the clarinet from the throat B♭ to
-#: the B with the speaker key; on flute and saxophones from the open C sharp to the D with all fingers down; on the
-#: descant recorder from D sharp to the E with the thumb hole half open. Brass change partials everywhere: none.
-_CLARINET_BREAK, _OCTAVE_BREAK, _THUMB_BREAK = ((70, 71),), ((73, 74),), ((75, 76),)
-
-INSTRUMENTS: dict[str, Instrument] = {
-    "any": Instrument("any instrument", 21, 108, 48, 0, "keys"),
-    "guitar": _guitar("guitar", *STANDARD_STRINGS),
-    "piano": Instrument("piano", 21, 108, 48, 0, "keys", ("hands",), hand="right", first_year=(36, 84)),
-    "flute": _wind("flute", 60, 96, 0, _OCTAVE_BREAK, (64, 79)),
-    "clarinet": _wind("clarinet in B♭", 52, 91, -2, _CLARINET_BREAK, (52, 79)),
-    "alto_saxophone": _wind("alto saxophone", 58, 90, -9, _OCTAVE_BREAK, (60, 81), is_loud=True),
-    "trumpet": _wind("trumpet in B♭", 54, 84, -2, (), (60, 72), is_loud=True),
-    "guitar_drop_d": _guitar("guitar, low string on D", 50, 57, 62, 67, 71, 76),
-    "guitar_dadgad": _guitar("guitar tuned D A D G A D", 50, 57, 62, 67, 69, 74),
-    "guitar_open_g": _guitar("guitar tuned D G D G B D", 50, 55, 62, 67, 71, 74),
-    "guitar_bass": Instrument("bass guitar", 40, 79, 40, -12, "pluck", _PICKED, (40, 45, 50, 55), 24),
-    "ukulele": Instrument("ukulele", 60, 81, 60, 0, "pluck", _PICKED, (67, 60, 64, 69), 12),
-    "piano_left": Instrument("piano, left hand", 21, 67, 36, 0, "keys", ("hands",), hand="left"),
-    "piano_right": Instrument("piano, right hand", 53, 108, 60, 0, "keys", ("hands",), hand="right"),
-    "clarinet_a": _wind("clarinet in A", 52, 91, -3, _CLARINET_BREAK, (52, 79)),
-    "tenor_saxophone": _wind("tenor saxophone", 58, 90, -14, _OCTAVE_BREAK, (60, 81), is_loud=True),
-    "practice_pad": _struck("practice pad"),
-    "hand_drum": _struck("hand drum"),
-    "clapping": _struck("clapping"),
-    "recorder": _wind("descant recorder", 60, 86, 12, _THUMB_BREAK, (60, 76)),
-}
-
-
-def instrument_named(name: str) -> Instrument:
-    """Return an instrument by its key.
-
-    Raises:
-        OutOfRange: No instrument of that name is known.
-    """
-    try:
-        return INSTRUMENTS[name]
-    except KeyError:
-        raise OutOfRange(
-            f"“{name}” is not an instrument that Ripresa knows. Use one of {', '.join(INSTRUMENTS)}.",
-            field="instrument",
-        ) from None

@@ -22,6 +22,12 @@ class Scale:
     down: tuple[tuple[int, int], ...]
 
     @property
+    def is_minor(self) -> bool:
+        """Whether its third is minor, and no major one beside it."""
+        semitones = {above for _, above in self.up}
+        return 3 in semitones and 4 not in semitones
+
+    @property
     def degrees(self) -> int:
         """Notes in an octave, the upper tonic not counted."""
         return len(self.up)
@@ -125,6 +131,12 @@ CHORDS: dict[str, Scale] = {
     "minor_sixth": _scale("minor sixth", "1 b3 5 6"),
     "added_ninth": _scale("added ninth", "1 2 3 5"),
     "dominant_ninth": _scale("dominant ninth", "1 2 3 5 b7"),
+    "major_ninth": _scale("major ninth", "1 2 3 5 7"),
+    "minor_ninth": _scale("minor ninth", "1 2 b3 5 b7"),
+    "thirteenth": _scale("thirteenth", "1 2 3 5 6 b7"),
+    "suspended_seventh": _scale("suspended seventh", "1 4 5 b7"),
+    "sharp_ninth": _scale("dominant sharp ninth", "1 #2 3 5 b7"),
+    "flat_ninth": _scale("dominant flat ninth", "1 b2 3 5 b7"),
 }
 
 #: Kind of chord → the scale that is usual over it: what a line is kept inside of.
@@ -139,6 +151,11 @@ SCALE_OF_CHORD: dict[str, str] = {
     "minor_sixth": "dorian",
     "half_diminished": "locrian",
     "suspended_fourth": "mixolydian",
+    "suspended_seventh": "mixolydian",
+    "thirteenth": "mixolydian",
+    "minor_ninth": "dorian",
+    "sharp_ninth": "altered",
+    "flat_ninth": "phrygian_dominant",
 }
 
 TONICS = ("C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B", "Cb")

@@ -6,64 +6,25 @@ strings is taken that spans four frets, its root (or the written bass) lowest, a
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import product
 
 from ripresa.core.errors import OutOfRange
 from ripresa.core.pitch.chord_symbol import Chord
 from ripresa.core.pitch.frets import SPAN, Frets
-from ripresa.core.pitch.instrument import STANDARD_STRINGS, Instrument
+from ripresa.core.pitch.grip_tables import GUITAR_FORMS, GUITAR_OPEN, UKULELE_OPEN
+from ripresa.core.pitch.instrument import Instrument
+from ripresa.core.pitch.instruments import STANDARD_STRINGS, UKULELE_STRINGS
+from ripresa.core.pitch.pitch import parse_tonic
 
-#: Symbol → frets and fingers, the thickest string first.
-_OPEN: dict[str, tuple[str, str]] = {
-    "C": ("x32010", "032010"),
-    "D": ("xx0232", "000132"),
-    "E": ("022100", "023100"),
-    "F": ("xx3211", "003211"),
-    "G": ("320003", "210003"),
-    "A": ("x02220", "001230"),
-    "Dm": ("xx0231", "000231"),
-    "Em": ("022000", "023000"),
-    "Am": ("x02210", "002310"),
-    "Bm": ("x24432", "013421"),
-    "C7": ("x32310", "032410"),
-    "D7": ("xx0212", "000213"),
-    "E7": ("020100", "020100"),
-    "G7": ("320001", "320001"),
-    "A7": ("x02020", "002030"),
-    "B7": ("x21202", "021304"),
-    "Am7": ("x02010", "002010"),
-    "Dm7": ("xx0211", "000211"),
-    "Em7": ("020000", "020000"),
-    "Cmaj7": ("x32000", "032000"),
-    "Dmaj7": ("xx0222", "000111"),
-    "Fmaj7": ("xx3210", "003210"),
-    "Gmaj7": ("320002", "320001"),
-    "Asus2": ("x02200", "001200"),
-    "Asus4": ("x02230", "001230"),
-    "Dsus2": ("xx0230", "000130"),
-    "Dsus4": ("xx0233", "000123"),
-    "Esus4": ("022200", "023400"),
-    "Cadd9": ("x32030", "021030"),
-    "G/B": ("x20003", "010003"),
-    "D/F#": ("200232", "100243"),
-    "C/G": ("332010", "342010"),
-    "C/E": ("032010", "032010"),
-    "Am/G": ("302210", "402310"),
-    "F/C": ("x33211", "034211"),
-}
-#: Kind of chord → frets and fingers at the nut, with the root on string 6 (open E) and on string 5 (open A).
-_MOVABLE: dict[str, tuple[tuple[str, str] | None, tuple[str, str] | None]] = {
-    "": (("022100", "134211"), ("x02220", "012341")),
-    "m": (("022000", "134111"), ("x02210", "013421")),
-    "7": (("020100", "131211"), ("x02020", "013141")),
-    "m7": (("020000", "131111"), ("x02010", "013121")),
-    "maj7": (None, ("x02120", "013241")),
-    "sus4": (("022200", "123411"), ("x02230", "012341")),
-    "m7b5": (None, ("x0101x", "013240")),
-}
-_LOW_E, _LOW_A = 4, 9
+#: Open grips by the strings that they are for.
+_OPEN = {STANDARD_STRINGS: GUITAR_OPEN, UKULELE_STRINGS: UKULELE_OPEN}
+#: Fingers of one hand that reach one fret side by side.
+_SIDE_BY_SIDE = 3
+_FIFTH, _NINTH, _OCTAVE = 7, 2, 12
+#: How many grips of a chord are offered.
+_MOST_OFFERED = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,21 +76,38 @@ def shape_of(chord: Chord, instrument: Instrument, field: str = "material.chords
     Raises:
         OutOfRange: It is typed for another number of strings or more frets, or no grip can be found.
     """
-    strings = instrument.strings
     if chord.frets:
         _check(chord, instrument, field)
         return Shape(chord.shown, chord.frets, fingers_of(chord.frets))
-    known = _usual(chord) if strings == STANDARD_STRINGS else None
-    if known:
-        return Shape(chord.shown, *known)
-    found = max(_grips(chord, instrument), key=lambda frets: _merit(frets, strings), default=None)
+    found = next(_playable(chord, instrument), None)
     if found is None:
         raise OutOfRange(
             f"No grip of {chord.shown} lies under {SPAN} frets on {instrument.name}. Type one after the chord: "
-            f"{chord.symbol}={'x' * len(strings)}, with a fret for each string that sounds.",
+            f"{chord.symbol}={'x' * len(instrument.strings)}, with a fret for each string that sounds.",
             field=field,
         )
-    return Shape(chord.shown, found, fingers_of(found))
+    return found
+
+
+@lru_cache(maxsize=256)
+def shapes_of(chord: Chord, instrument: Instrument) -> tuple[Shape, ...]:
+    """Return the grips of a chord that a hand can hold, the usual one first, up to twelve; none of one typed."""
+    plain = replace(chord, frets=())
+    found: dict[Frets, Shape] = {}
+    for shape in _playable(plain, instrument):
+        found.setdefault(shape.frets, shape)
+        if len(found) == _MOST_OFFERED:
+            break
+    return tuple(found.values())
+
+
+def _playable(chord: Chord, instrument: Instrument) -> Iterator[Shape]:
+    """Yield grips from the usual one on: as printed, open or moved, then by rule."""
+    for frets, fingers in _printed(chord, instrument):
+        yield Shape(chord.shown, frets, fingers)
+    by_rule = sorted(set(_grips(chord, instrument)), key=lambda frets: _merit(frets, instrument.strings), reverse=True)
+    for frets in by_rule:
+        yield Shape(chord.shown, frets, fingers_of(frets))
 
 
 def _check(chord: Chord, instrument: Instrument, field: str) -> None:
@@ -147,20 +125,23 @@ def _check(chord: Chord, instrument: Instrument, field: str) -> None:
         )
 
 
-def _usual(chord: Chord) -> tuple[Frets, tuple[int, ...]] | None:
-    """Return the usual grip in the usual tuning: open, or movable, the nearer to the nut of the two."""
-    known = _OPEN.get(chord.symbol)
+def _printed(chord: Chord, instrument: Instrument) -> Iterator[tuple[Frets, tuple[int, ...]]]:
+    """Yield the grips that books print: the open one, then the forms that are moved, the nearest to the nut first."""
+    known = _OPEN.get(instrument.strings, {}).get(chord.symbol)
     if known:
-        return _read(known, 0)
-    if chord.bass is not None:
-        return None
-    root = chord.root.midi % 12
+        yield _read(known, 0)
+    if chord.bass is not None or instrument.strings != STANDARD_STRINGS:
+        return
     ways = []
-    for form, nut in zip(_MOVABLE.get(chord.quality, (None, None)), (_LOW_E, _LOW_A), strict=True):
-        if form:
-            up = (root - nut) % 12 or 12
-            ways.append((up, _read(form, up)))
-    return min(ways)[1] if ways else None
+    for root, row, fingers in GUITAR_FORMS.get(chord.quality, ()):
+        up = (chord.root.midi - parse_tonic(root).midi) % _OCTAVE
+        lowest = min(int(sign) for sign in row if sign != "x")
+        # A row without open strings may go down; one with them is moved, never played as it stands.
+        up = up - _OCTAVE if lowest + up - _OCTAVE >= 1 else up if lowest + up >= 1 else _OCTAVE
+        frets, moved = _read((row, fingers), up)
+        ways.append((max(fret or 0 for fret in frets), frets, moved))
+    for _, frets, moved in sorted(ways, key=lambda way: way[0]):
+        yield frets, moved
 
 
 def _read(row: tuple[str, str], up: int) -> tuple[Frets, tuple[int, ...]]:
@@ -169,12 +150,31 @@ def _read(row: tuple[str, str], up: int) -> tuple[Frets, tuple[int, ...]]:
 
 
 def _grips(chord: Chord, instrument: Instrument) -> Iterator[Frets]:
-    """Yield every grip under four frets in which all tones sound; with strings in order the bass is the lowest."""
+    """Yield every grip under four frets that has what a chord cannot do without, from all its tones down.
+
+    The fifth is what is left out where strings are few, then the ninth, and on four strings the root: the other tones
+    say what it is.
+    """
+    root = chord.root.midi
+    needed = {(root + semitones) % _OCTAVE for _, semitones in chord.tones.up}
+    spare = [(root + _FIFTH) % _OCTAVE, (root + _NINTH) % _OCTAVE] if len(needed) > _SIDE_BY_SIDE else []
+    most = min(4, len(instrument.strings))
+    while len(needed) > most and spare:
+        needed.discard(spare.pop(0))
+    for without in (set(), {(root + _FIFTH) % _OCTAVE}, {(root + _FIFTH) % _OCTAVE, root % _OCTAVE}):
+        if without and len(needed) < 4:
+            return
+        found = list(_grips_with(chord, instrument, needed - without, is_rooted=root % _OCTAVE not in without))
+        if found:
+            yield from found
+            return
+
+
+def _grips_with(chord: Chord, instrument: Instrument, needed: set[int], *, is_rooted: bool) -> Iterator[Frets]:
+    """Yield every grip under four frets with some pitch classes; with strings in order the bass is the lowest."""
     strings = instrument.strings
-    tones = {(chord.root.midi + semitones) % 12 for _, semitones in chord.tones.up}
-    bass = (chord.bass or chord.root).midi % 12
-    # The fifth is what is left out of a chord of five tones, or where strings are few.
-    needed = tones - {(chord.root.midi + 7) % 12} if len(tones) > min(4, len(strings)) else tones
+    tones = {(chord.root.midi + semitones) % _OCTAVE for _, semitones in chord.tones.up}
+    bass = (chord.bass or chord.root).midi % _OCTAVE
     in_order = list(strings) == sorted(strings)
     for low in range(1, min(13, instrument.frets - SPAN + 2)):
         ways: list[list[int | None]] = [
@@ -186,10 +186,21 @@ def _grips(chord: Chord, instrument: Instrument) -> Iterator[Frets]:
             if not sounding or needed - {one % 12 for one in sounding}:
                 continue
             first = next(index for index, fret in enumerate(frets) if fret is not None)
-            if in_order and (min(sounding) % 12 != bass or any(fret is None for fret in frets[first:])):
+            if in_order and any(fret is None for fret in frets[first:]):
                 continue
-            if max(fingers_of(frets)) <= SPAN:
+            if in_order and is_rooted and min(sounding) % 12 != bass:
+                continue
+            if _is_held(frets):
                 yield frets
+
+
+def _is_held(frets: Frets) -> bool:
+    """Whether four fingers hold a grip: no more than three of them side by side in one fret."""
+    fingers = fingers_of(frets)
+    held = [(finger, fret) for finger, fret in zip(fingers, frets, strict=True) if finger]
+    if max(fingers, default=0) > SPAN:
+        return False
+    return all(len({finger for finger, at in held if at == fret}) <= _SIDE_BY_SIDE for _, fret in held)
 
 
 def _merit(frets: Frets, strings: tuple[int, ...]) -> tuple[int, int, int, int]:

@@ -3,10 +3,10 @@
 from collections.abc import Iterable, Iterator
 from typing import Literal
 
-from ripresa.core.drill.material import Line, Material, ScaleRun, Strum
+from ripresa.core.drill.material import Arpeggio, Line, Material, Picked, Strum, scale_of
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import ChordSpan, Record, parse_progression
-from ripresa.core.pitch import CHORDS, INSTRUMENTS, Chord, parse_tonic, voiced
+from ripresa.core.pitch import CHORDS, Chord, Scale, close_position
 from ripresa.core.playing.struck import Drum, layer_sounds
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Meter
@@ -21,8 +21,8 @@ ACCOMPANIMENTS: dict[Accompaniment, tuple[str, str]] = {
     "foot": ("the foot", "Each tap of the foot, low and soft."),
     "arm": ("the arm in the air", "A soft brush where the arm swings and nothing sounds."),
 }
-#: The lowest root of the bass, as a MIDI note.
-_BASS = 36
+#: The lowest root of the bass, and the lowest tone of the chords, as MIDI notes.
+_BASS, _CHORDS = 36, 48
 _SHORT = Fraction(1, 8)
 #: Layers of the drill itself that can be heard.
 _LAYERS: tuple[Literal["hits", "foot", "arm"], ...] = ("hits", "foot", "arm")
@@ -67,26 +67,36 @@ def _spans(reading: Reading) -> Iterator[tuple[Fraction, Fraction, Chord]]:
         for number, span in enumerate(spans):
             start = leg.start + span.start
             until = end if number == len(spans) - 1 else min(end, leg.start + span.end)
-            if start < until:
+            if start < until and not span.chord.is_none:
                 yield start, until, span.chord
 
 
 def _progression(material: Material, meter: Meter) -> tuple[ChordSpan, ...]:
-    if isinstance(material, Strum):
+    if isinstance(material, Strum | Picked):
         return parse_progression(material.chords, meter)
     if isinstance(material, Line) and material.through:
         return parse_progression(material.through, meter)
-    tonic = getattr(material, "tonic", None)
-    if tonic is None:
+    home = scale_of(material)
+    if home is None:
         return ()
-    is_minor = isinstance(material, ScaleRun) and any(degree == (2, 3) for degree in material.tones.up)
-    chord = Chord(tonic, parse_tonic(tonic), CHORDS["minor_triad" if is_minor else "major_triad"])
+    chord = Chord("", home[0], _own_chord(material, home[1]))
     return (ChordSpan(chord, Fraction(0), meter.bar(1).length),)
+
+
+def _own_chord(material: Material, tones: Scale) -> Scale:
+    """Return the chord that lies under a material: an arpeggio's own, else the triad of its scale."""
+    if tones in CHORDS.values() or isinstance(material, Arpeggio):
+        return tones
+    over = {semitones: steps for steps, semitones in tones.up}
+    third = next((one for one in (4, 3) if one in over), None)
+    fifth = next((one for one in ((7, 8, 6) if third == 4 else (7, 6, 8)) if one in over), None)
+    found = ((0, 0), *((over[one], one) for one in (third, fifth) if one is not None))
+    return Scale("own", found, found)
 
 
 def _held(start: Fraction, end: Fraction, chord: Chord, meter: Meter, concert: int) -> Iterator[BackNote]:
     """Yield the chord, struck anew on each bar line."""
-    midis = tuple(pitch.midi + concert for pitch in voiced(chord, INSTRUMENTS["piano"]).tones)
+    midis = tuple(pitch.midi + concert for pitch in close_position(chord, _CHORDS))
     at = start
     while at < end:
         until = min(end, at + (meter.to_bar_line(at) or meter.bar(meter.place(at)[0]).length))

@@ -98,10 +98,12 @@ def lead_of(
 
     ticks = [Tick(at, level) for at, level in cycle.within(listen)]
     words: list[tuple[Fraction, str, str]] = []
+    lines = [meter.bar_start(bar) for bar in range(1, before.listen_bars + 1)]
     at = listen
     rehearsals = []
     for saying in sayings:
         rehearsals.append(Rehearsal(at, saying.beats, saying.division))
+        lines += [at + meter.bar_start(bar) for bar in range(1, before.say_bars + 1)]
         ticks += [Tick(at + beat, "count") for beat in meter.beats_until(saying.beats)]
         words += [(at + onset, word, word if onset in saying.aloud else "") for onset, word in saying.words]
         at += saying.beats
@@ -124,6 +126,7 @@ def lead_of(
     lead = Lead(
         listen=listen,
         rehearsals=tuple(rehearsals),
+        lines=(*lines, end_of_saying),
         beats=total,
         until=until,
         ticks=tuple(ticks),

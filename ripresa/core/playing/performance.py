@@ -112,6 +112,7 @@ class TimedLead(Record, frozen=True):
 
     Args:
         listen_seconds: Length of the listen-in. rehearsals: The divisions that are said, in order.
+        lines: The bar lines up to where the counting begins, that one too: on each of them a tempo may change.
         seconds: When the drill, or the part of it that is played, starts.
         until: When its first note is due; later where it begins with a pickup, and counted to there.
         words: What is shown. said: What is spoken.
@@ -119,6 +120,7 @@ class TimedLead(Record, frozen=True):
 
     listen_seconds: float
     rehearsals: tuple[TimedRehearsal, ...]
+    lines: tuple[float, ...]
     seconds: float
     until: float
     ticks: tuple[TimedTick, ...]
@@ -262,6 +264,7 @@ def timed(made: Score, bpm: Fraction) -> Performance:
             rehearsals=tuple(
                 TimedRehearsal(seconds(one.at), seconds(one.beats), one.division) for one in lead.rehearsals
             ),
+            lines=tuple(seconds(at) for at in lead.lines),
             seconds=seconds(lead.beats),
             until=seconds(lead.until),
             ticks=tuple(TimedTick(seconds(tick.at), tick.level) for tick in lead.ticks),

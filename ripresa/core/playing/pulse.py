@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Exact, Fraction, label, listed
+from ripresa.core.exact import Exact, Fraction, capital, label, listed
 from ripresa.core.rhythm import MIDDLE_RATE, Meter, inner_pulse
 
 School = Literal["middle", "large", "smallest"]
@@ -82,8 +82,7 @@ class Pulse:
         for school in (self.school, *(one for one in SCHOOLS if one != self.school)):
             found.setdefault(replace(self, school=school).multiple(bpm), []).append(SCHOOLS[school][0])
         return tuple(
-            f"{listed(names)[:1].upper()}{listed(names)[1:]}: {label(multiple)} for each beat, "
-            f"{label(multiple * bpm)} a minute."
+            f"{capital(listed(names))}: {label(multiple)} for each beat, {label(multiple * bpm)} a minute."
             for multiple, names in found.items()
         )
 

@@ -85,6 +85,7 @@ class Lead:
 
     Args:
         listen: Length of the listen-in. rehearsals: The divisions that are said, in order.
+        lines: The bar lines up to where the counting begins, that one too.
         beats: Where the drill, or the part of it that is played, starts.
         until: Where its first note is due; later where it begins with a pickup, and counted to there.
         words: What is shown. said: What is spoken.
@@ -92,6 +93,7 @@ class Lead:
 
     listen: Fraction
     rehearsals: tuple[Rehearsal, ...]
+    lines: tuple[Fraction, ...]
     beats: Fraction
     until: Fraction
     ticks: tuple[Tick, ...]

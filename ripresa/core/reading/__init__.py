@@ -5,6 +5,7 @@ Whoever tells, plays, prints or measures a drill consumes its reading and works 
 
 from ripresa.core.reading.composite import syllables_of
 from ripresa.core.reading.count_text import count_text, on_grid
+from ripresa.core.reading.fingering import places
 from ripresa.core.reading.layout import lay
 from ripresa.core.reading.onward import FARTHEST_HOME, Bars, onward, rounds, slots_on, unlike_legs
 from ripresa.core.reading.reading import Reading, gaps_around, read, sounding_of, unreduced, with_click, worked_out
@@ -20,6 +21,7 @@ __all__ = [
     "left_divisions",
     "on_grid",
     "onward",
+    "places",
     "read",
     "rounds",
     "slots_on",

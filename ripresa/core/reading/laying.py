@@ -2,21 +2,23 @@
 
 from collections.abc import Iterator
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, parse_fingers
 from ripresa.core.drill.hands import ByPlace
 from ripresa.core.drill.material import NotePass, own_rhythm
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Cursor, LegReading, Place, Slot, Touch, altered, slot_numbers
 from ripresa.core.pitch import Instrument
-from ripresa.core.reading.fingering import touches
+from ripresa.core.reading.fingering import touches, with_own
 from ripresa.core.rhythm import Meter, SlotKind
 
 
 def fingered(drill: Drill, instrument: Instrument, notes: NotePass) -> tuple[Touch | None, ...]:
-    """Return how each note of a pass is fingered, the closing tonic in."""
+    """Return how each note of a pass is fingered, the closing tonic in; what the teacher wrote stands over the rule."""
+    found: tuple[Touch | None, ...] = (None,) * len(notes.sounded)
     if drill.knows_fingering:
-        return touches(drill.material, instrument, notes.sounded, drill.fingering)
-    return (None,) * len(notes.sounded)
+        found = touches(drill.material, instrument, notes.sounded, drill.fingering, drill.place)
+    own = parse_fingers(drill.fingers)
+    return with_own(found, own, instrument, notes.sounded) if own else found
 
 
 def lay_leg(

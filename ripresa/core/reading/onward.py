@@ -106,10 +106,18 @@ def _division_turns(cursor: Cursor, leg: LegReading) -> Iterator[list[Place]]:
 
 
 def _own_turn(cursor: Cursor, leg: LegReading) -> Iterator[list[Place]]:
+    meter = cursor.meter
+    end = leg.start + leg.pass_beats
+    beyond = leg.beats - leg.pass_beats - meter.to_bar_line(end)
     while True:
-        start = cursor.at
-        found = [place for slot in leg.rhythm for place in cursor.lay(leg.index, slot)]
+        start, bar = cursor.at, cursor.bar
+        rhythm = leg.turns[(bar - 1) % len(leg.turns)] if leg.turns and not cursor.inside else leg.rhythm
+        found = [place for slot in rhythm for place in cursor.lay(leg.index, slot)]
         left = max(Fraction(0), leg.beats - (cursor.at - start))
+        if leg.turns and beyond >= 0:
+            # It goes on to the bar line, wherever that is now, and over a bar's rest where it did.
+            left = meter.to_bar_line(cursor.at)
+            left += meter.bar(meter.place(cursor.at + left)[0]).length if beyond else 0
         found += cursor.fill(leg.index, leg.rhythm[0].division, left, "rest")
         yield found
 

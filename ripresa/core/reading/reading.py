@@ -200,7 +200,7 @@ def worked_out(drill: Drill) -> Reading:
     legs = list(made.legs)
     hands = rows_of(drill, instrument, meter, made.laid, made.places)
     beside = beside_of(hands, drill)
-    events, *others = played_rows(hands, drill, legs)
+    events, *others = played_rows(hands, drill, legs, meter)
     if drill.reduce.part != "everything" or drill.hits.fills or drill.enters.hands > 1:
         if drill.enters.hands > 1 and not any(event.bar >= drill.enters.hands for event in events):
             raise OutOfRange(

@@ -52,18 +52,18 @@ def beside_of(hands: Sequence[tuple[Event, ...]], drill: Drill) -> tuple[Fractio
 
 
 def played_rows(
-    hands: Sequence[tuple[Event, ...]], drill: Drill, legs: Sequence[LegReading]
+    hands: Sequence[tuple[Event, ...]], drill: Drill, legs: Sequence[LegReading], meter: Meter
 ) -> list[tuple[Event, ...]]:
     """Return the rows that are played: a hand alone is a row alone, and so are both in one."""
     reduce, enters = drill.reduce, drill.enters.hands
     swings = isinstance(drill.hands, ByPlace | Letters)
     # The layer of hits is the first hand's; whoever enters later does so with both.
     hands = [
-        reduced(events, Reduce(), legs, drill.hits if number == 0 else NO_HITS, enters, swings=swings)
+        reduced(events, Reduce(), legs, meter, drill.hits if number == 0 else NO_HITS, enters, swings=swings)
         for number, events in enumerate(hands)
     ]
     if len(hands) > 1 and reduce.part == "composite":
         return [tuple(composite(hands[0], hands[1], drill.second.phrase))]
     if len(hands) > 1 and reduce.part == "hand" and reduce.hand in HANDS_OF.values():
         return [events for events in hands if events[0].hand == reduce.hand]
-    return [reduced(events, reduce, legs, replace(drill.hits, fills=()), swings=swings) for events in hands]
+    return [reduced(events, reduce, legs, meter, replace(drill.hits, fills=()), swings=swings) for events in hands]

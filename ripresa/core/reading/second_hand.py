@@ -3,13 +3,13 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ripresa.core.drill import Drill
+from ripresa.core.drill import Drill, parse_fingers
 from ripresa.core.drill.material import NotePass, scale_of
 from ripresa.core.drill.second import First, filled
 from ripresa.core.exact import Fraction
-from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, altered, slot_numbers
+from ripresa.core.grid import Cursor, Event, LegReading, Place, Slot, Touch, altered, slot_numbers
 from ripresa.core.pitch import Instrument
-from ripresa.core.reading.fingering import second_touches
+from ripresa.core.reading.fingering import second_touches, with_own
 from ripresa.core.rhythm import Meter
 
 #: Written MIDI note at which the right hand is at home where a left one plays too: middle C.
@@ -26,8 +26,8 @@ class Laid:
 
 
 def with_right_home(instrument: Instrument) -> Instrument:
-    """Return an instrument on which the right hand begins from middle C upwards."""
-    return replace(instrument, home=max(instrument.home, RIGHT_HOME))
+    """Return an instrument on which the right hand begins about middle C."""
+    return replace(instrument, home=max(instrument.home, RIGHT_HOME), hand=instrument.hand or "right")
 
 
 def lay_second(drill: Drill, instrument: Instrument, meter: Meter, legs: Sequence[Laid]) -> Iterator[Place]:
@@ -52,7 +52,7 @@ def lay_second(drill: Drill, instrument: Instrument, meter: Meter, legs: Sequenc
             instrument=instrument,
             meter=meter,
         )
-        yield from _fingered(drill, drill.second.plays.fill(grid, first))
+        yield from _fingered(drill, instrument, drill.second.plays.fill(grid, first))
 
 
 def _grid(drill: Drill, meter: Meter, laid: Laid) -> Iterator[Place]:
@@ -102,18 +102,19 @@ def _cut(places: Sequence[Place], end: Fraction) -> Iterator[Place]:
             yield altered(place, length=min(place.length, end - place.onset))
 
 
-def _fingered(drill: Drill, places: Sequence[Place]) -> Iterator[Place]:
+def _fingered(drill: Drill, instrument: Instrument, places: Sequence[Place]) -> Iterator[Place]:
     """Yield places with their fingers where these are wanted: what plays says its own, or they are found by rule."""
-    if not drill.knows_fingering:
-        yield from (altered(place, touch=None) for place in places)
-        return
-    if any(place.touch for place in places):
-        yield from places
-        return
-    pitches = [place.pitch for place in places if place.kind == "note"]
-    touched = second_touches(drill.material if drill.second.plays.follows else None, pitches)
+    notes = [place for place in places if place.kind == "note"]
+    pitches = [place.pitch for place in notes]
+    found: list[Touch | None] = [None] * len(notes)
+    if drill.knows_fingering and any(place.touch for place in places):
+        found = [place.touch for place in notes]
+    elif drill.knows_fingering:
+        found = list(second_touches(drill.material if drill.second.plays.follows else None, pitches))
+    own = parse_fingers(drill.second.fingers, "second.fingers")
+    touched = iter(with_own(found, own, instrument, pitches) if own else found)
     for place in places:
-        yield altered(place, touch=next(touched)) if place.kind == "note" else place
+        yield altered(place, touch=next(touched) if place.kind == "note" else None)
 
 
 def second_leg(drill: Drill, leg: LegReading, events: Sequence[Event]) -> LegReading:

@@ -1,8 +1,9 @@
 """Breath: how fast a pass has to go to be played in one, where to breathe, and what each breath holds.
 
-A pass of b beats in a breath of t seconds needs bpm ≥ 60 · b / t. One breathes at seams and rests, which cost nothing.
-In between it is as seldom as can be, and where it disturbs least: at a turn, rather at one bar line more than inside a
-bar; never inside a slur, nor before a leading note or between it and its tonic, unless there is no other way.
+A pass of b beats in a breath of t seconds needs bpm ≥ 60 · b / t. One breathes at rests, which cost nothing.
+In between it is as seldom as can be, and where it disturbs least: at a seam, where the teacher begins a phrase, at a
+bar line after a longer note; then after a longer note, at a turn, at a bar line, on a beat. Never inside a slur, nor
+before a leading note or between it and its tonic, nor after the first note of a bar, unless there is no other way.
 """
 
 from collections import deque
@@ -10,15 +11,21 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+from ripresa.core.drill import PhraseStart, parse_phrases
 from ripresa.core.drill.material import scale_of
 from ripresa.core.exact import Fraction
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading, sounding_of
 from ripresa.core.rhythm import span_seconds
 
+#: Places at which a breath is meant to be, whatever stands before it.
+_PHRASES = {"phrase", "seam", "phrase_end"}
 #: What a breath costs, and what its place adds to that; our choice.
-_ONE_MORE, _TURN, _BAR, _BEAT, _OFF_BEAT = 2, 0, 1, 5, 12
-_LEADING, _SLURRED = 60, 10_000
+_ONE_MORE, _OFF_BEAT = 4, 24
+_PRICES = {"phrase": -6, "seam": 0, "phrase_end": 0, "long": 1, "turn": 2, "bar": 3, "beat": 11}
+_FIRST, _LEADING, _SLURRED = 40, 120, 20_000
+#: How much longer than the usual note of its stretch one is that ends a phrase.
+_LONGER = Fraction(3, 2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +33,7 @@ class BreathSums:
     """The breath of one leg.
 
     Args:
-        leg: Which leg. beats: Length of its pass.
+        leg: Which leg. beats: The longest that it goes on without a rest.
         needed_bpm: The slowest tempo at which it is one breath.
         fits: Whether it is one breath at the tempo asked for.
     """
@@ -44,7 +51,8 @@ class Breath:
     Args:
         first: Its first note. notes: How many it holds. seconds: From its first note to the end of its last.
         fits: Whether it is no longer than a breath lasts.
-        why: What makes the place a good one: ``"seam"``, ``"rest"``, ``"turn"``, ``"bar"``, ``"beat"``; else empty.
+        why: What makes the place a good one: ``"seam"``, ``"rest"``, ``"phrase"`` where the teacher begins one,
+            ``"phrase_end"`` and ``"long"`` after a longer note, ``"turn"``, ``"bar"``, ``"beat"``; else empty.
     """
 
     first: Event
@@ -76,11 +84,17 @@ def breath_sums(reading: Reading, bpm: Fraction) -> tuple[BreathSums, ...]:
     breath = reading.drill.breath
     if not breath:
         return ()
-    slowest = [needed_bpm(leg.pass_beats, breath) for leg in reading.legs]
-    return tuple(
-        BreathSums(leg, leg.pass_beats, needed, bpm >= needed)
-        for leg, needed in zip(reading.legs, slowest, strict=True)
-    )
+    longest: dict[int, Fraction] = {}
+    for _, stretch in _stretches(reading, at_seams=True):
+        number = stretch[0].event.leg
+        longest[number] = max(longest.get(number, Fraction(0)), stretch[-1].end - stretch[0].event.onset)
+    found = []
+    for leg in reading.legs:
+        # Straight on there is no seam: a leg goes on as long as its pass.
+        beats = min(longest.get(leg.index, leg.pass_beats), leg.pass_beats)
+        needed = needed_bpm(beats, breath)
+        found.append(BreathSums(leg, beats, needed, bpm >= needed))
+    return tuple(found)
 
 
 def breath_plan(reading: Reading, bpm: Fraction) -> tuple[Breath, ...]:
@@ -114,18 +128,19 @@ def slowest_of_one_breath(reading: Reading) -> Fraction | None:
     if not breath or not reading.notes:
         # Where the other hand alone sounds, nobody blows.
         return None
-    return max(needed_bpm(stretch[-1].end - stretch[0].event.onset, breath) for _, stretch in _stretches(reading))
+    stretches = _stretches(reading, at_seams=True)
+    return max(needed_bpm(stretch[-1].end - stretch[0].event.onset, breath) for _, stretch in stretches)
 
 
-def _stretches(reading: Reading) -> Iterator[tuple[str, list[_Sung]]]:
-    """Yield what makes each stretch begin, and its notes: between seams and rests one may breathe, and does."""
+def _stretches(reading: Reading, *, at_seams: bool = False) -> Iterator[tuple[str, list[_Sung]]]:
+    """Yield what makes each stretch begin, and its notes: between rests, and seams if asked, one breathes."""
     straight_on = reading.drill.seam == "straight_on"
     notes = [_Sung(event, event.onset + length) for event, length in sounding_of(reading.events)]
     why, stretch = "start", notes[:1]
     for before, after in pairwise(notes):
         seam = after.event.leg != before.event.leg and not straight_on
         rest = after.event.onset > before.end
-        if seam or rest:
+        if rest or (seam and at_seams):
             yield why, stretch
             why, stretch = "seam" if seam else "rest", []
         stretch.append(_within_pass(reading, after))
@@ -146,7 +161,7 @@ def _starts(reading: Reading, stretch: Sequence[_Sung], longest: Fraction) -> li
 
     The cheapest way through, note by note, with the window of one breath kept in a queue (so it is linear).
     """
-    if stretch[-1].end - stretch[0].event.onset <= longest:
+    if not reading.drill.phrases and stretch[-1].end - stretch[0].event.onset <= longest:
         return [0]
     cost, back = [0], [-1]
     window: deque[int] = deque([0])
@@ -173,8 +188,11 @@ def _starts(reading: Reading, stretch: Sequence[_Sung], longest: Fraction) -> li
 
 def _price(reading: Reading, stretch: Sequence[_Sung], number: int) -> int:
     """Return what it costs to breathe before a note."""
-    event = stretch[number].event
-    price = {"turn": _TURN, "bar": _BAR, "beat": _BEAT}.get(_place(reading, stretch, number), _OFF_BEAT)
+    event, before = stretch[number].event, stretch[number - 1]
+    place = _place(reading, stretch, number)
+    price = _PRICES.get(place, _OFF_BEAT)
+    if before.event.beat == 1 and not reading.meter.to_beat(before.event.onset) and place not in _PHRASES:
+        price += _FIRST
     if event.slurred:
         price += _SLURRED
     if _is_leading(reading, stretch, number) or _is_leading(reading, stretch, number - 1):
@@ -184,11 +202,26 @@ def _price(reading: Reading, stretch: Sequence[_Sung], number: int) -> int:
 
 def _place(reading: Reading, stretch: Sequence[_Sung], number: int) -> str:
     before, event = stretch[number - 1].event, stretch[number].event
+    is_bar = event.beat == 1 and not reading.meter.to_beat(event.onset)
+    if PhraseStart(event.bar, event.beat, event.slot + 1) in parse_phrases(reading.drill.phrases):
+        return "phrase"
+    if before.leg != event.leg and reading.drill.seam != "straight_on":
+        return "seam"
+    if _is_long(stretch, number - 1):
+        return "phrase_end" if is_bar else "long"
     if number > 1 and _turns(stretch[number - 2].event, before, event):
         return "turn"
     if reading.meter.to_beat(event.onset):
         return ""
-    return "bar" if event.beat == 1 else "beat"
+    return "bar" if is_bar else "beat"
+
+
+def _is_long(stretch: Sequence[_Sung], number: int) -> bool:
+    """Return whether a note is longer than the one before it, and half as long again as those around it."""
+    lengths = [one.end - one.event.onset for one in stretch[max(0, number - 2) : number + 3]]
+    at = min(2, number)
+    others = lengths[:at] + lengths[at + 1 :]
+    return at > 0 and lengths[at] > lengths[at - 1] and lengths[at] * len(others) >= _LONGER * sum(others)
 
 
 def _turns(first: Event, top: Event, after: Event) -> bool:

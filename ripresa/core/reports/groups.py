@@ -185,16 +185,19 @@ def _numbered(reading: Reading, leg: LegReading, accents: EveryNth) -> Iterator[
         if event.kind == "note":
             number = 1 if mark.level == "accent" else number + 1
     seen: set[int] = set()
-    is_last = False
+    has_begun = is_last = False
     for index, (place, mark) in enumerate(zip(wanted, marks, strict=False)):
         if index in begins:
             if is_last:
                 return
             # It begins as a round before it did: this one more, in which what is home may start, and nothing new comes.
             is_last = number % accents.size in seen or index > FARTHEST_HOME
-            seen.add(number % accents.size)
+            # Home is where a group starts: what goes by before the first one starts is none of it.
+            if has_begun or not number % accents.size:
+                seen.add(number % accents.size)
         if place.kind == "note":
             number = 1 if mark.level == "accent" else number + 1
+            has_begun = has_begun or number == 1
             yield place, number
 
 

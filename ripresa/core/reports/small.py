@@ -12,7 +12,7 @@ from ripresa.core.reading import read
 from ripresa.core.reports.click import click_figures
 from ripresa.core.reports.dial import dial
 from ripresa.core.reports.groups import groups
-from ripresa.core.reports.told import starts_told, working
+from ripresa.core.reports.told import beats_hit_told, starts_told, working
 from ripresa.core.rhythm import (
     MIDDLE_RATE,
     bpm_for_speed,
@@ -134,11 +134,7 @@ def small_sums(asked: Asked) -> SmallSums:
             else "They do not come home on a bar line within 20,000 notes."
         ),
         group_starts=starts_told(group.starts),
-        beat_notes=(
-            f"The beats hit notes {', '.join(str(note) for note in group.beats_hit)} … of the group."
-            if division >= 1
-            else ""
-        ),
+        beat_notes=beats_hit_told(group),
         span=f"{plural(asked.beats, 'beat')} at {label(bpm)} bpm last {decimal(span_seconds(asked.beats, bpm), 2)} s.",
     )
 

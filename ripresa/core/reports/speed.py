@@ -5,8 +5,9 @@ from functools import lru_cache
 from itertools import groupby, pairwise
 
 from ripresa.core.drill import Drill, Reduce
+from ripresa.core.drill.material import own_rhythm
 from ripresa.core.exact import Fraction
-from ripresa.core.grid import Event
+from ripresa.core.grid import Event, LegReading
 from ripresa.core.reading import Reading, gaps_around, read
 from ripresa.core.rhythm import Swing, span_seconds
 
@@ -25,7 +26,8 @@ class LegSpeed:
 
     Args:
         gap: The shortest distance between its notes as they are written, straight: what its notes a second come from.
-        gaps: The shortest distances as they are played, the longest first: two where a pair swings.
+        gaps: The shortest distances as they are played, the longest first: two where a pair swings, and those of each
+            length of beat where the beats of a bar are of more than one.
     """
 
     gap: Fraction
@@ -108,6 +110,8 @@ def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
     for index, event in enumerate(reading.events):
         if event.kind == "note":
             of_leg.setdefault(event.leg, []).append(index)
+    lengths = {beat for bar in reading.meter.bars for beat in bar.beats}
+    uneven = len(lengths) > 1 and not own_rhythm(reading.drill.material)
     found = []
     for leg in reading.legs:
         inside = of_leg.get(leg.index)
@@ -116,13 +120,22 @@ def leg_speeds(reading: Reading) -> tuple[LegSpeed, ...]:
             continue
         even = gaps_around([straight[index] for index in inside], leg.beats)
         shortest = min(even)
-        if reading.drill.swing.ratio == 1:
-            found.append(LegSpeed(shortest, (shortest,)))
-            continue
         played = gaps_around([reading.events[index].onset for index in inside], leg.beats)
-        swung = {gap for gap, one in zip(played, even, strict=True) if one == shortest}
-        found.append(LegSpeed(shortest, tuple(sorted(swung, reverse=True))))
+        events = [reading.events[index] for index in inside]
+        close = {
+            gap
+            for event, gap, one in zip(events, played, even, strict=True)
+            if one == shortest or (uneven and one == _slot(reading, leg, event))
+        }
+        found.append(LegSpeed(shortest, tuple(sorted(close, reverse=True))))
     return tuple(found)
+
+
+def _slot(reading: Reading, leg: LegReading, event: Event) -> Fraction | None:
+    """Return how long a slot lasts in the beat of an event; None where its leg has more than one division."""
+    if len(leg.divisions) > 1 or leg.divisions[0].denominator > 1:
+        return None
+    return reading.meter.beats_of(event.bar)[event.beat - 1] / leg.divisions[0]
 
 
 def _straight_onsets(reading: Reading) -> list[Fraction]:

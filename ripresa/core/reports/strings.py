@@ -7,6 +7,7 @@ up on the thinner), *inside* where it stays between them, and *on* where it goes
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 from ripresa.core.grid import Event
 from ripresa.core.reading import Reading
@@ -16,7 +17,7 @@ _FINGERS = set("pimac")
 
 @dataclass(frozen=True, slots=True)
 class Crossings:
-    """How often the pick changes strings in a turn, over the repeat too.
+    """How often the pick changes strings in a turn; from its last note to its first the hand goes back by itself.
 
     Args:
         outside, inside: With the stroke turning round. swept: In one way, which saves a turn of the hand.
@@ -47,6 +48,42 @@ class Picking:
     crossed: int
 
 
+@dataclass(frozen=True, slots=True)
+class BadSlur:
+    """A note that no left hand can slur to as it is written.
+
+    Args:
+        why: ``"string"`` where it lies on another string, ``"down"`` where a hammer would have to fall, ``"up"`` where
+            a pull would have to rise.
+    """
+
+    event: Event
+    why: Literal["string", "down", "up"]
+
+
+def bad_slurs(reading: Reading) -> Iterator[BadSlur]:
+    """Yield the slurred notes that a left hand cannot make: across strings, hammered downwards, pulled upwards."""
+    for before, after in pairwise(reading.notes):
+        ornament = after.how.ornament
+        if ornament is None or before.pitch is None or after.pitch is None:
+            continue
+        one, other = _string(before), _string(after)
+        rise = after.pitch.midi - before.pitch.midi
+        if one is not None and other is not None and one != other:
+            yield BadSlur(after, "string")
+        elif ornament == "hammer" and rise <= 0:
+            yield BadSlur(after, "down")
+        elif ornament == "pull" and rise >= 0:
+            yield BadSlur(after, "up")
+
+
+def _string(event: Event) -> int | None:
+    """Return the string of a note; None where it is not known."""
+    if len(event.how.plucks) == 1:
+        return event.how.plucks[0].string
+    return event.touch.string if event.touch else None
+
+
 def crossings(reading: Reading) -> Crossings | None:
     """Return how the pick crosses strings; None where strokes or strings are not known."""
     known = [
@@ -58,7 +95,7 @@ def crossings(reading: Reading) -> Crossings | None:
         return None
     counts = {"outside": 0, "inside": 0, "swept": 0}
     skipped = 0
-    for (stroke, string), (after, other) in pairwise([*known, known[0]]):
+    for (stroke, string), (after, other) in pairwise(known):
         if string == other:
             continue
         skipped += abs(string - other) > 1

@@ -1,13 +1,14 @@
 """The sums: the numbers that a reading implies at a tempo."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
+from collections.abc import Sequence as Several
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from ripresa.core.drill import DIVISIONS
-from ripresa.core.drill.material import ScaleRun, own_rhythm
+from ripresa.core.drill import DIVISIONS, Drill
+from ripresa.core.drill.material import Arpeggio, LongNotes, ScaleRun, Sequence, own_rhythm
 from ripresa.core.errors import RipresaError
-from ripresa.core.exact import Fraction, division_label, plural
+from ripresa.core.exact import Fraction, capital, division_label, plural
 from ripresa.core.grid import Event, LegReading
 from ripresa.core.pitch import SPAN
 from ripresa.core.reading import Reading, read, unreduced
@@ -18,6 +19,7 @@ from ripresa.core.reports.groups import Groups, groups
 from ripresa.core.reports.lead import LeadHome, lead_homes
 from ripresa.core.reports.motion import Load, Motions, loads, motions
 from ripresa.core.reports.speed import Speeds, leg_speeds, pace_changes, peak_of, speeds
+from ripresa.core.reports.strings import bad_slurs
 from ripresa.core.reports.two_hands import Against, against
 from ripresa.core.reports.walk import WalkHome, walk_homes
 from ripresa.core.rhythm import GearChange, gear_change, span_seconds, speed_twins
@@ -156,6 +158,15 @@ def _neighbours(reading: Reading) -> Iterator[tuple[Event, Event]]:
             yield before, firsts[before.leg]
 
 
+_MOST_NAMED = 3
+#: Why a slur cannot be made → what is wrong with it, and what would be right.
+_BAD_SLURS = {
+    "string": "no slur goes from one string to another. Strike it, or finger both notes on one string.",
+    "down": "a hammer cannot fall to a lower note, or to the same. Pull it off, slide, or strike it.",
+    "up": "a pull cannot rise to a higher note, or to the same. Hammer it, slide, or strike it.",
+}
+
+
 def warnings(reading: Reading) -> tuple[str, ...]:
     """Return what the teacher has to know about a reading, one sentence each."""
     return tuple(_warnings(reading))
@@ -174,16 +185,33 @@ def _warnings(reading: Reading) -> Iterator[str]:
                 f"{shape.symbol} ({shape.text}) spans {shape.stretch} frets, and a hand lies over {SPAN}: it is a "
                 "stretch. Warm up first, and do not force it."
             )
+    slurs = list(bad_slurs(reading))
+    for why in dict.fromkeys(slur.why for slur in slurs):
+        places = [slur.event.place_name for slur in slurs if slur.why == why]
+        more = f" and {len(places) - _MOST_NAMED} more" if len(places) > _MOST_NAMED else ""
+        yield f"{capital('; '.join(places[:_MOST_NAMED]))}{more}: {_BAD_SLURS[why]}"
     outside = [leg for leg in reading.legs if leg.out_of_range]
     if outside:
         yield _out_of_range(reading, outside)
 
 
-def _out_of_range(reading: Reading, outside: Sequence[LegReading]) -> str:
+def _out_of_range(reading: Reading, outside: Several[LegReading]) -> str:
     named = ", ".join(dict.fromkeys(f"{division_label(*leg.divisions)} a beat ({leg.described})" for leg in outside))
-    instead = _one_octave(reading)
-    octave = f"One octave {instead} lasts the same beats; fewer" if instead else "Fewer"
-    return f"Out of range for {reading.instrument.name}: {named}. {octave} octaves fit too."
+    told = [f"Out of range for {reading.instrument.name}: {named}."]
+    instead, fewer = _one_octave(reading), _fewer_fit(reading.drill)
+    if instead:
+        told.append(f"One octave {instead} lasts the same beats" + ("; fewer octaves fit too." if fewer else "."))
+    elif fewer:
+        told.append("Fewer octaves fit.")
+    return " ".join(told)
+
+
+def _fewer_fit(drill: Drill) -> bool:
+    """Whether one octave of the same lies in the range."""
+    material = drill.material
+    if not isinstance(material, ScaleRun | Arpeggio | Sequence | LongNotes) or material.octaves in {1, "range"}:
+        return False
+    return not any(leg.out_of_range for leg in read(replace(drill, material=replace(material, octaves=1))).legs)
 
 
 def _one_octave(reading: Reading) -> str:

@@ -5,6 +5,7 @@ from ripresa.core.shelf.entry import AIMS, Shelved
 from ripresa.core.shelf.keys import KEYS
 from ripresa.core.shelf.layers import LAYERS
 from ripresa.core.shelf.lines import LINES
+from ripresa.core.shelf.printed import PRINTED
 from ripresa.core.shelf.runs import RUNS
 from ripresa.core.shelf.strings import STRINGS
 from ripresa.core.shelf.strokes import STROKES
@@ -13,7 +14,7 @@ from ripresa.core.shelf.winds import WINDS
 
 __all__ = ["AIMS", "SHELF", "Shelved", "shelved"]
 
-SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS + KEYS + STRINGS + WINDS
+SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS + KEYS + STRINGS + WINDS + PRINTED
 
 
 def shelved(key: str) -> Shelved:

@@ -27,7 +27,7 @@ from ripresa.core.studio.people import (
     Student,
     StudentDetails,
 )
-from ripresa.core.studio.settings import PAPERS, SOUND_FIRST, Paper, StudioSettings
+from ripresa.core.studio.settings import MOST_INSTRUMENTS, PAPERS, SOUND_FIRST, Paper, StudioSettings
 from ripresa.core.studio.setups import PRESSES, Delay, Setup, Way
 from ripresa.core.studio.words import LONGEST_GLOSSARY, Meaning, parse_glossary, words_used
 
@@ -35,6 +35,7 @@ __all__ = [
     "LONGEST_GLOSSARY",
     "LONGEST_NAME",
     "LONGEST_NOTE",
+    "MOST_INSTRUMENTS",
     "MOST_KEEP_DAYS",
     "MOST_NUMBER",
     "PAPERS",

@@ -5,13 +5,15 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ripresa.core.climbs import Moving
-from ripresa.core.errors import OutOfRange
+from ripresa.core.errors import OutOfRange, Unreadable
 from ripresa.core.exact import Exact
+from ripresa.core.pitch import own_instrument
 from ripresa.core.rhythm import MIDDLE_RATE, Counting
 from ripresa.core.rhythm import Settings as Metronome
 from ripresa.core.studio.words import USUAL_GLOSSARY, parse_glossary
 from ripresa.core.takes import Evenness
 
+MOST_INSTRUMENTS = 60
 _LANGUAGE = re.compile(r"^[a-z]{2,4}(-[a-z0-9]{1,12}){0,3}$")
 Paper = Literal["A4", "letter"]
 PAPERS: dict[Paper, tuple[str, str]] = {
@@ -36,6 +38,7 @@ class StudioSettings:
         paper: Of what is printed.
         glossary: Words that go home with a student, as ``parse_glossary`` reads them.
         language: In which count words of one's own are spoken: ``"de"``, ``"en-us"``.
+        instruments: Instruments of one's own, a line each, as ``own_instrument`` reads them.
         sound_first: Whether figures on the stand stay hidden until they are asked for.
 
     Raises:
@@ -52,11 +55,24 @@ class StudioSettings:
     sound_first: bool = False
     glossary: str = USUAL_GLOSSARY
     language: str = "en-us"
+    instruments: str = ""
+
+    @property
+    def own_instruments(self) -> tuple[str, ...]:
+        """The lines of the instruments of one's own, each once."""
+        return tuple(dict.fromkeys(line.strip() for line in self.instruments.splitlines() if line.strip()))
 
     def __post_init__(self) -> None:
+        if len(self.own_instruments) > MOST_INSTRUMENTS:
+            raise OutOfRange(f"Up to {MOST_INSTRUMENTS} instruments of one’s own are kept.", field="instruments")
         if not 40 <= self.middle_rate <= 300:
             raise OutOfRange("The middle rate of an inner pulse is 40 to 300 a minute.", field="middle_rate")
         parse_glossary(self.glossary)
+        for line in self.own_instruments:
+            try:
+                own_instrument(line)
+            except Unreadable as error:
+                raise Unreadable(error.message, field="instruments") from error
         if not _LANGUAGE.match(self.language):
             raise OutOfRange(
                 f"“{self.language[:20]}” is no language. Write its code, such as de, fr or en-us.", field="language"

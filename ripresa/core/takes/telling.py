@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from ripresa.core.exact import plural
+from ripresa.core.exact import capital, plural
 from ripresa.core.takes.evenness import is_straight
 from ripresa.core.takes.fault import HAND_WORDS, Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
@@ -25,7 +25,7 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "place":
             reason = f", {fault.symbol}" if fault.symbol else ""
             times = f"{fault.times} times of {fault.of}"
-            return f"{_capital(fault.where)}: {_ms(fault)} {_side(fault)}, {times}{reason} (limit {_limit(fault)})."
+            return f"{capital(fault.where)}: {_ms(fault)} {_side(fault)}, {times}{reason} (limit {_limit(fault)})."
         case "habit":
             hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
             return (
@@ -82,7 +82,7 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
             return f"{fault.times} of {fault.of} accents fell on the note beside theirs."
         case "smear" if fault.where:
             return (
-                f"{_capital(fault.where)}: sounds for {fault.value:.0f} % of its length, {fault.times} times of "
+                f"{capital(fault.where)}: sounds for {fault.value:.0f} % of its length, {fault.times} times of "
                 f"{fault.of} (limit {fault.limit:.0f} %)."
             )
         case "smear":
@@ -235,10 +235,6 @@ def _is_sure(fault: Fault) -> bool:
 def _half(fault: Fault) -> str:
     """Return a half-width of per cent: never less than what is shown at all."""
     return f"{max(_SHOWN, fault.half_width):.1f}"
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:]
 
 
 def _limit(fault: Fault) -> str:

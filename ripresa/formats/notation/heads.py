@@ -7,7 +7,7 @@ from ripresa.core.drill.material import scale_of
 from ripresa.core.errors import RipresaError
 from ripresa.core.exact import Fraction, division_label, label
 from ripresa.core.grid import Event, LegReading
-from ripresa.core.pitch import LETTERS, Chord, Key, Pitch, above, key_of, parse_chord
+from ripresa.core.pitch import LETTERS, NO_CHORD, Chord, Clef, Instrument, Key, Pitch, above, key_of, parse_chord
 from ripresa.core.reading import Reading
 from ripresa.core.rhythm import Bar
 from ripresa.formats.drums import SECOND, Drum, drum_of
@@ -49,11 +49,23 @@ _KINDS = {
     "dim7": "diminished-seventh",
     "add9": "major",
     "9": "dominant-ninth",
+    "maj9": "major-ninth",
+    "m9": "minor-ninth",
+    "13": "dominant-13th",
+    "7sus4": "suspended-fourth",
+    "7#9": "dominant",
+    "7b9": "dominant",
 }
-_ADDED = {
-    "add9": "<degree><degree-value>9</degree-value><degree-alter>0</degree-alter><degree-type>add</degree-type>"
-    "</degree>"
-}
+
+
+def _degree(value: int, alter: int = 0) -> str:
+    return (
+        f"<degree><degree-value>{value}</degree-value><degree-alter>{alter}</degree-alter>"
+        "<degree-type>add</degree-type></degree>"
+    )
+
+
+_ADDED = {"add9": _degree(9), "7sus4": _degree(7, -1), "7#9": _degree(9, 1), "7b9": _degree(9, -1)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,7 +151,7 @@ def attributes(reading: Reading, staves: list[Staff], key: Key, divisions: int, 
     if staves[-1].is_tab and count:
         # One player's notes and strings, not two hands on keys: no brace.
         count += "<part-symbol>bracket</part-symbol>"
-    clefs = "".join(_clef(staff, len(staves)) for staff in staves)
+    clefs = "".join(_clef(staff, len(staves), reading.instrument) for staff in staves)
     details = "".join(_strings(reading, staff) for staff in staves if staff.is_tab)
     slash = '<measure-style><slash type="start" use-stems="yes"/></measure-style>' if slashed else ""
     return (
@@ -161,7 +173,12 @@ def time(bar: Bar, counted: Fraction) -> str:
     return f"<time><beats>{shown}</beats><beat-type>{below}</beat-type></time>"
 
 
-def _clef(staff: Staff, staves: int) -> str:
+#: Sign and line of a clef.
+_CLEFS: dict[Clef, tuple[str, int]] = {"treble": ("G", 2), "bass": ("F", 4), "alto": ("C", 3), "tenor": ("C", 4)}
+
+
+def _clef(staff: Staff, staves: int, instrument: Instrument) -> str:
+    """Return the clef of a staff: that of the instrument, of the hand on keys, or as high as its notes lie."""
     number = f' number="{staff.number}"' if staves > 1 else ""
     if staff.is_tab:
         return f"<clef{number}><sign>TAB</sign><line>5</line></clef>"
@@ -169,8 +186,9 @@ def _clef(staff: Staff, staves: int) -> str:
         return f"<clef{number}><sign>percussion</sign></clef>"
     keys = sorted(event.tones[0].midi for event in staff.events if event.kind == "note" and event.tones)
     below = _LEFT_BELOW if staff.events[0].hand == "L" else _BASS_BELOW
-    low = keys[len(keys) // 2] < below
-    return f"<clef{number}><sign>{'F' if low else 'G'}</sign><line>{4 if low else 2}</line></clef>"
+    by_height: Clef = "bass" if keys[len(keys) // 2] < below else "treble"
+    sign, line = _CLEFS[instrument.clef or by_height]
+    return f"<clef{number}><sign>{sign}</sign><line>{line}</line></clef>"
 
 
 def _strings(reading: Reading, staff: Staff) -> str:
@@ -248,6 +266,8 @@ def harmony(shown: str) -> str:
     if chord is None:
         words = f"<words>{printable(shown)}</words>"
         return f'<direction placement="above"><direction-type>{words}</direction-type></direction>'
+    if chord.is_none:
+        return f'<harmony><root><root-step text="">C</root-step></root><kind text="{NO_CHORD}">none</kind></harmony>'
     bass = f"<bass>{''.join(_spelt('bass', chord.bass))}</bass>" if chord.bass else ""
     return (
         f"<harmony><root>{''.join(_spelt('root', chord.root))}</root>"

@@ -268,18 +268,26 @@ def _text(x: float, y: float, text: str, size: float, *, anchor: str = "middle",
 
 
 def _in_words(bar: _Bar) -> str:
-    said = ", ".join(
-        " ".join(
-            word
-            for word in (
-                event.count,
-                event.stroke,
-                "accent" if event.accent == "accent" else "",
-                f"{event.hit} hit" if event.hit else "",
-            )
-            if word
+    """Return a bar for who reads no picture: what is counted, struck and fingered, the left hand after the right."""
+    right, *left = (", ".join(_said(row)) for row in bar.rows)
+    under = "".join(f"; left hand: {row or 'silence'}" for row in left)
+    return f"bar {bar.number}: {right or 'silence'}{under}"
+
+
+def _said(events: Sequence[Event]) -> Iterator[str]:
+    chord = ""
+    for event in events:
+        if event.kind != "note":
+            continue
+        new = event.chord.symbol if event.chord and event.chord.symbol != chord else ""
+        chord = new or chord
+        words = (
+            event.count,
+            new,
+            event.pitch.shown if event.pitch else "",
+            event.touch.words if event.touch else "",
+            event.stroke,
+            "accent" if event.accent == "accent" else "",
+            f"{event.hit} hit" if event.hit else "",
         )
-        for event in bar.rows[0]
-        if event.kind == "note"
-    )
-    return f"bar {bar.number}: {said or 'silence'}"
+        yield " ".join(word for word in words if word)

@@ -1,6 +1,7 @@
 """What there is to choose from, each with a name and why one would."""
 
 from collections.abc import Mapping
+from itertools import chain
 from typing import Any
 
 from flask import Response, current_app
@@ -69,7 +70,19 @@ from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import Fraction, label
 from ripresa.core.kind import Kind
 from ripresa.core.listening import PROFILES
-from ripresa.core.pitch import ALL_STRINGS, CHORDS, INSTRUMENTS, LEVELS, SCALES, STRING_SETS, TONICS, show_tonic
+from ripresa.core.pitch import (
+    ALL_STRINGS,
+    CHORDS,
+    INSTRUMENTS,
+    LEVELS,
+    SCALES,
+    SPREAD,
+    SPREAD_NAME,
+    STRING_SETS,
+    TONICS,
+    own_instrument,
+    show_tonic,
+)
 from ripresa.core.plans import WEEKDAYS
 from ripresa.core.playing import ACCOMPANIMENTS, MEANWHILE, SLOWS, WHATS, WORDS
 from ripresa.core.playing import SCHOOLS as PULSES
@@ -115,6 +128,7 @@ api = blueprint("choices")
 def list_choices() -> Response:
     """Everything that a brief offers."""
     chosen = studio_settings()
+    own = [(line, own_instrument(line)) for line in chosen.own_instruments]
     return answer(
         Choices(
             materials=[
@@ -216,7 +230,10 @@ def list_choices() -> Response:
             cue_wheres=_named(WHERES),
             count_runs=_named(RUNS),
             string_sets=[
-                Choice(value=ALL_STRINGS, label="as they are usually gripped", why="All strings of the grip."),
+                Choice(
+                    value=ALL_STRINGS, label="as they are usually gripped", why="All strings; on keys close together."
+                ),
+                Choice(value=SPREAD, label=SPREAD_NAME, why="On keys: the second tone an octave higher."),
                 *(Choice(value=key, label=name, why=why) for key, (_, _, name, why) in STRING_SETS.items()),
             ],
             parts=_named(REDUCTIONS),
@@ -277,8 +294,9 @@ def list_choices() -> Response:
                     has_keys=one.voice == "keys",
                     has_first_year=one.first_year is not None,
                     has_break=bool(one.breaks),
+                    breath=one.breath,
                 )
-                for key, one in INSTRUMENTS.items()
+                for key, one in chain(INSTRUMENTS.items(), own)
             ],
             settings=_named(SETTINGS),
             evenness=[Choice(value=key, label=key, why=_evenness(key)) for key in EVENNESS],

@@ -7,8 +7,10 @@ from pydantic import Field
 
 from ripresa.core.changes import Overrides, Turned, overridden
 from ripresa.core.climbs import ClimbPlan, Decision, Order
+from ripresa.core.drill import Drill
 from ripresa.core.drill.click import Click
 from ripresa.core.exact import label, short
+from ripresa.core.reading import read
 from ripresa.core.studio import Climb
 from ripresa.core.takes import Limits
 from ripresa.formats.wire import Shape
@@ -21,7 +23,7 @@ from ripresa.web.query import Query
 from ripresa.web.shapes.climb_map import MapShape, map_shape
 from ripresa.web.shapes.climbs import ClimbShape, LadderShape, climb_shape, ladder_shape
 from ripresa.web.shapes.drills import DrillShape, drill_shape
-from ripresa.work.assignments import cautions_of, set_of, start_set, take_version
+from ripresa.work.assignments import cautions_of, set_of, start_set, take_own, take_version
 from ripresa.work.climbs import as_they_stand, change_clicks, change_limits, ladder, map_of, move_on, start_climb
 
 api = blueprint("climbs")
@@ -90,6 +92,13 @@ class VersionBody(Shape):
     """Another version of the drill; ``based_on`` is the revision of the climb."""
 
     version: Id
+    based_on: Id
+
+
+class OwnBody(Once):
+    """The drill that is the student’s own from now on; ``based_on`` is the revision of the climb."""
+
+    drill: Drill
     based_on: Id
 
 
@@ -199,6 +208,13 @@ def show_drill(path: ClimbPath) -> Response:
 def give_version(path: ClimbPath, body: VersionBody) -> Response:
     """Let a climb go on with another version of its drill."""
     return answer(_standing(take_version(path.climb_id, body.version, body.based_on)))
+
+
+@api.put("/climbs/<int:climb_id>/own", responses={200: ClimbShape})
+def give_own(path: ClimbPath, body: OwnBody) -> Response:
+    """Let a climb go on with a drill of its student’s own; the one that it was of stays as it is."""
+    read(body.drill)
+    return answer(_standing(take_own(path.climb_id, body.drill, body.based_on, now(), body.key)))
 
 
 @api.get("/climbs/<int:climb_id>", responses={200: ClimbShape})

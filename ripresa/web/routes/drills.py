@@ -18,7 +18,7 @@ from ripresa.web.answers import answer, download, file_name, now
 from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Id, Key, Once
 from ripresa.web.query import Query
-from ripresa.web.shapes.drills import DrillLine, DrillShape, drill_line, drill_shape
+from ripresa.web.shapes.drills import DrillLine, DrillShape, VersionLine, drill_line, drill_shape, version_lines
 
 api = blueprint("drills")
 
@@ -92,7 +92,7 @@ class DrillList(Shape):
 class VersionList(Shape):
     """Versions of one drill, the latest first."""
 
-    versions: list[DrillShape]
+    versions: list[VersionLine]
 
 
 @api.get("/drills", responses={200: DrillList})
@@ -144,7 +144,7 @@ def save_drill(path: DrillPath, body: ChangedDrill) -> Response:
 @api.get("/drills/<int:drill_id>/versions", responses={200: VersionList})
 def list_versions(path: DrillPath) -> Response:
     """The last versions of a drill."""
-    return answer(VersionList(versions=[drill_shape(one) for one in store.versions_of(path.drill_id)]))
+    return answer(VersionList(versions=version_lines(store.versions_of(path.drill_id))))
 
 
 @api.get("/drills/<int:drill_id>/file.<ending>")

@@ -13,7 +13,7 @@ from ripresa.core.climbs import Rung
 from ripresa.core.drill.click import Click
 from ripresa.core.errors import OutOfRange, RipresaError
 from ripresa.core.exact import Fraction, decimal, label
-from ripresa.core.pitch import Voice, instrument_named
+from ripresa.core.pitch import Voice
 from ripresa.core.playing import Before, Performance
 from ripresa.core.reading import read
 from ripresa.core.reports import brief_runs
@@ -207,7 +207,7 @@ def _climb(climb: Climb) -> PracticeClimb:
     reading = read(drill)
     # From the one before the present on: nobody goes back further at home.
     begin = max(0, climb.rung - 2)
-    rungs, readings, voice = [], list[ReadingShape](), instrument_named(drill.instrument).voice
+    rungs, readings, voice = [], list[ReadingShape](), drill.plays_on.voice
     places: dict[object, int] = {}
     # Words of its own are said before they are played to; nobody at home knows them otherwise.
     before = Before(count_bars=1, say_bars=int(drill.counting.system == "own"), aloud=True)
@@ -231,7 +231,7 @@ def _climb(climb: Climb) -> PracticeClimb:
         voice=voice,
         moving=climb.plan.moving_words,
         clean=CLEAN,
-        care=list(care_for(instrument_named(drill.instrument), [drill])),
+        care=list(care_for(drill.plays_on, [drill])),
         readings=readings,
         rungs=rungs,
     )

@@ -5,7 +5,6 @@ from functools import cache
 from flask import Response
 
 from ripresa.core.exact import plural
-from ripresa.core.pitch import instrument_named
 from ripresa.core.reading import read
 from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
 from ripresa.formats.wire import Shape
@@ -73,6 +72,6 @@ def _line(one: Shelved) -> ShelfLine:
         divisions=divisions_of(one.drill),
         tempo=tempo_of(one.drill),
         length=plural(reading.bars, "bar"),
-        instrument=instrument_named(one.drill.instrument).name,
+        instrument=one.drill.plays_on.name,
         row=next(row_shapes(reading, ())),
     )

@@ -21,6 +21,7 @@ class ToolBody(Shape):
 
     ``press`` turns the place with the number ``event``, ``click`` the click there;
     ``grid`` gives each bare beat ``count`` places.
+    ``part`` moves it from what was written for the instrument ``source``, or as it sounds.
     ``count`` cells of the note ``value`` are added to a beat; taken away if below 0.
     """
 
@@ -31,6 +32,7 @@ class ToolBody(Shape):
     count: Count = 1
     event: Count = 0
     value: Literal[4, 8, 16, 32] = 16
+    source: str = ""
 
 
 class ToolResult(Shape):
@@ -69,7 +71,7 @@ class CompareShape(Shape):
 @api.post("/tool", responses={200: ToolResult})
 def use_tool(body: ToolBody) -> Response:
     """Double, halve, turn round, trim or lengthen a drill, or let it arrive on a beat."""
-    where = Where(body.bar, body.beat, body.count, body.event, body.value)
+    where = Where(body.bar, body.beat, body.count, body.event, body.value, body.source)
     found = changed(body.drill, body.tool, where)
     before, after = read(body.drill), read(found)
     # A press is seen where it is made; what it turns round elsewhere is told.

@@ -44,6 +44,7 @@ class InstrumentChoice(Choice):
 
     ``breathes``: a breath limits a pass. ``strings``: how many, 0 without. ``has_keys``: two hands can play it.
     ``has_first_year``: it has a range for beginners. ``has_break``: a break between registers is known.
+    ``breath``: seconds of one comfortable breath, 0 where none is needed.
     """
 
     cycles: list[str]
@@ -52,6 +53,7 @@ class InstrumentChoice(Choice):
     has_keys: bool
     has_first_year: bool
     has_break: bool
+    breath: int
 
 
 class SchoolChoice(Choice):

@@ -1,11 +1,14 @@
 """The shapes of kept drills."""
 
+from collections.abc import Sequence
+
+from ripresa.core.climbs import usual_target
 from ripresa.core.drill import Drill
 from ripresa.core.exact import division_label, label
-from ripresa.core.pitch import instrument_named
+from ripresa.core.reports import changed_told
 from ripresa.core.rhythm import meter_named
 from ripresa.core.studio import KeptDrill
-from ripresa.formats.wire import Shape
+from ripresa.formats.wire import Shape, WireExact
 
 
 class DrillShape(Shape):
@@ -17,8 +20,14 @@ class DrillShape(Shape):
     saved_at: str
 
 
+class VersionLine(DrillShape):
+    """A version of a drill, and what it changed of the one before it, in a few words each."""
+
+    changed: list[str]
+
+
 class DrillLine(Shape):
-    """A drill in a list: what tells it from the others."""
+    """A drill in a list: what tells it from the others, and from where to where a climb with it is offered to lead."""
 
     id: int
     version: int
@@ -26,6 +35,8 @@ class DrillLine(Shape):
     material: str
     divisions: str
     tempo: str
+    bpm: WireExact
+    target_bpm: WireExact
     instrument: str
     tags: list[str]
     saved_at: str
@@ -34,6 +45,15 @@ class DrillLine(Shape):
 def drill_shape(kept: KeptDrill) -> DrillShape:
     """Return the shape of a version."""
     return DrillShape(id=kept.id, version=kept.version, drill=kept.drill, saved_at=kept.saved_at.isoformat())
+
+
+def version_lines(kept: Sequence[KeptDrill]) -> list[VersionLine]:
+    """Return versions, the latest first, each with what it changed of the one after it in the list."""
+    before = [*(one.drill for one in kept[1:]), None]
+    return [
+        VersionLine(**dict(drill_shape(one)), changed=list(changed_told(was, one.drill)) if was else [])
+        for one, was in zip(kept, before, strict=True)
+    ]
 
 
 def drill_line(kept: KeptDrill) -> DrillLine:
@@ -46,7 +66,9 @@ def drill_line(kept: KeptDrill) -> DrillLine:
         material=drill.material.title,
         divisions=divisions_of(drill),
         tempo=tempo_of(drill),
-        instrument=instrument_named(drill.instrument).name,
+        bpm=drill.bpm,
+        target_bpm=usual_target(drill.bpm),
+        instrument=drill.plays_on.name,
         tags=list(drill.tags),
         saved_at=kept.saved_at.isoformat(),
     )

@@ -7,7 +7,17 @@ from ripresa.core.exact import Fraction, decimal, label, plural, short
 from ripresa.core.pitch import STANDARD_STRINGS, Shape
 from ripresa.core.playing import Pulse, voice_row
 from ripresa.core.reading import Reading, count_text
-from ripresa.core.reports import click_report, closest_told, paragraphs, peak_of, sums, warnings, working
+from ripresa.core.reports import (
+    Paragraph,
+    accents_added,
+    click_report,
+    closest_told,
+    paragraphs,
+    peak_of,
+    sums,
+    warnings,
+    working,
+)
 from ripresa.web.shapes.rail import RowShape, row_shapes
 from ripresa.web.shapes.sent import Sent
 from ripresa.web.shapes.sums import (
@@ -72,6 +82,7 @@ class ReadingShape(Sent, frozen=True):
     click: list[str]
     pulse: list[str]
     warnings: list[str]
+    accents_added: str
     strings: int
     shapes: list[GripShape]
     two_hands: bool
@@ -86,7 +97,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     voice = voice_row(reading, bpm)
     homes = [home_shape(told) for told in paragraphs(reading, found, bpm)]
     if voice.sentences:
-        homes.append(HomeShape(title="Voice", sentences=list(voice.sentences), starts=""))
+        homes.append(home_shape(Paragraph("Voice", tuple(voice.sentences))))
     return ReadingShape(
         bpm=label(bpm),
         own_rhythm=own_rhythm(reading.drill.material),
@@ -116,6 +127,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         click=list(click_report(reading.click_cycle, reading.meter, bpm)),
         pulse=list(Pulse().told(bpm)),
         warnings=list(warnings(reading)),
+        accents_added=accents_added(reading),
         strings=_strings(reading),
         shapes=[_grip(shape) for shape in reading.shapes],
         two_hands=bool(reading.other),

@@ -48,6 +48,7 @@ class HomeShape(Sent, frozen=True):
     title: str
     sentences: list[str]
     starts: str
+    starts_title: str
 
 
 def leg_shapes(found: Sums, reading: Reading) -> list[LegShape]:
@@ -80,4 +81,6 @@ def gear_shape(change: GearChange) -> GearShape:
 
 def home_shape(told: Paragraph) -> HomeShape:
     """Return a paragraph of what is told."""
-    return HomeShape(title=told.title, sentences=list(told.sentences), starts=told.starts)
+    return HomeShape(
+        title=told.title, sentences=list(told.sentences), starts=told.starts, starts_title=told.starts_title
+    )

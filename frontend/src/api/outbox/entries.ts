@@ -17,7 +17,8 @@ type State =
 
 type Common = { id: string; studio: string; at: number; state: State };
 export type TakeEntry = Common & { kind: "take"; body: TakeBody };
-export type DraftEntry = Common & { kind: "draft"; body: DraftBody; page: string };
+/** `climb` is the one that it was made from, as long as it is not said whom it is for. */
+export type DraftEntry = Common & { kind: "draft"; body: DraftBody; page: string; climb?: number };
 export type Entry = TakeEntry | DraftEntry;
 
 export const WAITING: State = { is: "waiting", tries: 0, until: 0, why: "" };

@@ -13,5 +13,6 @@ export {
   sendAgain,
   sendDraft,
   sendTake,
+  type Undecided,
 } from "./outbox";
 export { PAGE } from "./pages";

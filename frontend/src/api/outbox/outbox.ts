@@ -46,8 +46,17 @@ export async function sendTake(take: TakeBody): Promise<Judged> {
 
 const draftId = (drill: number): string => `${drill}-${PAGE}`;
 
+/** From whose climb a change was made, as long as nobody has said whom it is for: it is not sent before that. */
+export type Undecided = { climb: number; why: string };
+
 /** Put a change of a drill here, in the place of the last one from this page. */
-export function putDraft(drillId: number, drill: Drill, basedOn: number, writer: string): void {
+export function putDraft(
+  drillId: number,
+  drill: Drill,
+  basedOn: number,
+  writer: string,
+  undecided: Undecided | null = null,
+): void {
   const body = { drill_id: drillId, drill, based_on: basedOn, writer };
   put({
     kind: "draft",
@@ -55,7 +64,8 @@ export function putDraft(drillId: number, drill: Drill, basedOn: number, writer:
     studio: STUDIO,
     at: Date.now(),
     page: PAGE,
-    state: WAITING,
+    state: undecided === null ? WAITING : { is: "refused", status: 0, why: undecided.why },
+    ...(undecided && { climb: undecided.climb }),
     body,
   });
 }

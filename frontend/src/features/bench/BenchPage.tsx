@@ -1,10 +1,10 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { useNavigate, useParams } from "react-router";
-import { api, type Choices, type Drill, files, type Schemas } from "../../api/client";
+import { useNavigate, useParams, useSearchParams } from "react-router";
+import { api, type Choices, type Climb, type Drill, files, type Schemas } from "../../api/client";
 import { adoptDraft, type DraftEntry } from "../../api/outbox";
-import { choicesQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
+import { choicesQuery, climbQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading, useSlow } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
@@ -13,6 +13,7 @@ import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
 import { useOnce } from "../../ui/useOnce";
 import { WrittenOut } from "../../ui/written/WrittenOut";
+import { AccentsAdded } from "./AccentsAdded";
 import { DrillBrief } from "./DrillBrief";
 import { DrillTools } from "./DrillTools";
 import { OwnBars, ownTitle } from "./OwnBars";
@@ -23,17 +24,20 @@ import { SoundFile } from "./SoundFile";
 import { SumsColumn } from "./SumsColumn";
 import { type Opened, useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
-import { useTool } from "./useTool";
+import { type Tool, useTool } from "./useTool";
 import { Versions } from "./Versions";
 import { Warnings } from "./Warnings";
 
 /** The bench: where a drill is made. */
 export function BenchPage() {
   const id = Number(useParams().drillId);
+  const [search] = useSearchParams();
   const choices = useQuery(choicesQuery);
   // What lies here of it and is not kept yet; asked for anew each time that the bench is opened, and before the drill:
   // what another page has just sent of it is then in what the server gives.
   const draft = useQuery({ queryKey: ["draft", id], queryFn: () => adoptDraft(id), staleTime: 0, gcTime: 0 });
+  const climbId = draft.data?.climb ?? Number(search.get("climb") ?? 0);
+  const climb = useQuery({ ...climbQuery(climbId), enabled: draft.isSuccess && climbId > 0 });
   const kept = useQuery({
     ...drillQuery(id),
     staleTime: 0,
@@ -46,8 +50,15 @@ export function BenchPage() {
     setOpened({ kept: kept.data, draft: draft.data });
   if (kept.isError && !kept.data) return <Problem error={kept.error} onRetry={() => void kept.refetch()} />;
   if (choices.isError) return <Problem error={choices.error} onRetry={() => void choices.refetch()} />;
-  if (!opened || opened.kept.id !== id || !choices.data) return <Loading what="the drill" />;
-  return <Bench key={id} opened={opened} choices={choices.data} />;
+  if (!opened || opened.kept.id !== id || !choices.data || climb.isLoading)
+    return <Loading what="the drill" />;
+  // A climb that is of this drill no more says nothing of it, and neither does one that has its own already.
+  const { name } = climb.data?.student ?? {};
+  const isShared =
+    climb.data?.drill_id === id && !opened.kept.drill.title.startsWith(ownTitle(name ?? "", ""));
+  return (
+    <Bench key={id} opened={opened} choices={choices.data} climb={isShared ? (climb.data ?? null) : null} />
+  );
 }
 
 /** A drill as far as it is read: no letter of its title, or of what it is for, changes its rail and sums. */
@@ -58,7 +69,14 @@ function heardOf(drill: Drill): Drill {
 
 type OpenedDrill = { kept: Schemas["DrillShape"]; draft: DraftEntry | null };
 
-function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDrill; choices: Choices }) {
+type Props = {
+  opened: OpenedDrill;
+  choices: Choices;
+  /** The climb that it was opened from, where that shares it with others. */
+  climb: Climb | null;
+};
+
+function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
   const navigate = useNavigate();
   const { drill, change, undo, redo, canUndo, canRedo } = useHistory(
     // A draft of an older version lacks what has come since: that is as the kept drill has it.
@@ -67,7 +85,17 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
   const begun: Opened = draft
     ? { drill: opened.drill, version: draft.body.based_on, writer: draft.body.writer }
     : { drill: opened.drill, version: opened.version };
-  const save = useAutosave(opened.id, drill, begun);
+  // What was opened from a student’s climb is changed for that student or for everybody: asked once, before it is kept.
+  const [isForAll, setForAll] = useState(climb === null);
+  const name = climb?.student.name ?? "";
+  const undecided = useMemo(
+    () =>
+      climb && !isForAll
+        ? { climb: climb.id, why: `It is not said yet whether this is for ${name} only or for everybody.` }
+        : null,
+    [climb, isForAll, name],
+  );
+  const save = useAutosave(opened.id, drill, begun, undecided);
   const takeTheirs = async () => {
     const theirs = await save.takeTheirs();
     if (theirs) change(theirs, "theirs");
@@ -87,6 +115,8 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
   const leaveFor = async (where: (version: number) => string) => {
     const version = await save.saveNow();
     if (version !== null) void navigate(where(version));
+    // Where it waits for a word, the word is asked for.
+    else document.querySelector<HTMLElement>(".for-whom button")?.focus();
   };
   const download = async (ending: string) => {
     const version = await save.saveNow();
@@ -118,6 +148,19 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
       forgetWork();
     },
   });
+  const ownDrill = useMutation({
+    mutationFn: async () => {
+      if (!climb) throw new Error("No climb is asked for.");
+      const made = { ...drill, title: ownTitle(name, drill.title) };
+      return api.takeOwn(climb.id, made, climb.revision, once.key(made));
+    },
+    onSuccess: (gone) => {
+      once.done();
+      save.drop();
+      forgetWork();
+      void navigate(`/bench/${gone.drill_id}`);
+    },
+  });
   const tool = useTool(drill, change);
   const { mutate: use } = tool;
   // What the last tool turned round is marked until the drill is another one again.
@@ -131,9 +174,11 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
   const pressing =
     chosenPress && (pressable || chosenPress !== "press") ? chosenPress : pressable ? "press" : "hit";
   const press = useCallback((event: number) => use({ tool: pressing, event }), [use, pressing]);
-  const pressHit = useCallback((event: number) => use({ tool: "hit", event }), [use]);
-  const pressOrnament = useCallback((event: number) => use({ tool: "ornament", event }), [use]);
-  const pressClick = useCallback((event: number) => use({ tool: "click", event }), [use]);
+  const byKey = useMemo(() => {
+    const uses = (tool: Tool["tool"]) => (event: number) => use({ tool, event });
+    return { h: uses("hit"), o: uses("ornament"), f: uses("finger"), b: uses("phrase"), c: uses("click") };
+  }, [use]);
+  const pressGrip = useCallback((event: number) => use({ tool: "grip", event }), [use]);
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
   useHotkeys("p", toStand);
   useHotkeys("mod+z", undo, { preventDefault: true });
@@ -159,6 +204,16 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
             onVersions={() => setVersionsOpen(true)}
             onKeepMine={save.keepMine}
             onTakeTheirs={takeTheirs}
+            forWhom={
+              isForAll
+                ? null
+                : {
+                    name,
+                    onOwn: () => ownDrill.mutate(),
+                    onEverybody: () => setForAll(true),
+                    isBusy: ownDrill.isPending,
+                  }
+            }
           />
           <button type="button" className="button button-first ml-auto" onClick={toStand}>
             Put on the stand <Key name="P" />
@@ -181,13 +236,18 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
           drill={drill}
           onChange={(mended) => change(mended, "material")}
         />
+        <AccentsAdded
+          id={opened.id}
+          sentence={shown?.accents_added ?? ""}
+          onAlone={() => change({ ...drill, accents: { kind: "none" } }, "accents")}
+        />
         {shown && (
           <Rail
             reading={shown}
             onPress={press}
-            onClick={pressClick}
-            onHit={pressHit}
-            onOrnament={pressOrnament}
+            onClick={byKey.c}
+            byKey={byKey}
+            onGrip={pressGrip}
             turned={turned}
           />
         )}
@@ -233,6 +293,7 @@ function Bench({ opened: { kept: opened, draft }, choices }: { opened: OpenedDri
         </div>
         <DrillTools drill={drill} choices={choices} use={tool} />
         <OwnBars title={drill.title} onKeep={(name) => ownBar.mutate(name)} isPending={ownBar.isPending} />
+        {ownDrill.isError && <Problem error={ownDrill.error} />}
         {ownBar.isError && <Problem error={ownBar.error} />}
         {copy.isError && <Problem error={copy.error} />}
         <label className="block mt-4 max-w-2xl">

@@ -8,6 +8,8 @@ type Leg = Drill["legs"][number];
 const HALVES: readonly string[] = ["½", "0.5", ".5", "half"];
 const DIVISION = /^\d{1,2}([:/]\d{1,2})?$/;
 const isDivision = (word: string) => HALVES.includes(word) || DIVISION.test(word);
+/** More legs than that are written, not replaced one by one. */
+const MOST_REPLACED = 12;
 const RIGHT = "Use ½, 1 to 16, 3:2 for three in the time of two beats, or 6+5 for beats that take turns.";
 
 const sign = (division: string) => (division === "1/2" ? "½" : division.replace("/", ":"));
@@ -57,7 +59,7 @@ export function Divisions({ legs, divisions, what = "divisions", field = "legs",
   }, [open]);
 
   return (
-    <span className="relative" ref={box}>
+    <span className="lg:relative" ref={box}>
       <button
         type="button"
         className="brief-word text-left"
@@ -76,6 +78,56 @@ export function Divisions({ legs, divisions, what = "divisions", field = "legs",
         <DivisionPanel id={panel} legs={legs} shown={shown} divisions={divisions} onChange={onChange} />
       )}
     </span>
+  );
+}
+
+type ReplacedProps = {
+  number: number;
+  shown: string;
+  divisions: readonly Choice[];
+  /** The division of the leg; empty where it has several, or one that is not offered. */
+  value: string;
+  onChange: (division: string) => void;
+};
+
+/** A leg, and what may take its place. */
+function Replaced({ number, shown, divisions, value, onChange }: ReplacedProps) {
+  const isOffered = divisions.some((one) => one.value === value);
+  return (
+    <select
+      className="field w-auto"
+      aria-label={`leg ${number}`}
+      value={isOffered ? value : ""}
+      onChange={(event) => onChange(event.target.value)}
+    >
+      {!isOffered && <option value="">{shown}</option>}
+      {divisions.map((one) => (
+        <option key={one.value} value={one.value}>
+          {one.label}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+type EachProps = { does: string; divisions: readonly Choice[]; onPress: (leg: Leg) => void };
+
+/** A button for each division. */
+function EachDivision({ does, divisions, onPress }: EachProps) {
+  return (
+    <div className="flex flex-wrap gap-1.5 mb-3">
+      {divisions.map((one) => (
+        <button
+          key={one.value}
+          type="button"
+          className="button button-small"
+          aria-label={`${does} ${one.label} a beat`}
+          onClick={() => onPress({ division: one.value, following: [] })}
+        >
+          {one.label}
+        </button>
+      ))}
+    </div>
   );
 }
 
@@ -107,21 +159,31 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
 
   return (
     <fieldset id={id} className="panel" aria-label="Divisions of the legs">
+      <p className="mb-1">So many notes a beat all through</p>
+      <EachDivision does="All through with" divisions={divisions} onPress={(leg) => change([leg])} />
+      {legs.length > 1 && legs.length <= MOST_REPLACED && (
+        <>
+          <p className="mb-1">Each leg in order; another one takes its place</p>
+          <div className="flex flex-wrap gap-1.5 mb-3">
+            {legs.map((leg, index) => (
+              <Replaced
+                // biome-ignore lint/suspicious/noArrayIndexKey: a leg is what stands at its place
+                key={index}
+                number={index + 1}
+                shown={shown[index] ?? ""}
+                divisions={divisions}
+                value={leg.following?.length ? "" : leg.division}
+                onChange={(division) =>
+                  change(legs.map((one, at) => (at === index ? { division, following: [] } : one)))
+                }
+              />
+            ))}
+          </div>
+        </>
+      )}
       <p className="mb-1">Add a leg with so many notes a beat</p>
-      <div className="flex flex-wrap gap-1.5">
-        {divisions.map((one) => (
-          <button
-            key={one.value}
-            type="button"
-            className="button button-small"
-            aria-label={`Add a leg with ${one.label} a beat`}
-            onClick={() => change([...legs, { division: one.value, following: [] }])}
-          >
-            {one.label}
-          </button>
-        ))}
-      </div>
-      <label className="block mt-3">
+      <EachDivision does="Add a leg with" divisions={divisions} onPress={(leg) => change([...legs, leg])} />
+      <label className="block">
         Or write them in order; 6+5 takes turns beat by beat, 3:2 is three in two beats
         <input
           className="field"

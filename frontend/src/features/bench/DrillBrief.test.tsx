@@ -362,6 +362,22 @@ describe("the divisions", () => {
     expect(written()).toBe("2 4 3 4");
   });
 
+  it("are one all through in one press, and another takes the place of each", async () => {
+    const { user, last } = await panel();
+    const legs = () => last()?.legs.map((leg) => [leg.division, ...(leg.following ?? [])].join("+"));
+    await user.selectOptions(screen.getByLabelText("leg 2"), "3");
+    expect(legs()).toEqual(["2", "3"]);
+    await user.click(screen.getByLabelText("All through with 4 a beat"));
+    expect(legs()).toEqual(["4"]);
+    const field = screen.getByLabelText(/^Or write them in order/);
+    await user.clear(field);
+    await user.type(field, "6+5 2");
+    // What is not offered stands there as it is written, until something takes its place.
+    expect((screen.getByLabelText("leg 1") as HTMLSelectElement).selectedOptions[0]?.text).toBe("6+5");
+    await user.selectOptions(screen.getByLabelText("leg 1"), "8");
+    expect(legs()).toEqual(["8", "2"]);
+  });
+
   it.each([
     ["½ 3", [["1/2"], ["3"]]],
     ["6+5", [["6", "5"]]],

@@ -39,6 +39,7 @@ export function DrillTools({ drill, choices, use }: Props) {
     ...when(instrument?.has_break, "crossing", "The crossing of the break alone"),
     ...when(fingers, "mirror_thumb", "Mirror the fingers, the thumb too"),
     ...when(["right", "left"].includes(drill.foot.which), "foot", "The other foot"),
+    ...when(drill.meter.includes("|"), "home", "On until the bars come home"),
     ...when(isLine && drill.material.kind !== "line", "write_out", "Write it out as a line"),
   ];
   return (
@@ -62,6 +63,9 @@ export function DrillTools({ drill, choices, use }: Props) {
           {(isLine || drill.material.kind === "strum") && (
             <Shift onUse={(count) => use.mutate({ tool: "shift", count })} />
           )}
+          {instrument && "tonic" in drill.material && (
+            <ForPart choices={choices} onUse={(source) => use.mutate({ tool: "part", source })} />
+          )}
           {isLine && <Arrive onUse={(bar, beat) => use.mutate({ tool: "arrive", bar, beat })} />}
         </div>
       </details>
@@ -72,6 +76,37 @@ export function DrillTools({ drill, choices, use }: Props) {
       )}
       {use.isError && <Problem error={use.error} />}
     </>
+  );
+}
+
+/** Notes that were written for another, moved into what this instrument reads. */
+function ForPart({ choices, onUse }: { choices: Choices; onUse: (source: string) => void }) {
+  const [source, setSource] = useState("");
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onUse(source);
+      }}
+    >
+      <button type="submit" className="button button-small">
+        Write it for this instrument
+      </button>
+      <select
+        className="field w-auto"
+        aria-label="what it was written for"
+        value={source}
+        onChange={(event) => setSource(event.target.value)}
+      >
+        <option value="">from notes as they sound</option>
+        {choices.instruments.map((one) => (
+          <option key={one.value} value={one.value}>
+            from {one.label}
+          </option>
+        ))}
+      </select>
+    </form>
   );
 }
 

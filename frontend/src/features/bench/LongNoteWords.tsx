@@ -1,13 +1,14 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CountField } from "../../ui/brief/CountField";
+import { degreesOf, octavesOf } from "./RunWords";
 
 type LongNotes = Extract<Drill["material"], { kind: "long_notes" }>;
 type Props = { notes: LongNotes; choices: Choices; onChange: (notes: LongNotes) => void };
 
 /** A scale in long notes, counted inside. */
 export function LongNoteWords({ notes, choices, onChange }: Props) {
-  const number = (field: "octaves" | "beats" | "rest", label: string, hint: string) => (
+  const number = (field: "beats" | "rest", label: string, hint: string) => (
     <CountField
       label={label}
       field={`material.${field}`}
@@ -30,9 +31,27 @@ export function LongNoteWords({ notes, choices, onChange }: Props) {
         field="material.scale"
         value={notes.scale}
         choices={choices.scales.filter((one) => one.degrees > 0)}
-        onChange={(scale) => onChange({ ...notes, scale })}
+        onChange={(scale) => onChange({ ...notes, scale, start: 1 })}
       />
-      , {number("octaves", "octaves", "1 to 4.")} {notes.octaves === 1 ? "octave" : "octaves"}{" "}
+      ,{" "}
+      <BriefSelect
+        label="octaves"
+        field="material.octaves"
+        value={String(notes.octaves)}
+        choices={choices.octaves.filter((one) => /^([1-4]|range)$/.test(one.value))}
+        onChange={(value) => onChange({ ...notes, octaves: octavesOf(value) as LongNotes["octaves"] })}
+      />{" "}
+      starting{" "}
+      <BriefSelect
+        label="degree it starts on"
+        field="material.start"
+        value={String(notes.start)}
+        choices={degreesOf(
+          choices.scales.find((one) => one.value === notes.scale)?.degrees ?? 0,
+          notes.start,
+        )}
+        onChange={(value) => onChange({ ...notes, start: Number(value) })}
+      />{" "}
       <BriefSelect
         label="shape"
         field="material.shape"

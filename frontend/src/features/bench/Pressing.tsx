@@ -7,12 +7,14 @@ const GRIDS = [
 ] as const;
 
 /** What a press on a place of the rail does. */
-export type Press = "press" | "hit" | "ornament";
+export type Press = "press" | "hit" | "ornament" | "finger" | "phrase";
 
 const PRESSES: Record<Press, string> = {
   press: "sound or silence it",
   hit: "make it a hit: full, light, none",
   ornament: "hammer, pull, slide or strike it",
+  finger: "give it the next finger",
+  phrase: "begin a phrase with it, or no more",
 };
 
 type Props = {
@@ -42,7 +44,8 @@ export function Pressing({ notes, cells, press, onPress, onUse }: Props) {
           </option>
         ))}
       </select>
-      , under it for the click. With the arrow keys: Enter, H for a hit, O for an ornament, C for the click.
+      , under it for the click. With the arrow keys: Enter, H for a hit, O for an ornament, F for a finger, B
+      where a phrase begins, C for the click.
       {notes && !cells && (
         <>
           {" "}

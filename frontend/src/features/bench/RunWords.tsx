@@ -5,18 +5,22 @@ import { BriefSelect } from "../../ui/brief/BriefSelect";
 type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
 type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
 
+/** What a run from another degree than the first does, there and back. */
+const ROUND = "There and back it then goes round as a circle, and closes where it began.";
+const INVERTED = "An inversion: from that tone to the same tone higher, and back.";
+
 /** The degrees, or tones of a chord, that a run may start on. */
 export function degreesOf(degrees: number, start: number, unit = "degree") {
   return Array.from({ length: Math.max(degrees, start) }, (_, index) => ({
     value: String(index + 1),
     label: index === 0 ? "on the tonic" : `on ${unit} ${index + 1}`,
-    why: index === 0 ? "" : "There and back it then goes round as a circle, and closes where it began.",
+    why: index === 0 ? "" : unit === "degree" ? ROUND : INVERTED,
   }));
 }
 
 /** Octaves as a drill has them: a number, or in words. */
 export function octavesOf(value: string): ScaleRun["octaves"] {
-  return value === "match" || value === "one_repeated" ? value : Number(value);
+  return value === "match" || value === "one_repeated" || value === "range" ? value : Number(value);
 }
 
 type ScaleProps = { run: ScaleRun; choices: Choices; onChange: (run: ScaleRun) => void };

@@ -5,10 +5,14 @@ type Props = {
   onVersions: () => void;
   onKeepMine: () => Promise<void>;
   onTakeTheirs: () => Promise<void>;
+  /** Whose climb it was opened from, as long as it is not said whom a change is for. */
+  forWhom: ForWhom | null;
 };
 
+export type ForWhom = { name: string; onOwn: () => void; onEverybody: () => void; isBusy: boolean };
+
 /** Whether the drill is kept, and where it is if not. */
-export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs }: Props) {
+export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs, forWhom }: Props) {
   switch (state.kind) {
     case "kept":
       return (
@@ -20,6 +24,8 @@ export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs }: Props)
           ✓ kept, version {state.version}
         </button>
       );
+    case "undecided":
+      return forWhom && <Undecided {...forWhom} version={state.version + 1} />;
     case "saving":
       return <span className="text-soft">keeping it …</span>;
     case "lost":
@@ -53,4 +59,19 @@ export function SaveLine({ state, onVersions, onKeepMine, onTakeTheirs }: Props)
         </span>
       );
   }
+}
+
+/** A change of what one student plays is his own, or everybody’s: said before it is kept. */
+function Undecided({ name, onOwn, onEverybody, isBusy, version }: ForWhom & { version: number }) {
+  return (
+    <span role="status" className="for-whom flex flex-wrap items-center gap-2">
+      <span className="text-care-text font-semibold">Not kept yet. Whom is the change for?</span>
+      <button type="button" className="button button-small" disabled={isBusy} onClick={onOwn}>
+        For {name} only
+      </button>
+      <button type="button" className="button button-small" disabled={isBusy} onClick={onEverybody}>
+        For everybody, as version {version}
+      </button>
+    </span>
+  );
 }

@@ -31,7 +31,7 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
   const isReady = choices.figures.some((one) => one.value === figure);
   const [wantsOwn, setWantsOwn] = useState(!isReady);
   const own = wantsOwn || !isReady;
-  const offered = choices.octaves.filter((one) => !/^[5-9]$/.test(one.value));
+  const offered = choices.octaves.filter((one) => !/^([5-9]|range)$/.test(one.value));
   const set = (field: keyof Sequence) => (value: string) =>
     onChange({ ...sequence, [field]: value } as Sequence);
   const type = (text: string) => {
@@ -59,7 +59,7 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
         field="material.octaves"
         value={String(sequence.octaves)}
         choices={offered}
-        onChange={(value) => onChange({ ...sequence, octaves: octavesOf(value) })}
+        onChange={(value) => onChange({ ...sequence, octaves: octavesOf(value) as Sequence["octaves"] })}
       />{" "}
       in{" "}
       <BriefSelect

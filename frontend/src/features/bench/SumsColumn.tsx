@@ -31,7 +31,13 @@ export const SumsColumn = memo(function SumsColumn({ reading }: { reading: Readi
               <tr key={leg.index}>
                 <th scope="row">{leg.division}</th>
                 <td className={leg.is_fastest ? "font-bold" : ""}>{leg.nps}</td>
-                <td>{leg.gap_ms}</td>
+                <td>
+                  {leg.gap_ms.split(" / ").map((gap) => (
+                    <span key={gap} className="block">
+                      {gap}
+                    </span>
+                  ))}
+                </td>
                 <td>{leg.notes}</td>
                 <td>{leg.beats}</td>
                 <td>{leg.bars}</td>
@@ -67,9 +73,7 @@ export const SumsColumn = memo(function SumsColumn({ reading }: { reading: Readi
           ))}
           {home.starts && (
             <details>
-              <summary className="cursor-pointer text-primary font-semibold">
-                Where every group starts
-              </summary>
+              <summary className="cursor-pointer text-primary font-semibold">{home.starts_title}</summary>
               <p className="max-h-40 overflow-auto">{home.starts}</p>
             </details>
           )}

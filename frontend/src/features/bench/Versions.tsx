@@ -20,7 +20,7 @@ export function Versions({ id, onClose, onTake }: Props) {
           <li key={one.version} className="flex items-center gap-3 py-2">
             <span className="font-bold w-24">Version {one.version}</span>
             <span className="flex-1 min-w-0">
-              <span className="block truncate">{one.drill.title}</span>
+              <span className="block">{one.changed.join("; ") || one.drill.title}</span>
               <span className="text-soft">{moment(one.saved_at)}</span>
             </span>
             {index === 0 ? (

@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { DRILL, row } from "../../api/testValues";
 import { draw } from "../../ui/testRender";
+import { AccentsAdded } from "./AccentsAdded";
 import { LibraryPage } from "./LibraryPage";
 import { ShelfPage } from "./ShelfPage";
 import { Warnings } from "./Warnings";
@@ -125,6 +126,31 @@ describe("the shelf", () => {
     draw(<ShelfPage />);
     await userEvent.click(await screen.findByRole("button", { name: "Take as a start: Gulls" }));
     expect(api.takeFromShelf.mock.lastCall?.[0]).toBe("gulls");
+  });
+});
+
+describe("typed accents beside those of the drill", () => {
+  const sentence = "They add up: 6 in a pass, 2 of them typed.";
+
+  it("are asked for once", async () => {
+    const alone = vi.fn();
+    const { unmount } = draw(<AccentsAdded id={5} sentence={sentence} onAlone={alone} />);
+    await userEvent.click(screen.getByRole("button", { name: "Only those I typed" }));
+    expect(alone).toHaveBeenCalledOnce();
+    await userEvent.click(screen.getByRole("button", { name: "Both" }));
+    expect(screen.queryByText(sentence)).toBe(null);
+    unmount();
+    const again = draw(<AccentsAdded id={5} sentence={sentence} onAlone={alone} />);
+    expect(screen.queryByText(sentence)).toBe(null);
+    again.unmount();
+    // Another drill asks for itself; where nothing adds up, nothing is asked.
+    draw(<AccentsAdded id={6} sentence={sentence} onAlone={alone} />);
+    expect(screen.getByText(sentence)).toBeTruthy();
+  });
+
+  it("are not asked for where nothing adds up", () => {
+    const { container } = draw(<AccentsAdded id={7} sentence="" onAlone={() => {}} />);
+    expect(container.textContent).toBe("");
   });
 });
 

@@ -127,6 +127,42 @@ describe("keeping a drill", () => {
     expect(lying()).toEqual([]);
   });
 
+  it("lies here unsent until it is said whom it is for, and goes out once that is said", async () => {
+    saveDrill.mockResolvedValue({ version: 2 });
+    const why = { climb: 7, why: "It is not said yet." };
+    const { rerender, result } = renderHook(
+      ({ now, asks }: { now: Drill; asks: typeof why | null }) =>
+        useAutosave(5, now, { drill: DRILL, version: 1 }, asks),
+      { initialProps: { now: DRILL, asks: why as typeof why | null } },
+    );
+    expect(result.current.state).toEqual({ kind: "kept", version: 1 });
+    const mine = changed("A");
+    rerender({ now: mine, asks: why });
+    await later(10_000);
+    expect(saveDrill).not.toHaveBeenCalled();
+    expect(result.current.state).toEqual({ kind: "undecided", version: 1 });
+    expect(await result.current.saveNow()).toBe(null);
+    const [entry] = Object.values({ ...localStorage }).map((text) => JSON.parse(text as string));
+    expect(entry).toMatchObject({ climb: 7, state: { is: "refused", why: why.why } });
+    rerender({ now: mine, asks: null });
+    await later(1000);
+    expect(saveDrill).toHaveBeenCalledExactlyOnceWith(5, mine, 1, PAGE);
+    expect(result.current.state).toEqual({ kind: "kept", version: 2 });
+    expect(lying()).toEqual([]);
+  });
+
+  it("leaves nothing of what went somewhere else", async () => {
+    const why = { climb: 7, why: "It is not said yet." };
+    const { rerender, result } = renderHook(
+      ({ now }: { now: Drill }) => useAutosave(5, now, { drill: DRILL, version: 1 }, why),
+      { initialProps: { now: DRILL } },
+    );
+    rerender({ now: changed("A") });
+    expect(lying()).toEqual(["A"]);
+    act(() => result.current.drop());
+    expect(lying()).toEqual([]);
+  });
+
   it("leaves nothing behind of what was undone before it was sent", async () => {
     const { rerender, result } = bench();
     rerender({ now: changed("A") });

@@ -1,10 +1,21 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Drill, type Refusal, type Schemas } from "../../api/client";
-import { dropDraft, holdDraft, isDraftUnkept, PAGE, pause, putDraft, sendDraft } from "../../api/outbox";
+import {
+  dropDraft,
+  holdDraft,
+  isDraftUnkept,
+  PAGE,
+  pause,
+  putDraft,
+  sendDraft,
+  type Undecided,
+} from "../../api/outbox";
 
 export type SaveState =
   | { kind: "kept"; version: number }
   | { kind: "saving"; version: number }
+  /** It lies here until it is said whom it is for. */
+  | { kind: "undecided"; version: number }
   /** `isHere`: whether this browser had room for it. */
   | { kind: "lost"; version: number; tries: number; message: string; isHere: boolean }
   | { kind: "refused"; version: number; message: string }
@@ -18,8 +29,10 @@ const SETTLE_MS = 700;
 /**
  * Keeps a drill as its next version once it stands still, one version after the other. Until the server has answered
  * for it, it lies in the outbox, so that neither a reload nor a lost server nor another tab loses it.
+ *
+ * Where `undecided` says what has to be said first, it lies there and is not sent.
  */
-export function useAutosave(id: number, drill: Drill, opened: Opened) {
+export function useAutosave(id: number, drill: Drill, opened: Opened, undecided: Undecided | null = null) {
   const [state, setState] = useState<SaveState>({ kind: "kept", version: opened.version });
   const last = useRef({ drill: opened.drill, version: opened.version });
   const writer = useRef(opened.writer ?? PAGE);
@@ -27,6 +40,7 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
   const newest = useRef(drill);
   newest.current = drill;
   const lying = useRef<Drill | null>(null);
+  const waitsFor = useRef(undecided);
   const running = useRef<Promise<void> | null>(null);
   const again = useRef(false);
   /** Tries in a row that did not get through. */
@@ -35,13 +49,14 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
   const put = useCallback(
     (changed: Drill) => {
       lying.current = changed;
-      putDraft(id, changed, last.current.version, writer.current);
+      waitsFor.current = undecided;
+      putDraft(id, changed, last.current.version, writer.current, undecided);
     },
-    [id],
+    [id, undecided],
   );
 
   const run = useCallback(async () => {
-    while (newest.current !== last.current.drill) {
+    while (undecided === null && newest.current !== last.current.drill) {
       again.current = false;
       setState({ kind: "saving", version: last.current.version });
       if (lying.current !== newest.current) put(newest.current);
@@ -61,7 +76,7 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
       // What has changed meanwhile is sent once it stands still too, unless someone needs it now.
       if (!again.current) return;
     }
-  }, [id, put]);
+  }, [id, put, undecided]);
 
   /** Send what is not kept yet; a second call meanwhile is done after the first, never beside it. */
   const save = useCallback(() => {
@@ -82,10 +97,11 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
       lying.current = null;
       return;
     }
-    if (lying.current !== drill) put(drill);
+    if (lying.current !== drill || waitsFor.current !== undecided) put(drill);
+    if (undecided !== null) return;
     const timer = setTimeout(() => void save(), SETTLE_MS);
     return () => clearTimeout(timer);
-  }, [id, drill, state.version, put, save]);
+  }, [id, drill, state.version, put, save, undecided]);
 
   useEffect(() => {
     if (state.kind !== "lost") return;
@@ -135,12 +151,18 @@ export function useAutosave(id: number, drill: Drill, opened: Opened) {
     return newest.current === last.current.drill ? last.current.version : null;
   }, [save]);
 
+  /** What was changed here went somewhere else: nothing of it lies here any more. */
+  const drop = useCallback(() => {
+    lying.current = null;
+    dropDraft(id);
+  }, [id]);
+
   // A change that has not been sent yet is not kept, however short the while.
   const shown: SaveState =
     state.kind === "kept" && drill !== last.current.drill
-      ? { kind: "saving", version: state.version }
+      ? { kind: undecided === null ? "saving" : "undecided", version: state.version }
       : state;
-  return { state: shown, keepMine, takeTheirs, saveNow };
+  return { state: shown, keepMine, takeTheirs, saveNow, drop };
 }
 
 function stateAfter(

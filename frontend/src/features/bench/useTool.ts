@@ -7,7 +7,7 @@ export type Tool = Pick<Schemas["ToolBody"], "tool"> & Partial<Schemas["ToolBody
 export function useTool(drill: Drill, onChange: (drill: Drill, word: string) => void) {
   return useMutation({
     mutationFn: (asked: Tool) =>
-      api.tool({ drill, bar: 1, beat: 1, count: 1, event: 0, value: 16, ...asked }),
+      api.tool({ drill, bar: 1, beat: 1, count: 1, event: 0, value: 16, source: "", ...asked }),
     onSuccess: ({ drill: changed }, { tool }) => onChange(changed, `tool ${tool} ${Date.now()}`),
   });
 }

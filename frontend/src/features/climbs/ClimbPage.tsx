@@ -42,13 +42,13 @@ function OneClimb({ climb }: { climb: Climb }) {
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-3 mb-2">
-          <h1 className="text-2xl sm:text-3xl font-extrabold flex-1 break-words">
+          <h1 className="text-2xl sm:text-3xl font-extrabold basis-full break-words">
             <Link to={`/students/${climb.student.id}`} className="no-underline hover:underline">
               {climb.student.name}
             </Link>
             : {climb.title}
           </h1>
-          <Link className="button" to={`/bench/${climb.drill_id}`}>
+          <Link className="button" to={`/bench/${climb.drill_id}?climb=${climb.id}`}>
             The drill
           </Link>
           <Link className="button" to={`/climbs/${climb.id}/sheet`}>

@@ -13,6 +13,7 @@ import { KeepLadder } from "./KeepLadder";
 import { AS_WRITTEN, OverrideWords, type Turned } from "./OverrideWords";
 import { PlanBrief } from "./PlanBrief";
 import { RungTable } from "./RungTable";
+import { startOf } from "./startOf";
 import { Treads } from "./Treads";
 
 /** A climb to start: who, which drill, from where, to where, by which rule. */
@@ -60,7 +61,12 @@ function NewClimb({ choices, students, drills }: Props) {
   const [studentId, setStudentId] = useState(Number(asked.get("student")) || (students[0]?.id ?? 0));
   const [drillId, setDrillId] = useState(Number(asked.get("drill")) || (drills[0]?.id ?? 0));
   const student = students.find((one) => one.id === studentId);
-  const [plan, setPlan] = useState({ ...choices.plan, ...ownOf(student) });
+  const lineOf = (id: number) => drills.find((one) => one.id === id);
+  const [plan, setPlan] = useState(() => startOf({ ...choices.plan, ...ownOf(student) }, lineOf(drillId)));
+  const chooseDrill = (id: number) => {
+    setDrillId(id);
+    setPlan(startOf(plan, lineOf(id), lineOf(drillId)));
+  };
   const chooseStudent = (id: number) => {
     setStudentId(id);
     const before = JSON.stringify(student?.clicks ?? []);
@@ -130,7 +136,7 @@ function NewClimb({ choices, students, drills }: Props) {
           why: `${one.material}, ${one.divisions}`,
         }))}
         drillId={drillId}
-        onDrill={setDrillId}
+        onDrill={chooseDrill}
         refusal={isOfOverrides ? null : refusal}
         onChange={setPlan}
       />

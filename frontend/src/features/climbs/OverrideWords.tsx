@@ -11,6 +11,7 @@ export type Turned = Schemas["SetBody"]["turned"];
 export const AS_WRITTEN: Overrides = {
   octaves: null,
   key: "",
+  place: 0,
   other_lead: false,
   click: null,
   counting: null,

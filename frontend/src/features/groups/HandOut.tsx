@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Choices, type Group } from "../../api/client";
+import { api, type Choices, type Group, type Plan } from "../../api/client";
 import { drillsQuery, forgetWork } from "../../api/queries";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
@@ -8,6 +8,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Problem } from "../../ui/Problem";
 import { useOnce } from "../../ui/useOnce";
 import { RuleWords } from "../climbs/RuleWords";
+import { startOf } from "../climbs/startOf";
 import { TargetWords } from "../climbs/TargetWords";
 import { FormSelect } from "../students/fields";
 
@@ -16,10 +17,16 @@ type Props = { group: Group; choices: Choices; onClose: () => void };
 /** One drill handed to all of a group, each from an own start. */
 export function HandOut({ group, choices, onClose }: Props) {
   const drills = useQuery(drillsQuery);
-  const [plan, setPlan] = useState(choices.plan);
+  const [changed, setPlan] = useState<Plan | null>(null);
   const [starts, setStarts] = useState<Record<number, string>>({});
   const [chosen, setChosen] = useState<number | null>(null);
   const drillId = chosen ?? drills.data?.drills[0]?.id ?? null;
+  const lineOf = (id: number | null) => drills.data?.drills.find((one) => one.id === id);
+  const plan = changed ?? startOf(choices.plan, lineOf(drillId));
+  const choose = (id: number) => {
+    setChosen(id);
+    setPlan(changed && startOf(changed, lineOf(id), lineOf(drillId)));
+  };
   const once = useOnce();
   const hand = useMutation({
     mutationFn: (id: number) => {
@@ -44,7 +51,7 @@ export function HandOut({ group, choices, onClose }: Props) {
         wrong=""
         value={String(drillId ?? "")}
         choices={drills.data?.drills.map((one) => ({ value: String(one.id), label: one.title })) ?? []}
-        onChange={(id) => setChosen(Number(id))}
+        onChange={(id) => choose(Number(id))}
       />
       <Brief label="The climb of all" refusal={null}>
         To <TargetWords plan={plan} choices={choices} onChange={setPlan} />, rising{" "}

@@ -11,9 +11,13 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
 import { DataAndDevices } from "./DataAndDevices";
-import { GlossaryWords } from "./GlossaryWords";
+import { OwnLines } from "./OwnLines";
 
 type Settings = Schemas["StudioSettings"];
+
+const INSTRUMENTS_HINT =
+  "A line for each: its name, a colon, wind, strings or keys, and what is written for it. whistle in D: wind, D4 to B5, " +
+  "first year D4 to D5, sounds +12, break B4 C5, breath 8. tenor guitar: strings C3 G3 D4 A4, frets 19.";
 
 /** Where schools differ, which one this teacher begins with; the data; this browser. */
 export function SettingsPage() {
@@ -42,6 +46,7 @@ function Words({ settings: kept, choices }: { settings: Settings; choices: Choic
       void queryClient.invalidateQueries({ queryKey: ["performance"] });
     },
   });
+  const ofInstruments = refusalOf(save.error)?.field?.includes("instruments") ?? false;
   const set = (changed: Partial<Settings>) => {
     const wanted = { ...settings, ...changed };
     setSettings(wanted);
@@ -50,7 +55,7 @@ function Words({ settings: kept, choices }: { settings: Settings; choices: Choic
   return (
     <div className="card-plain mb-4">
       <h2>Schools, to begin with</h2>
-      <Brief label="Settings" refusal={refusalOf(save.error)}>
+      <Brief label="Settings" refusal={ofInstruments ? null : refusalOf(save.error)}>
         New climbs are set in{" "}
         <BriefSelect
           label="settings of the metronome"
@@ -145,11 +150,25 @@ function Words({ settings: kept, choices }: { settings: Settings; choices: Choic
         />
         .
       </Brief>
-      <GlossaryWords
+      <OwnLines
         key={kept.glossary}
-        glossary={settings.glossary}
-        error={save.error}
+        title="Words that go home, in your own"
+        hint="A line for each: the word, a colon, what it means. Those that a recap uses stand under it."
+        keep="Keep these words"
+        rows={10}
+        lines={settings.glossary}
+        error={ofInstruments ? null : save.error}
         onKeep={(glossary) => set({ glossary })}
+      />
+      <OwnLines
+        key={`instruments ${kept.instruments}`}
+        title="Instruments of your own"
+        hint={INSTRUMENTS_HINT}
+        keep="Keep these instruments"
+        rows={5}
+        lines={settings.instruments}
+        error={ofInstruments ? save.error : null}
+        onKeep={(instruments) => set({ instruments })}
       />
       <p className="text-soft text-sm" role="status">
         {save.isPending ? "Being kept …" : save.isSuccess ? "Kept." : "What is chosen is kept at once."}

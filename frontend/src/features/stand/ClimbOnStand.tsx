@@ -7,10 +7,16 @@ import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import type { Practice } from "./practice";
 import { StandScreen } from "./StandScreen";
+import { useHeld, useStill } from "./useHeld";
+import type { StandProps } from "./useStandScreen";
 
 /** A climb on the stand: the drill at the tempo of its rung. */
 export function ClimbOnStand() {
   const id = Number(useParams().climbId);
+  return <OnStand key={id} id={id} />;
+}
+
+function OnStand({ id }: { id: number }) {
   const [search] = useSearchParams();
   const asked = Number(search.get("remedy") ?? 0);
   const climb = useQuery(climbQuery(id));
@@ -20,17 +26,20 @@ export function ClimbOnStand() {
     ...climbDrillQuery(id, climb.data?.version),
     enabled: climb.data !== undefined,
   });
-  const failed =
-    (!climb.data && climb.error) || (!choices.data && choices.error) || (!drill.data && drill.error);
+  const { held, newer, isBusy, setBusy } = useHeld(drill.data);
+  const standing = useStill(climb.data, isBusy);
+  const failed = (!standing && climb.error) || (!choices.data && choices.error) || (!held && drill.error);
   if (failed) return <Problem error={failed} onRetry={() => window.location.reload()} />;
-  if (!climb.data || !choices.data || !drill.data) return <Loading what="the climb" />;
+  if (!standing || !held || !choices.data) return <Loading what="the climb" />;
   if (remedy.isLoading) return <Loading what="the remedy" />;
   const kept = remedy.data?.climb_id === id ? remedy.data : null;
   return (
     <Standing
       key={`${id} ${search}`}
-      climb={climb.data}
-      kept={drill.data}
+      climb={standing}
+      kept={held}
+      newer={newer}
+      onBusy={setBusy}
       choices={choices.data}
       remedy={kept}
       tried={{
@@ -49,6 +58,8 @@ type Props = {
   kept: Schemas["DrillShape"];
   choices: Choices;
   remedy: KeptRemedy | null;
+  newer: StandProps["newer"];
+  onBusy: StandProps["onBusy"];
   tried: Pick<Practice, "bpm" | "only" | "part" | "step">;
   /** Another rung to try first. */
   startsAt: number | null;
@@ -61,7 +72,7 @@ function nearestRung(climb: Climb, bpm: string): number | null {
   return told.length ? told.reduce((best, one) => (away(one) < away(best) ? one : best)).number : null;
 }
 
-function Standing({ climb, kept, choices, remedy, tried: asked, startsAt }: Props) {
+function Standing({ climb, kept, choices, remedy, newer, onBusy, tried: asked, startsAt }: Props) {
   // Another rung may be tried without moving the climb.
   const [tried, setTried] = useState<number | null>(startsAt);
   // The teacher's own choice for now; else the plan of the rung, else that of the drill.
@@ -107,6 +118,8 @@ function Standing({ climb, kept, choices, remedy, tried: asked, startsAt }: Prop
         setTried(null);
         setClick(null);
       }}
+      newer={newer}
+      onBusy={onBusy}
       remedy={remedy}
       tried={asked}
       onRung={(bpm) => {

@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
-import type { Choices, Schemas, Student } from "../../api/client";
+import type { Choices, Drill, Schemas, Student } from "../../api/client";
 import { choicesQuery, drillQuery, studentsQuery } from "../../api/queries";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { StandScreen } from "./StandScreen";
+import { useHeld } from "./useHeld";
 
 /** A drill on the stand without a climb: any tempo, for any student or for none. */
 export function DrillOnStand() {
@@ -22,20 +23,24 @@ export function DrillOnStand() {
   if (!kept.data || !choices.data || !students.data) return <Loading what="the drill" />;
   return (
     <Standing
-      key={`${id} ${kept.data.version}`}
-      kept={kept.data}
+      key={`${id} ${asked.get("version")}`}
+      found={kept.data}
       choices={choices.data}
       students={students.data.students}
     />
   );
 }
 
-type Props = { kept: Schemas["DrillShape"]; choices: Choices; students: Student[] };
+type Props = { found: Schemas["DrillShape"]; choices: Choices; students: Student[] };
 
-function Standing({ kept, choices, students }: Props) {
+function Standing({ found, choices, students }: Props) {
   const [asked] = useSearchParams();
-  const [bpm, setBpm] = useState(kept.drill.bpm);
-  const [click, setClick] = useState(kept.drill.click);
+  const { held: kept = found, newer, setBusy } = useHeld(found);
+  // What someone chose here stays, whichever version it is of.
+  const [chosenBpm, setBpm] = useState<string | null>(null);
+  const [chosenClick, setClick] = useState<Drill["click"] | null>(null);
+  const bpm = chosenBpm ?? kept.drill.bpm;
+  const click = chosenClick ?? kept.drill.click;
   const [studentId, setStudentId] = useState<number | null>(null);
   const subject = useMemo(
     () => ({
@@ -82,6 +87,8 @@ function Standing({ kept, choices, students }: Props) {
         onClick={setClick}
         turns={Number(asked.get("turns")) || null}
         onMoved={() => {}}
+        newer={newer}
+        onBusy={setBusy}
         onRung={(to) => {
           setBpm(to);
           return true;

@@ -176,6 +176,21 @@ export function StandScreen(props: StandProps) {
         large={large}
         onLarge={on.setLarge}
       />
+      {props.newer && (
+        <p role="status" className="text-soft">
+          Version {props.newer.version} of this drill is there now; here stands version {subject.version}.{" "}
+          <button
+            type="button"
+            className="button button-small"
+            onClick={() => {
+              takes.clear();
+              props.newer?.take();
+            }}
+          >
+            Put version {props.newer.version} on the stand
+          </button>
+        </p>
+      )}
       <AfterTheTake
         subject={subject}
         climb={climb}

@@ -204,6 +204,19 @@ describe("what a device tells of a take", () => {
     ]);
   });
 
+  it("begins where the counting that was begun again ends", () => {
+    // At 1 s of the count-in, two seconds long, another tempo is asked for: counted in again from 2 to 5 s.
+    const changed = change(playing(wanted()), wanted(0.75), 1);
+    expect(stretchOf(changed)).toMatchObject({ from: 2, base: 5, withLead: true });
+    const { clicks, alone } = clicksOf(changed, 6);
+    expect(clicks).toEqual([0, 0.5, 1, 1.5, 2, 2.75, 3.5, 4.25, 5, 5.75].map((at) => expect.closeTo(at)));
+    expect(alone).toBe(8);
+    expect(runs(changed, 8)).toEqual([["80", 1, 0, 3]]);
+    // Stopped while it is counted again, nothing was begun; within the first bar, less than a bar.
+    expect(stop(changed, 4, false)).toMatchObject({ runs: [], short: false });
+    expect(stop(changed, 6, false)).toMatchObject({ runs: [], short: true });
+  });
+
   it("tells the clicks up to a moment, and which come before the first note", () => {
     const session = playing(wanted());
     const score = wanted().score;

@@ -92,7 +92,8 @@ export function takenOver(session: Session, stretch: Stretch, playedAt: string):
   );
   const [last] = stays.splice(-1);
   if (!last) return session;
-  if (isSameSegment(last.wanted, wanted)) {
+  const isMoved = stretch.withLead && Math.abs(stretch.base - last.stretch.base) > HAIR;
+  if (!isMoved && isSameSegment(last.wanted, wanted)) {
     // Its times go on from its own start; the score is another one.
     const same = {
       ...last,
@@ -137,8 +138,13 @@ export function clicksOf(session: Session, moment: Seconds): { clicks: Seconds[]
       .map((one) => one.at),
   );
   clicks.sort((one, other) => one - other);
-  const first = session.segments[0]?.stretch.base ?? 0;
+  const first = beginsAt(session.segments);
   return { clicks, alone: clicks.filter((at) => at < first - HAIR).length };
+}
+
+/** Where the drill begins: a change while it was counted in may have moved that. */
+function beginsAt(segments: Segment[]): Seconds {
+  return (segments.findLast((one) => one.stretch.withLead) ?? segments[0])?.stretch.base ?? 0;
 }
 
 /** What was heard up to a moment stays heard, though the clocks slip back. */
@@ -163,8 +169,7 @@ export function stop(session: Session, at: Seconds | null, slipped: boolean): Se
   if (session.phase !== "playing") return session.phase === "ending" ? session : IDLE_SESSION;
   const moment = at ?? session.reached;
   const runs = session.segments.flatMap((segment) => runOf(segment, moment, session.taps, slipped));
-  const [first] = session.segments;
-  const begun = first?.wanted.isMeasured === true && moment > first.stretch.base;
+  const begun = session.segments[0]?.wanted.isMeasured === true && moment > beginsAt(session.segments);
   return { phase: "ending", runs, short: begun && runs.length === 0 };
 }
 

@@ -1,4 +1,4 @@
-import { type ReactNode, useMemo, useRef, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Choices, Climb, Drill, KeptRemedy, StudentDetails } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
@@ -34,6 +34,10 @@ export type StandProps = {
   onTempo: (bpm: string) => void;
   onClick: (click: Drill["click"]) => void;
   onMoved: (climb: Climb) => void;
+  /** A newer version of what stands here, to be taken when no take is under way; null without. */
+  newer: { version: number; take: () => void } | null;
+  /** Whether something is played, or a take of it is not judged yet. */
+  onBusy: (isBusy: boolean) => void;
   /** A remedy that is on the stand when it is opened. */
   remedy?: KeptRemedy | null;
   /** A tempo, a division, a part or a step to try beside the rungs when it is opened. */
@@ -107,6 +111,9 @@ export function useStandScreen(props: StandProps) {
   );
   useCircuit(subject.drillId, practice, setPractice, stand.moment, played?.bars ?? 0, count.passes ?? 1);
   useAwake(stand.isPlaying);
+  const isBusy = stand.isPlaying || takes.busy || takes.byEar.length > 0;
+  const { onBusy } = props;
+  useEffect(() => onBusy(isBusy), [isBusy, onBusy]);
   useLarge(large);
   const start = () => {
     takes.clear();

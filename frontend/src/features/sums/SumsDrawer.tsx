@@ -73,8 +73,8 @@ export function SumsDrawer({ onClose }: { onClose: () => void }) {
           onChange={set("nps")}
         />{" "}
         notes a second; click{" "}
-        {choices.data && <ClickWords click={click} choices={ofOneHand(choices.data)} onChange={setClick} />};
-        groups of{" "}
+        {choices.data && <ClickWords click={click} choices={ofOneHand(choices.data)} onChange={setClick} />}
+        {"; groups of "}
         <BriefField label="notes in a group" field="size" numeric value={asked.size} onChange={set("size")} />
         ; a pass of{" "}
         <BriefField

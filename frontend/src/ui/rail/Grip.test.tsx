@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { cleanup, screen } from "@testing-library/react";
-import { afterEach, describe, expect, it } from "vitest";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, it, vi } from "vitest";
 import { draw } from "../testRender";
 import { Grips } from "./Grip";
 
@@ -38,6 +39,14 @@ describe("the grip of a chord", () => {
     );
     expect(Math.max(...heights)).toBeLessThan(34 + 5 * 20);
     expect(Math.min(...heights)).toBeGreaterThan(34);
+  });
+
+  it("is pressed for another one, and says which it is now", async () => {
+    const pressed = vi.fn();
+    draw(<Grips grips={[C, HIGH]} onPress={pressed} />);
+    await userEvent.click(screen.getAllByRole("button")[1] as HTMLElement);
+    expect(pressed).toHaveBeenCalledExactlyOnceWith(1);
+    expect(screen.getByRole("button", { name: "C: x32010 , another grip" })).toBeTruthy();
   });
 
   it("is nothing where no chord is gripped", () => {

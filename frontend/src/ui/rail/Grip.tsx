@@ -78,16 +78,34 @@ export function Grip({ grip }: Props) {
   );
 }
 
+type GripsProps = {
+  grips: readonly Schemas["GripShape"][];
+  /** What a press on the grip of this number does; without, none can be pressed. */
+  onPress?: ((grip: number) => void) | undefined;
+};
+
 /** The chords of a drill as they are gripped, each once. */
-export function Grips({ grips }: { grips: readonly Schemas["GripShape"][] }) {
+export function Grips({ grips, onPress }: GripsProps) {
   if (grips.length === 0) return null;
   return (
-    <ul className="flex flex-wrap gap-x-2 gap-y-1" aria-label="How the chords are gripped">
+    <ul className="flex flex-wrap items-end gap-x-2 gap-y-1" aria-label="How the chords are gripped">
       {grips.map((grip, index) => (
         <li key={index}>
-          <Grip grip={grip} />
+          {onPress ? (
+            <button
+              type="button"
+              className="cursor-pointer rounded hover:bg-base-200"
+              onClick={() => onPress(index)}
+            >
+              <Grip grip={grip} />
+              <span className="sr-only">, another grip</span>
+            </button>
+          ) : (
+            <Grip grip={grip} />
+          )}
         </li>
       ))}
+      {onPress && <li className="text-soft text-sm">Press a grip for another.</li>}
     </ul>
   );
 }

@@ -19,6 +19,7 @@ const WORDS: [Words, string][] = [
   ["group", "both counts: the group’s and the bar’s"],
 ];
 
+const NO_KEYS = {};
 /** Rows drawn above and below what is in sight. */
 const SPARE = 2;
 
@@ -28,15 +29,16 @@ type Props = {
   onPress?: ((event: number) => void) | undefined;
   /** Where the click can be pressed: what happens with the one at the event of this number. */
   onClick?: ((event: number) => void) | undefined;
-  /** What H and O do with the place in hand. */
-  onHit?: ((event: number) => void) | undefined;
-  onOrnament?: ((event: number) => void) | undefined;
+  /** What a letter does with the place in hand. */
+  byKey?: Readonly<Record<string, (event: number) => void>> | undefined;
+  /** Where grips can be pressed: what happens with the one of this number. */
+  onGrip?: ((grip: number) => void) | undefined;
   /** Numbers of the notes whose stroke turned round by the last change. */
   turned?: ReadonlySet<number> | undefined;
 };
 
 /** The picture of a drill: legs stacked so that beats line up, one bar of each leg or all of them. */
-export const Rail = memo(function Rail({ reading, onPress, onClick, onHit, onOrnament, turned }: Props) {
+export const Rail = memo(function Rail({ reading, onPress, onClick, byKey, onGrip, turned }: Props) {
   const { stations } = reading;
   const [chosen, setView] = useState<View | null>(null);
   // A walk is all of its stations, side by side, until someone wants something else.
@@ -76,7 +78,7 @@ export const Rail = memo(function Rail({ reading, onPress, onClick, onHit, onOrn
     lastPlace.current = sameGeometry(lastPlace.current, now);
     return lastPlace.current;
   }, [reading, width, above]);
-  const cursor = useCursor(shown, onPress, { c: onClick, h: onHit, o: onOrnament });
+  const cursor = useCursor(shown, onPress, byKey ?? NO_KEYS);
   const height = place.height + 8;
   const inSight = Math.ceil(520 / height) + SPARE;
   const first = Math.max(0, Math.floor(top / height) - SPARE);
@@ -127,7 +129,7 @@ export const Rail = memo(function Rail({ reading, onPress, onClick, onHit, onOrn
       <p className="sr-only" aria-live="polite">
         {cursor.words}
       </p>
-      <Grips grips={reading.shapes} />
+      <Grips grips={reading.shapes} onPress={onGrip} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 mt-1">
         {most > 1 && (
           <BarPicker most={most} view={view} hasStations={stations.length > 0} onChange={setView} />

@@ -5,9 +5,9 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for, run_pass
+from ripresa.core.drill.material.run import Shape, Span, Top, run_pass, spanned
 from ripresa.core.errors import OutOfRange
-from ripresa.core.exact import Fraction, plural
+from ripresa.core.exact import Fraction
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, chord_named, parse_tonic, show_tonic
 from ripresa.core.rhythm import Meter
@@ -24,7 +24,7 @@ class Arpeggio:
         chord: Key of a chord in ``ripresa.core.pitch.CHORDS``.
         shape, top: As in a scale run.
         octaves: 1 to 8, or as in a scale run.
-        start: Tone of the chord on which it starts, from 1.
+        start: Tone of the chord on which it starts, from 1: its inversion, there and back to that tone.
 
     Raises:
         Unreadable: The root is not one.
@@ -35,9 +35,7 @@ class Arpeggio:
     tonic: str = "C"
     chord: str = "major_triad"
     shape: Shape = "there_and_back"
-    octaves: Annotated[
-        Octaves, Between(1, MOST_OCTAVES, "An arpeggio spans {least} to {most} octaves, not {value}.")
-    ] = 2
+    octaves: Annotated[Span, Between(1, MOST_OCTAVES, "An arpeggio spans {least} to {most} octaves, not {value}.")] = 2
     top: Top = "once"
     start: int = 1
 
@@ -68,11 +66,10 @@ class Arpeggio:
 
     def pass_for(self, divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes of a leg: with d tones an octave, counted as in a scale run."""
-        octaves, times = octaves_for(self.octaves, divisions)
+        octaves, times, described = spanned(self.octaves, divisions)
         notes, closing = run_pass(
-            parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
+            parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument, circle=False
         )
-        described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
         return NotePass(notes * times, closing, described)
 
 

@@ -323,7 +323,7 @@ def _onto_slots(sounds: Sequence[Sound], end: Fraction, divisions: Sequence[Frac
 def _on_chord(sound: Sound, tonic: Pitch, chord: Chord, instrument: Instrument, fit: Fit) -> Sound:
     """Return a sound as it is played on a chord: moved the nearer way, folded into range."""
     named = ChordSound(chord.shown, ())
-    if sound.pitch is None or fit == "as_it_is":
+    if sound.pitch is None or fit == "as_it_is" or chord.is_none:
         return altered(sound, chord=named)
     if fit == "tone":
         return altered(sound, pitch=instrument.folded(_nearest_tone(sound.pitch, chord)), chord=named)

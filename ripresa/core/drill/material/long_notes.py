@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Shape, run_pass
+from ripresa.core.drill.material.run import Shape, check_start, run_pass
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Slot
 from ripresa.core.kind import Between, Kind, check_bounds
@@ -21,7 +21,7 @@ class LongNotes:
     """A scale in long notes, the beats of each counted inside from 1.
 
     Args:
-        tonic, scale, shape, octaves: As of a scale run.
+        tonic, scale, shape, octaves, start: As of a scale run.
         beats: How long each note lasts, in beats. rest: Beats of silence after each, to breathe or to let go.
 
     Raises:
@@ -33,7 +33,10 @@ class LongNotes:
     tonic: str = "C"
     scale: str = "major"
     shape: Shape = "up"
-    octaves: Annotated[int, Between(1, MOST_OCTAVES, "Long notes span {least} to {most} octaves, not {value}.")] = 1
+    octaves: Annotated[
+        int | Literal["range"], Between(1, MOST_OCTAVES, "Long notes span {least} to {most} octaves, not {value}.")
+    ] = 1
+    start: int = 1
     beats: Annotated[int, Between(1, MOST_BEATS, "A long note lasts {least} to {most} beats, not {value}.")] = 6
     rest: Annotated[int, Between(0, MOST_BEATS, "After it is {least} to {most} beats of silence, not {value}.")] = 2
 
@@ -41,6 +44,7 @@ class LongNotes:
         parse_tonic(self.tonic)
         scale_named(self.scale)
         check_bounds(self, "material")
+        check_start(self.start, self.tones)
 
     @property
     def tones(self) -> Scale:
@@ -59,7 +63,9 @@ class LongNotes:
 
     def pass_for(self, _divisions: Sequence[Fraction], instrument: Instrument, _meter: Meter) -> NotePass:
         """Return the notes, the last one the closing tonic; each beat says its number inside the note."""
-        notes, closing = run_pass(parse_tonic(self.tonic), self.tones, self.octaves, self.shape, "once", 1, instrument)
+        notes, closing = run_pass(
+            parse_tonic(self.tonic), self.tones, self.octaves, self.shape, "once", self.start, instrument
+        )
         pitches = (*notes, closing) if closing else notes
         slots: list[Slot] = []
         for pitch in pitches:

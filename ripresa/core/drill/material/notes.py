@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import Slot, altered
-from ripresa.core.pitch import Instrument, Pitch
+from ripresa.core.pitch import Instrument, Pitch, Scale, degree_of, directions, on_degree
 
 #: What is said of a pass that lies on its strings and cannot go elsewhere.
 AS_ON_STRINGS = "on its strings as written"
@@ -77,6 +77,18 @@ class NotePass:
         """Return the pass as it is struck where nothing has a pitch: the same onsets, no closing tonic."""
         rhythm = tuple(altered(slot, pitch=None, chord=None, touch=None) for slot in self.rhythm)
         return replace(self, notes=(None,) * len(self.notes), closing=None, rhythm=rhythm)
+
+    def stepped(self, steps: int, tonic: Pitch, tones: Scale) -> "NotePass":
+        """Return the pass so many steps of a scale higher; what is raised out of it stays raised."""
+        row = [
+            on_degree(number + steps, raised, tonic, tones, going_down=way) if pitch else None
+            for pitch, way in zip(self.sounded, directions(self.sounded), strict=True)
+            for number, raised in [degree_of(pitch, tonic, tones, going_down=way) if pitch else (0, 0)]
+        ]
+        again = iter(row)
+        rhythm = tuple(altered(slot, pitch=next(again)) if slot.kind == "note" else slot for slot in self.rhythm)
+        notes = tuple(row[: len(self.notes)])
+        return replace(self, notes=notes, closing=row[-1] if self.closing else None, rhythm=rhythm)
 
     def _mapped(self, change: Callable[[Pitch | None], Pitch | None]) -> "NotePass":
         return replace(

@@ -23,7 +23,7 @@ from ripresa.core.grid import (
     span_at,
 )
 from ripresa.core.kind import Kind
-from ripresa.core.pitch import INSTRUMENTS, Chord, ChordSound, Instrument, Shape, on_string, voiced
+from ripresa.core.pitch import INSTRUMENTS, SPAN, Chord, ChordSound, Instrument, Shape, on_string, voiced
 from ripresa.core.rhythm import Level, Meter, SlotKind, parse_named
 
 Bass = Literal["root", "root_and_fifth"]
@@ -111,16 +111,17 @@ class Picked:
         played = with_strings(instrument)
         picks = parse_pattern(self.pattern)
         needed = len({finger for pick in picks for finger, string in pick.fingers if finger != "p" and string is None})
-        hands = {span.chord: _Hand.of(span.chord, played, self.bass, needed) for span in spans}
+        chords = dict.fromkeys(span.chord for span in spans if not span.chord.is_none)
+        hands = {chord: _Hand.of(chord, played, self.bass, needed) for chord in chords}
         slots: list[Slot] = []
         words: Iterator[Pick] = iter(())
         stretch: object = None
         thumbs = dict.fromkeys(hands, 0)
         for at, division, number, kind, accent in self._places(divisions, spans[-1].end, meter):
-            if kind != "note":
-                slots.append(Slot(division, number, kind))
-                continue
             span = span_at(spans, at)
+            if kind != "note" or span.chord.is_none:
+                slots.append(Slot(division, number, "rest" if span.chord.is_none else kind))
+                continue
             now = self._stretch(at, span, meter)
             if now != stretch:
                 stretch, words = now, cycle(picks)
@@ -186,14 +187,14 @@ class _Hand:
     """Where the fingers lie on a chord.
 
     Args:
-        thumb: Strings of the thumb in turn. fingers: Finger → string.
+        thumb: (String, fret) of the thumb in turn. fingers: Finger → string.
     """
 
     chord: Chord
     instrument: Instrument
     sound: ChordSound
     shape: Shape
-    thumb: tuple[int, ...]
+    thumb: tuple[tuple[int, int], ...]
     fingers: dict[str, int]
 
     @classmethod
@@ -206,9 +207,12 @@ class _Hand:
         sound = voiced(chord, instrument)
         assert sound.shape
         strings = [string for string, _ in sound.shape.sounding]
-        low, _ = min(sound.shape.sounding, key=lambda where: instrument.fretted(*where))
+        in_order = list(instrument.strings) == sorted(instrument.strings)
+        # Where the thickest string is not the lowest, as on a ukulele, it is the thumb's all the same.
+        low = min(sound.shape.sounding, key=lambda where: instrument.fretted(*where) if in_order else -where[0])
         thumb = (low, _fifth(chord, sound.shape, instrument, low, needed)) if bass == "root_and_fifth" else (low,)
-        free = [string for string in strings if string < min(thumb)][-_FINGER_STRINGS:] or strings[-1:]
+        under = min(string for string, _ in thumb)
+        free = [string for string in strings if string < under][-_FINGER_STRINGS:] or strings[-1:]
         names = "ima"
         fingers = {name: free[min(index, len(free) - 1)] for index, name in enumerate(names)}
         fingers["c"] = free[-1]
@@ -218,7 +222,7 @@ class _Hand:
         """Return what a word comes to on this chord, and how often its thumb plays in it."""
         if pick.what in {"rest", "hold"}:
             return Slot(division, number, "rest" if pick.what == "rest" else "hold"), 0
-        frets = dict(self.shape.sounding)
+        frets = {**dict(self.thumb), **dict(self.shape.sounding)}
         if pick.what != "fingers":
             plucks = tuple(Pluck(string, fret) for string, fret in self.shape.sounding)
             stroke = {"strum": "D", "roll": "p+i+m+a", "dead": "x"}[pick.what]
@@ -232,7 +236,8 @@ class _Hand:
         how = How("+".join(finger for finger, _ in pick.fingers), plucks)
         touch = self._touch(plucks[0]) if len(plucks) == 1 else None
         alone = pitches[0] if len(pitches) == 1 else None
-        tones = () if alone else tuple(sorted(pitches, key=lambda pitch: pitch.midi))
+        # Two strings in unison are one tone.
+        tones = () if alone else tuple({one.midi: one for one in sorted(pitches, key=lambda one: one.midi)}.values())
         chord = ChordSound(self.sound.symbol, tones, self.shape)
         slot = Slot(division, number, "note", alone, pick.accent, chord, touch=touch, how=how)
         return slot, sum(finger == "p" and string is None for finger, string in pick.fingers)
@@ -242,7 +247,7 @@ class _Hand:
             if string is not None:
                 yield finger, string
             elif finger == "p":
-                yield finger, self.thumb[thumbs % len(self.thumb)]
+                yield finger, self.thumb[thumbs % len(self.thumb)][0]
             else:
                 yield finger, self.fingers[finger]
 
@@ -258,6 +263,11 @@ class _Hand:
 
     def _touch(self, pluck: Pluck) -> Touch:
         finger = self.shape.fingers[len(self.shape.frets) - pluck.string]
+        if pluck.fret and not finger:
+            # A finger that goes over for the bass: the one that holds the root, where it stays in its fret.
+            root, fret = self.thumb[0]
+            same = self.shape.fingers[len(self.shape.frets) - root] if fret == pluck.fret else 0
+            finger = same or min(4, max(1, pluck.fret - self.shape.base + 1))
         return Touch(finger, pluck.string, pluck.fret, self.shape.base)
 
 
@@ -269,18 +279,23 @@ def _check_begins(slots: Sequence[Slot]) -> None:
         )
 
 
-def _fifth(chord: Chord, shape: Shape, instrument: Instrument, low: int, needed: int) -> int:
-    """Return the thumb’s other string: the fifth on a thick string, else the next thick one.
+def _fifth(chord: Chord, shape: Shape, instrument: Instrument, low: tuple[int, int], needed: int) -> tuple[int, int]:
+    """Return the thumb’s other place: the fifth of the chord on a thick string, in the grip or where a finger reaches.
 
     A thin string with the fifth is taken only where no finger needs it; else the thumb stays.
     """
-    others = [where for where in shape.sounding if where[0] != low]
-    fifth = next((semitones for steps, semitones in chord.tones.up if steps == 4), 7)
-    fifths = [string for string, fret in others if (instrument.fretted(string, fret) - chord.root.midi) % 12 == fifth]
-    thick = [string for string in fifths if string > _FINGER_STRINGS]
-    near = [string for string, _ in others if string > _FINGER_STRINGS]
-    spare = [one for one in fifths if one > needed]
-    return (thick or near or spare or [low])[0]
+    over = next((semitones for steps, semitones in chord.tones.up if steps == 4), 7)
+    held = [fret for _, fret in shape.sounding if fret] or [1]
+    sounding = dict(shape.sounding)
+    ways: list[tuple[bool, bool, int, tuple[int, int]]] = []
+    for string in range(1, len(instrument.strings) + 1):
+        gripped = sounding.get(string)
+        reached = [0, *range(max(1, max(held) - SPAN + 1), min(min(held) + SPAN, instrument.frets + 1))]
+        for fret in [gripped] if gripped is not None else reached:
+            is_fifth = (instrument.fretted(string, fret) - chord.root.midi) % 12 == over
+            if is_fifth and string != low[0] and (string > _FINGER_STRINGS or string > needed):
+                ways.append((string <= _FINGER_STRINGS, gripped is None, abs(string - low[0]), (string, fret)))
+    return min(ways)[3] if ways else low
 
 
 KIND = Kind(Picked(), "a picked pattern over", "Fingers on the strings of chords: p i m a, the thumb on the bass.")

@@ -5,8 +5,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Octaves, Shape, Top, octaves_for, run_pass
-from ripresa.core.errors import OutOfRange
+from ripresa.core.drill.material.run import Shape, Span, Top, check_start, run_pass, spanned
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.kind import Between, Kind, check_bounds
 from ripresa.core.pitch import Instrument, Scale, parse_degrees, parse_tonic, scale_named, show_tonic
@@ -23,6 +22,10 @@ NAMED_OCTAVES: dict[str, tuple[str, str]] = {
     "one_repeated": (
         "one octave, as many times as notes per beat",
         "The same beats as matching octaves, where the range ends.",
+    ),
+    "range": (
+        "the whole range",
+        "From its first note to the highest that the instrument has, down to the lowest, and back.",
     ),
 }
 
@@ -46,7 +49,7 @@ class ScaleRun:
         shape: Up, down, there and back, back and there.
         octaves: 1 to 8; ``"match"``: as many as there are notes per beat;
             ``"one_repeated"``: one octave as many times as notes per beat,
-            which takes the same beats.
+            which takes the same beats; ``"range"``: all that the instrument has, from the start to its ends and back.
         top: Whether the turning note is played once or twice.
         start: Degree on which it starts, from 1; a run there and back then goes round as a circle.
         own: With the scale ``"own"``: its degrees, ``"1 b2 3 4 5 b6 7"``.
@@ -60,18 +63,14 @@ class ScaleRun:
     tonic: str = "C"
     scale: str = "major"
     shape: Shape = "there_and_back"
-    octaves: Annotated[Octaves, Between(1, MOST_OCTAVES, "A run spans {least} to {most} octaves, not {value}.")] = 2
+    octaves: Annotated[Span, Between(1, MOST_OCTAVES, "A run spans {least} to {most} octaves, not {value}.")] = 2
     top: Top = "once"
     start: int = 1
     own: str = ""
 
     def __post_init__(self) -> None:
         parse_tonic(self.tonic)
-        degrees = self.tones.degrees
-        if not 1 <= self.start <= degrees:
-            raise OutOfRange(
-                f"{self.tones.name} has degrees 1 to {degrees}, and not {self.start}.", field="material.start"
-            )
+        check_start(self.start, self.tones)
         check_bounds(self, "material")
 
     @property
@@ -87,10 +86,6 @@ class ScaleRun:
         """What it is, in words: ``D melodic minor``."""
         return f"{show_tonic(self.tonic)} {self.tones.name}"
 
-    def span(self, division: Fraction) -> tuple[int, int]:
-        """Return (octaves, times) of a pass at this division."""
-        return octaves_for(self.octaves, [division])
-
     @property
     def own_division(self) -> None:
         """It has no rhythm of its own: the legs give it."""
@@ -103,11 +98,10 @@ class ScaleRun:
         notes, and the closing tonic is note N + 1. Top twice: 2dk + 2 with
         the tonic in it. One way: dk notes and the closing tonic.
         """
-        octaves, times = self.span(max(divisions))
+        octaves, times, described = spanned(self.octaves, divisions)
         notes, closing = run_pass(
             parse_tonic(self.tonic), self.tones, octaves, self.shape, self.top, self.start, instrument
         )
-        described = plural(octaves, "octave") + (f", {times} times" if times > 1 else "")
         return NotePass(notes * times, closing, described)
 
 

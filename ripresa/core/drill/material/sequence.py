@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Annotated, Literal
 
 from ripresa.core.drill.material.notes import NotePass
-from ripresa.core.drill.material.run import Octaves, RunTone, Top, octaves_for, pitch_of, seat
+from ripresa.core.drill.material.run import Octaves, RunTone, Top, check_start, octaves_for, pitch_of, seat
 from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.kind import Between, Kind, check_bounds
@@ -74,11 +74,7 @@ class Sequence:
                 f"A figure has 2 to {LONGEST_FIGURE} degrees from −14 to 14. Write them with spaces: 0 2 1.",
                 field="material.figure",
             )
-        if not 1 <= self.start <= self.tones.degrees:
-            raise OutOfRange(
-                f"{self.tones.name} has degrees 1 to {self.tones.degrees}, and not {self.start}.",
-                field="material.start",
-            )
+        check_start(self.start, self.tones)
         least = self.octaves if isinstance(self.octaves, int) else 1
         if not self._starts(least):
             raise OutOfRange(

@@ -11,7 +11,7 @@ from ripresa.core.errors import OutOfRange
 from ripresa.core.exact import Fraction, plural
 from ripresa.core.grid import AS_WRITTEN, How, Pluck, Slot, chord_at, parse_progression
 from ripresa.core.kind import Between, Kind, check_bounds
-from ripresa.core.pitch import ALL_STRINGS, STRING_SETS, ChordSound, Instrument, voiced
+from ripresa.core.pitch import ALL_STRINGS, SPREAD, STRING_SETS, ChordSound, Instrument, voiced
 from ripresa.core.rhythm import CountedBeat, Filled, Meter, parse_named, slot_word, there
 
 #: Steps that a pattern may have: slots of a beat are halves, quarters and so on of it.
@@ -49,7 +49,8 @@ class Strum:
         step: Up to which of its steps the pattern is played, from 1; 0 is all of it. Its steps are the strokes on the
             beats, then those that halve them, and so on; beyond its last it is all there. What is not there yet is a
             stroke in the air.
-        strings: ``"all"`` for the usual grips, or a key of ``ripresa.core.pitch.STRING_SETS``.
+        strings: ``"all"`` for the usual grips, on keys close together; ``"spread"`` for keys; or a key of
+            ``ripresa.core.pitch.STRING_SETS``.
 
     Raises:
         Unreadable: A word of the pattern cannot be read; the sentence says which. The chords are
@@ -70,9 +71,10 @@ class Strum:
                 f"A pattern has up to {LONGEST_TEXT} signs, not {len(self.pattern)}.", field="material.pattern"
             )
         self._said()
-        if self.strings != ALL_STRINGS and self.strings not in STRING_SETS:
+        if self.strings not in {ALL_STRINGS, SPREAD, *STRING_SETS}:
             raise OutOfRange(
-                f"“{self.strings}” is no set of strings. Use {ALL_STRINGS}, or one of {', '.join(STRING_SETS)}.",
+                f"“{self.strings}” is no set of strings. Use {ALL_STRINGS}, on keys {SPREAD}, or one of "
+                f"{', '.join(STRING_SETS)}.",
                 field="material.strings",
             )
 
@@ -99,14 +101,17 @@ class Strum:
         spans = parse_progression(self.chords, meter)
         sounds = {
             chord: voiced(chord, instrument, strings=self.strings)
-            for chord in dict.fromkeys(span.chord for span in spans)
+            for chord in dict.fromkeys(span.chord for span in spans if not span.chord.is_none)
         }
         pattern = self.bars(meter)
         count = int(meter.bars_passed(spans[-1].end))
         played = (beat._replace(bar=bar + 1) for bar in range(count) for beat in pattern[bar % len(pattern)])
         slots: list[Slot] = []
         for beat, number, kind, filled in filled_slots(played):
-            chord = sounds[chord_at(spans, place_in(meter, beat, number))] if kind == "note" else None
+            now = chord_at(spans, place_in(meter, beat, number))
+            if now.is_none:
+                kind = "rest"
+            chord = sounds[now] if kind == "note" else None
             how = How(plucks=_plucks(chord), dead=filled.dead) if chord else AS_WRITTEN
             slots.append(Slot(Fraction(beat.division), number, kind, None, filled.accent, chord, how=how))
         notes = sum(slot.kind == "note" for slot in slots)

@@ -6,7 +6,7 @@ To add one, write its module and add it to ``Plays`` and ``PLAYS`` in ``second``
 
 from ripresa.core.drill.second.chords import FIGURES, ChordsBelow
 from ripresa.core.drill.second.contrary import STARTS, Contrary
-from ripresa.core.drill.second.first import First, filled, held
+from ripresa.core.drill.second.first import SEVEN, First, filled, held
 from ripresa.core.drill.second.line import OwnLine
 from ripresa.core.drill.second.none import NoSecond
 from ripresa.core.drill.second.one_note import HOLDS, OneKey
@@ -19,6 +19,7 @@ __all__ = [
     "HOLDS",
     "INTERVALS",
     "PLAYS",
+    "SEVEN",
     "STARTS",
     "Balance",
     "ChordsBelow",

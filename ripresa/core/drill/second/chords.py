@@ -8,7 +8,7 @@ from ripresa.core.drill.second.first import First, filled, held
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Place, Touch, altered, parse_progression, span_at
 from ripresa.core.kind import Kind
-from ripresa.core.pitch import ChordSound, Pitch, close_position
+from ripresa.core.pitch import Chord, ChordSound, Pitch, close_position
 
 Figure = Literal["together", "broken", "rising", "root_and_fifth"]
 
@@ -24,6 +24,9 @@ LONGEST_TEXT = 1000
 _LOWEST = 43
 #: Semitones of a fourth.
 _FOURTH = 5
+_OCTAVE = 12
+#: Letters from a root to its fifth.
+_LETTERS_TO_FIFTH = 4
 _FIELD = "second.plays.chords"
 
 
@@ -67,19 +70,31 @@ class ChordsBelow:
                 continue
             at = (place.onset - first.start) % length
             span = span_at(spans, at)
+            if span.chord.is_none:
+                before = None
+                found.append(altered(held(place), kind="rest"))
+                continue
             # A figure begins again with each chord and each bar; what is held is struck anew there.
             stretch = (span.start, (place.onset - first.start) // length, place.bar)
             is_new, before = stretch != before, stretch
             count = 0 if is_new else count + 1
             tones = close_position(span.chord, _LOWEST)
             if order:
-                tone = order[count % len(order)] % len(tones)
+                turn = order if self.figure != "root_and_fifth" else _root_and_fifth(span.chord, tones)
+                tone = turn[count % len(turn)] % len(tones)
                 # The chord is named where one of its tones is played.
                 named = filled(place, tones[tone], ChordSound(span.chord.shown, ()))
                 found.append(altered(named, touch=Touch(_fingers(tones)[tone])))
             else:
                 found.append(filled(place, None, ChordSound(span.chord.shown, tones)) if is_new else held(place))
         return found
+
+
+def _root_and_fifth(chord: Chord, tones: tuple[Pitch, ...]) -> tuple[int, ...]:
+    """Return which of the tones are the root and the fifth, whatever its bass is; one where the other is not."""
+    fifth = next((over for steps, over in chord.tones.up if steps == _LETTERS_TO_FIFTH), None)
+    wanted = [chord.root.midi % _OCTAVE] + ([(chord.root.midi + fifth) % _OCTAVE] if fifth is not None else [])
+    return tuple(place for one in wanted for place, tone in enumerate(tones) if tone.midi % _OCTAVE == one)
 
 
 def _fingers(tones: tuple[Pitch, ...]) -> tuple[int, ...]:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import ClassVar, Literal
 
-from ripresa.core.drill.second.first import First, with_pitches
+from ripresa.core.drill.second.first import SEVEN, First, with_pitches
 from ripresa.core.errors import OutOfRange
 from ripresa.core.grid import Place
 from ripresa.core.kind import Kind
@@ -40,7 +40,7 @@ class Contrary:
         """Return the places with the mirrored line in them.
 
         Raises:
-            OutOfRange: The material has no scale to be mirrored in.
+            OutOfRange: The material has no scale to be mirrored in, or not seven notes for a third, fifth or sixth.
         """
         tonic, tones = first.tonic, first.tones
         begin = next((pitch for pitch in first.pitches if pitch), None)
@@ -51,7 +51,13 @@ class Contrary:
                 field="second.plays.kind",
             )
         ways = directions(first.pitches)
-        octaves, steps, _, _ = STARTS[self.start]
+        octaves, steps, name, _ = STARTS[self.start]
+        if steps and tones.degrees != SEVEN:
+            raise OutOfRange(
+                f"“{name}” counts in a scale of seven notes, and this material has {tones.degrees}. Begin on the same "
+                "note, or an octave below.",
+                field="second.plays.start",
+            )
         under = octaves * tones.degrees + steps
         middle, _ = degree_of(begin, tonic, tones, going_down=ways[0])
 

@@ -8,6 +8,9 @@ from ripresa.core.grid import AS_WRITTEN, Place, altered
 from ripresa.core.pitch import ChordSound, Instrument, Pitch, Scale
 from ripresa.core.rhythm import Meter
 
+#: Notes of a scale in which thirds and sixths are counted.
+SEVEN = 7
+
 
 @dataclass(frozen=True, slots=True)
 class First:

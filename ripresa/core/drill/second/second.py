@@ -43,6 +43,7 @@ class SecondHand:
         accents: Its accents.
         articulation: Share of its length that a note sounds, above 0 to 1.
         balance: How loud it is beside the other.
+        fingers: The teacher's own fingers for its notes.
         phrase: Words of one's own for the strokes of both hands together, a syllable each: ``to-ge-ther now``.
 
     Raises:
@@ -55,6 +56,7 @@ class SecondHand:
     articulation: Exact = Fraction(1)
     balance: Balance = "alike"
     phrase: str = ""
+    fingers: str = ""
 
     def __post_init__(self) -> None:
         if not 0 < self.articulation <= 1:

@@ -7,10 +7,18 @@ from ripresa.core.reading import Reading
 from ripresa.core.reports.sums import Sums
 from ripresa.core.reports.told.breath import breath_told
 from ripresa.core.reports.told.brief import brief, brief_runs
-from ripresa.core.reports.told.groups import groups_told, lead_told, starts_told, walk_told
+from ripresa.core.reports.told.changed import changed_told
+from ripresa.core.reports.told.groups import (
+    accents_added,
+    beats_hit_told,
+    groups_told,
+    lead_told,
+    starts_told,
+    walk_told,
+)
 from ripresa.core.reports.told.hands import hands_told, neck_told
 from ripresa.core.reports.told.layers import enters_told, hits_told
-from ripresa.core.reports.told.lines import landings_told, statements_told
+from ripresa.core.reports.told.lines import landings_told, shared_told, statements_told
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.told.rhythm import bar_told, cells_told, numbers_told
 from ripresa.core.reports.told.speed import closest_told, gear_told, working
@@ -22,8 +30,11 @@ from ripresa.core.reports.told.words import Run
 __all__ = [
     "Paragraph",
     "Run",
+    "accents_added",
+    "beats_hit_told",
     "brief",
     "brief_runs",
+    "changed_told",
     "closest_told",
     "gear_told",
     "paragraphs",
@@ -45,6 +56,7 @@ def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
     yield from cells_told(reading)
     yield from landings_told(reading)
     yield from statements_told(reading)
+    yield from shared_told(reading)
     yield from hits_told(reading)
     yield from enters_told(reading)
     yield from hands_told(reading, found, bpm)

@@ -22,7 +22,7 @@ from ripresa.core.drill.material import (
     octaves_words,
 )
 from ripresa.core.exact import Fraction, label, listed, plural
-from ripresa.core.pitch import ALL_STRINGS, CHORDS, SCALES, STRING_SETS, show_tonic
+from ripresa.core.pitch import ALL_STRINGS, CHORDS, SCALES, SPREAD_NAME, STRING_SETS, show_tonic
 from ripresa.core.reports.told.words import times, word
 
 
@@ -93,7 +93,8 @@ def _cells(cells: Any) -> str:
 
 def _strum(strum: Any) -> str:
     step = f", {word(f'up to step {strum.step}')}" if strum.step else ""
-    strings = f" {word(STRING_SETS[strum.strings][2])}" if strum.strings != ALL_STRINGS else ""
+    named = STRING_SETS[strum.strings][2] if strum.strings in STRING_SETS else SPREAD_NAME
+    strings = f" {word(named)}" if strum.strings != ALL_STRINGS else ""
     return f"{word(strum.chords)}{strings} as {word(strum.pattern)}{step}"
 
 

@@ -1,10 +1,12 @@
 """Groups, the lead and the accent walk, in sentences."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from itertools import groupby
 
+from ripresa.core.drill.accents import NoAccents
 from ripresa.core.exact import Fraction, decimal, label, plural
-from ripresa.core.reading import Reading
+from ripresa.core.reading import Reading, read
 from ripresa.core.reports.groups import Groups, Start
 from ripresa.core.reports.lead import LeadHome
 from ripresa.core.reports.told.paragraph import Paragraph, a_beat, which
@@ -12,12 +14,17 @@ from ripresa.core.reports.walk import WalkHome
 from ripresa.core.rhythm import span_seconds
 
 _MOST_STARTS = 8
+#: The parts of a material in which a rhythm is typed.
+_TYPED = ("text", "pattern", "rhythm")
+_MOST_HIT = 17
 
 
 def groups_told(found: Groups, reading: Reading) -> Iterator[Paragraph]:
     """Yield where the groups of a leg start and when they come home; nothing where they never leave the beat."""
     title = f"Groups of {found.size} on {a_beat(found.leg)}{which(found.leg, reading)}"
     sentences = list(_anew(found) if found.cut else _running(found))
+    if sentences and not found.cut and beats_hit_told(found):
+        sentences.append(beats_hit_told(found))
     if found.end:
         sentences.append(f"What follows stands on bar {found.end.bar}, beat {_inside(found.end)}.")
     if sentences:
@@ -28,6 +35,19 @@ def starts_told(starts: Sequence[Start]) -> str:
     """Return where groups start, bar by bar: ``1, 2e, 3& | 2, 3e``."""
     bars = (", ".join(start.short for start in inside) for _, inside in groupby(starts, key=lambda start: start.bar))
     return " | ".join(bars)
+
+
+def beats_hit_told(found: Groups) -> str:
+    """Return which notes of their groups the beats hit, up to the first again.
+
+    Empty where every beat hits the first, and where not every beat has a note.
+    """
+    hit = found.beats_hit
+    if set(hit) <= {1} or any(one < 1 or one.denominator > 1 for one in found.leg.divisions):
+        return ""
+    shown = ", ".join(str(note) for note in hit[:_MOST_HIT])
+    more = f" (the first again on beat {len(hit)})" if len(hit) > _MOST_HIT else ""
+    return f"The beats hit notes {shown} … of the group{more}."
 
 
 def _running(found: Groups) -> Iterator[str]:
@@ -60,14 +80,11 @@ def _anew(found: Groups) -> Iterator[str]:
 
 
 def lead_told(found: Sequence[LeadHome], reading: Reading) -> Iterator[Paragraph]:
-    """Yield when the lead of each leg comes home; nothing where every beat starts alike by itself."""
+    """Yield when the lead of each leg comes home; nothing where every beat that has a note starts alike."""
     for home in found:
-        if home.beats is None or home.bars is None or (home.beats == 1 and len(home.leg.rhythm) == 0):
+        if home.beats is None or home.bars is None or len({one for one in home.starts if one}) < 2:
             continue
         title = f"Lead on {a_beat(home.leg)}{which(home.leg, reading)}"
-        if home.beats == 1:
-            yield Paragraph(title, (f"The lead is home on every beat: each starts with {home.starts[0]}.",))
-            continue
         starts = " ".join(one or "·" for one in home.starts[:_MOST_STARTS])
         more = " …" if len(home.starts) > _MOST_STARTS else ""
         yield Paragraph(
@@ -98,6 +115,22 @@ def walk_told(walk: WalkHome, reading: Reading, bpm: Fraction) -> Paragraph:
     if walk.walked_bars < walk.bars:
         sentences.append(f"This leg lasts {plural(walk.walked_bars, 'bar')}: it does not come home.")
     return Paragraph(f"Accent walk on {a_beat(walk.leg)}{which(walk.leg, reading)}", tuple(sentences))
+
+
+def accents_added(reading: Reading) -> str:
+    """Return that typed accents and those of the drill add up, in a sentence; empty where they do not."""
+    drill = reading.drill
+    written = any(">" in text for name in _TYPED if isinstance(text := getattr(drill.material, name, None), str))
+    if not written or isinstance(drill.accents, NoAccents):
+        return ""
+    alone = sum(event.accent == "accent" for event in read(replace(drill, accents=NoAccents())).notes)
+    both = sum(event.accent == "accent" for event in reading.notes)
+    if alone == both:
+        return ""
+    return (
+        f"The accents that you typed and those of the drill add up: {both} in a pass, {alone} of them typed with “>”. "
+        "Should those stand alone?"
+    )
 
 
 def _inside(start: Start) -> str:

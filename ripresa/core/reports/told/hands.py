@@ -26,8 +26,10 @@ def hands_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
         f"{load.symbol} {load.strikes}" + (f" of {load.motions} motions" if load.motions > load.strikes else "")
         for load in found.loads
     )
-    sentences = [f"Notes each plays: {shares}."]
-    if found.limiting:
+    # One symbol on every note says nothing that the notes do not.
+    is_alone = not found.motions and [load.strikes for load in found.loads] == [found.notes]
+    sentences = [] if is_alone else [f"Notes each plays: {shares}."]
+    if found.limiting and not is_alone:
         sentences.append(
             f"The motion that limits: {found.limiting.symbol}, {short(found.limiting.peak_nps)} times a second."
         )
@@ -60,7 +62,8 @@ def hands_told(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragra
             f"For the sake of {finer.place_name} the arm goes four to the beat, and every & turns round: {way}, where "
             f"it goes {other} with two to the beat."
         )
-    yield Paragraph("Hands", tuple(sentences))
+    if sentences:
+        yield Paragraph("Hands", tuple(sentences))
 
 
 def _lead(reading: Reading) -> str:

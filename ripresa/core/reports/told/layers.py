@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from itertools import groupby
 
 from ripresa.core.drill import ENTERING, is_hit
-from ripresa.core.exact import listed, plural
+from ripresa.core.exact import capital, listed, plural
 from ripresa.core.reading import Reading, unreduced
 from ripresa.core.reports.told.paragraph import Paragraph
 
@@ -54,4 +54,4 @@ def enters_told(reading: Reading) -> Iterator[Paragraph]:
         for bar, inside in groupby(present, key=lambda pair: pair[1])
     ]
     told = ", then ".join(said)
-    yield Paragraph("They enter", (f"{told[:1].upper()}{told[1:]}. What is not there yet keeps its time in silence.",))
+    yield Paragraph("They enter", (f"{capital(told)}. What is not there yet keeps its time in silence.",))

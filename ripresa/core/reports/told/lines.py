@@ -3,7 +3,9 @@
 from collections.abc import Iterator
 
 from ripresa.core.drill.material import Line, parse_line
-from ripresa.core.exact import plural
+from ripresa.core.drill.second import ChordsBelow
+from ripresa.core.exact import label, plural
+from ripresa.core.grid import unequal_bars
 from ripresa.core.reading import Reading
 from ripresa.core.reports.endings import Ending, Landing, Statement, landings, statements
 from ripresa.core.reports.groups import Start
@@ -28,7 +30,8 @@ def _landing(landing: Landing, line: Line) -> Iterator[str]:
     slots = plural(landing.slots, "slot")
     if landing.leg.start != landing.enters.at:
         yield f"It enters on {_named(landing.enters)}."
-    yield _ends(f"{slots} end on" if not line.through else "It is over on", landing.ending)
+    again = ", again and again," if line.after != "open" else ""
+    yield _ends(f"{slots}{again} end on" if not line.through else "It is over on", landing.ending)
     if landing.entries:
         entries = landing.entries
         if entries.statements > 1:
@@ -49,6 +52,24 @@ def _ends(start: str, ending: Ending) -> str:
 
 def _named(start: Start) -> str:
     return f"bar {start.bar}, beat {start.beat}" + (f", {start.name}" if start.name else "")
+
+
+def shared_told(reading: Reading) -> Iterator[Paragraph]:
+    """Yield how chords share a bar that they cannot part alike; nothing where they can, or say it."""
+    material = reading.drill.material
+    written = [getattr(material, name) for name in ("chords", "through") if getattr(material, name, "")]
+    if isinstance(reading.drill.second.plays, ChordsBelow):
+        written.append(reading.drill.second.plays.chords)
+    sentences = []
+    for text in written:
+        for number, chords in unequal_bars(text, reading.meter):
+            parted = ", ".join(f"{chord} {label(beats)}" for chord, beats in chords)
+            other = " ".join(
+                f"{chord}*{label(beats)}" for (chord, _), (_, beats) in zip(chords, chords[::-1], strict=True)
+            )
+            sentences.append(f"Bar {number} shares its beats: {parted}. For another share write it: {other}.")
+    if sentences:
+        yield Paragraph("Chords in a bar", tuple(dict.fromkeys(sentences)))
 
 
 def statements_told(reading: Reading) -> Iterator[Paragraph]:

@@ -9,11 +9,12 @@ from ripresa.core.reading import Reading
 
 @dataclass(frozen=True, slots=True)
 class Paragraph:
-    """A heading, its sentences, and a list of places where one is told, bars parted by ``|``."""
+    """A heading, its sentences, and a list where one is told, bars parted by ``|``, with the heading of that."""
 
     title: str
     sentences: tuple[str, ...]
     starts: str = ""
+    starts_title: str = "Where every group starts"
 
 
 def a_beat(leg: LegReading) -> str:

@@ -50,7 +50,7 @@ def _thumbs(reading: Reading) -> Iterator[str]:
                 strings.setdefault(event.chord.symbol, set()).add(pluck.string)
     alone = [symbol for symbol, found in strings.items() if len(found) == 1]
     if alone and len(alone) < len(strings):
-        yield f"{', '.join(alone)}: the shape has no second bass string, so the thumb stays."
+        yield f"{', '.join(alone)}: no second bass string has its fifth, so the thumb stays."
 
 
 def steps_told(reading: Reading) -> Iterator[Paragraph]:

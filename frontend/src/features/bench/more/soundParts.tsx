@@ -1,6 +1,8 @@
 import type { Choices, Drill } from "../../../api/client";
 import { AmountField } from "../../../ui/brief/AmountField";
+import { BriefField } from "../../../ui/brief/BriefField";
 import { BriefSelect } from "../../../ui/brief/BriefSelect";
+import { CountField } from "../../../ui/brief/CountField";
 import { instrumentOf } from "../../../ui/instrumentOf";
 import { withPlays } from "../SecondWords";
 import type { Part } from "./part";
@@ -9,6 +11,21 @@ const FOLDED = [
   { value: "yes", label: "folded into the range", why: "Notes out of range are moved by octaves." },
   { value: "no", label: "as written", why: "Notes out of range are told." },
 ];
+
+/** Where the first finger of a position stands. */
+const FRETS = Array.from({ length: 20 }, (_, fret) => ({
+  value: String(fret),
+  label: fret === 0 ? "where the hand finds it" : `the first finger at fret ${fret}`,
+  why: "",
+}));
+
+/** The strings that the lowest note of a position may lie on. */
+const stringsOf = (count: number) =>
+  Array.from({ length: count + 1 }, (_, string) => ({
+    value: String(string),
+    label: string === 0 ? "any string" : `string ${string}`,
+    why: "",
+  }));
 
 const REGISTERS = [3, 2, 1, 0, -1, -2, -3].map((octaves) => ({
   value: String(octaves),
@@ -65,6 +82,92 @@ export const SOUND_PARTS: Part[] = [
     ),
   },
   {
+    offer: "a place on the neck",
+    clause: "hands",
+    why: "A position by the fret of the first finger, or by the string of its lowest note.",
+    isUsed: (drill) => drill.place.fret > 0 || drill.place.string > 0,
+    fits: (drill, choices) => (instrumentOf(drill, choices)?.strings ?? 0) > 0,
+    start: { fingering: "position", place: { fret: 5, string: 0 } },
+    words: ({ drill, choices, onChange }) => (
+      <>
+        <BriefSelect
+          label="fret of the first finger"
+          field="place.fret"
+          value={String(drill.place.fret)}
+          choices={FRETS}
+          onChange={(fret) => onChange({ place: { ...drill.place, fret: Number(fret) } }, "place")}
+        />
+        , the lowest note on{" "}
+        <BriefSelect
+          label="string of the lowest note"
+          field="place.string"
+          value={String(drill.place.string)}
+          choices={stringsOf(instrumentOf(drill, choices)?.strings ?? 6)}
+          onChange={(string) => onChange({ place: { ...drill.place, string: Number(string) } }, "place")}
+        />
+      </>
+    ),
+  },
+  {
+    offer: "fingers of your own",
+    clause: "hands",
+    why: "Written over the notes of a pass; or press a note for each.",
+    isUsed: (drill) => drill.fingers !== "" || drill.second.fingers !== "",
+    fits: (drill, choices) => {
+      const instrument = instrumentOf(drill, choices);
+      return (instrument?.strings ?? 0) > 0 || (instrument?.has_keys ?? false);
+    },
+    start: { fingers: "1" },
+    words: ({ drill, onChange }) => (
+      <>
+        your own fingers{" "}
+        <BriefField
+          label="fingers of your own"
+          field="fingers"
+          long
+          value={drill.fingers}
+          placeholder="1 2 3 1"
+          hint="A finger a note, - leaves one as it is; on strings the place too: 5:3/2 is string 5, fret 3, finger 2."
+          onChange={(fingers) => onChange({ fingers }, "fingers")}
+        />
+        {drill.second.plays.kind !== "none" && (
+          <>
+            , in the left hand{" "}
+            <BriefField
+              label="fingers of the left hand"
+              field="second.fingers"
+              long
+              value={drill.second.fingers}
+              placeholder="5 4 3 2 1"
+              hint="A finger a note, - leaves one as it is."
+              onChange={(fingers) => onChange({ second: { ...drill.second, fingers } }, "second")}
+            />
+          </>
+        )}
+      </>
+    ),
+  },
+  {
+    offer: "a capo",
+    clause: "instrument",
+    why: "Gripped and written as before, and it sounds higher.",
+    isUsed: (drill) => drill.capo > 0,
+    fits: (drill, choices) => (instrumentOf(drill, choices)?.strings ?? 0) > 0,
+    start: { capo: 2 },
+    words: ({ drill, onChange }) => (
+      <>
+        with a capo at fret{" "}
+        <CountField
+          label="fret of the capo"
+          field="capo"
+          value={drill.capo}
+          hint="1 to 12; 0 takes it off."
+          onChange={(capo) => onChange({ capo }, "capo")}
+        />
+      </>
+    ),
+  },
+  {
     offer: "articulation",
     clause: "sound",
     why: "How much of each note sounds.",
@@ -89,7 +192,7 @@ export const SOUND_PARTS: Part[] = [
     why: "How long a breath lasts: from which tempo a pass is one breath, and where to breathe below it.",
     isUsed: (drill) => drill.breath !== "0",
     fits: (drill, choices) => drill.instrument === "any" || (instrumentOf(drill, choices)?.breathes ?? true),
-    start: { breath: "10" },
+    start: (choices, drill) => ({ breath: String(instrumentOf(drill, choices)?.breath || 10) }),
     words: ({ drill, onChange }) => (
       <>
         one breath lasting{" "}
@@ -102,6 +205,26 @@ export const SOUND_PARTS: Part[] = [
           onChange={(breath) => onChange({ breath }, "breath")}
         />{" "}
         seconds
+      </>
+    ),
+  },
+  {
+    offer: "phrases",
+    clause: "sound",
+    why: "Where each phrase begins: one breathes there first.",
+    isUsed: (drill) => drill.phrases !== "",
+    start: { phrases: "3 5 7" },
+    words: ({ drill, onChange }) => (
+      <>
+        phrases begin in bars{" "}
+        <BriefField
+          label="where phrases begin"
+          field="phrases"
+          value={drill.phrases}
+          placeholder="3 5 7"
+          hint="Their bars, 3 5 7; or bar and beat, 3:2. A press on the rail marks one too."
+          onChange={(phrases) => onChange({ phrases }, "phrases")}
+        />
       </>
     ),
   },

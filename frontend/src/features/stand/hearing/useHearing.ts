@@ -138,7 +138,7 @@ export function useHearing({ choices, drill, onNote, onPress, onGone }: Options)
       const plays = ready.current;
       ready.current = null;
       if (plays) plays(stretch.base);
-      else if (!stretch.withLead)
+      else
         prepare(wanted, Math.max(0, stretch.from - stretch.base)).then(
           (next) => next?.(stretch.base),
           () => {},

@@ -1,21 +1,29 @@
 import { useId, useState } from "react";
 
-type Props = { glossary: string; error: Error | null; onKeep: (glossary: string) => void };
+type Props = {
+  title: string;
+  hint: string;
+  keep: string;
+  lines: string;
+  rows: number;
+  error: Error | null;
+  onKeep: (lines: string) => void;
+};
 
-/** The words that go home with a student, in the teacher’s own: a line for each. */
-export function GlossaryWords({ glossary, error, onKeep }: Props) {
+/** What a teacher writes in his own words, a line for each: words that go home, instruments. */
+export function OwnLines({ title, hint, keep, lines, rows, error, onKeep }: Props) {
   const id = useId();
-  const [text, setText] = useState(glossary);
+  const [text, setText] = useState(lines);
   return (
     <details className="mt-3">
-      <summary className="cursor-pointer text-primary font-semibold">Words that go home, in your own</summary>
+      <summary className="cursor-pointer text-primary font-semibold">{title}</summary>
       <label htmlFor={id} className="block text-soft mt-1">
-        A line for each: the word, a colon, what it means. Those that a recap uses stand under it.
+        {hint}
       </label>
       <textarea
         id={id}
         className="field"
-        rows={10}
+        rows={rows}
         maxLength={8000}
         value={text}
         onChange={(event) => setText(event.target.value)}
@@ -28,10 +36,10 @@ export function GlossaryWords({ glossary, error, onKeep }: Props) {
       <button
         type="button"
         className="button mt-2"
-        disabled={text === glossary && !error}
+        disabled={text === lines && !error}
         onClick={() => onKeep(text)}
       >
-        Keep these words
+        {keep}
       </button>
     </details>
   );
