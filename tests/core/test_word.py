@@ -26,9 +26,10 @@ from ripresa.core.takes import (
     Judged,
     Limits,
     StandIn,
+    asked,
+    asked_in_short,
     due_notes,
     judge,
-    limit_words,
     play,
 )
 from ripresa.core.takes.fault import state_of
@@ -231,7 +232,20 @@ def test_the_schools_are_a_table_and_one_figure_may_have_another() -> None:
     assert held.words == "evenness working, but changes, landings and places easy"
     assert held.of("seam").at(0.15) == pytest.approx(0.045)
     assert held.of("habit").at(0.15) == pytest.approx(0.015)
-    assert limit_words(held, {"4": 0.15})[5] == "changes, landings and places 45 ms at 4 a beat"
+    every = asked(held, {"2": 0.3, "4": 0.15})
+    assert [(one.name, one.words) for one in every[5:8]] == [
+        ("changes, landings and places", "90 ms at 2 a beat, 45 ms at 4 a beat"),
+        ("first note of a change", "84 ms at 2 a beat, 42 ms at 4 a beat"),
+        ("slips", "3 % of the notes"),
+    ]
+    # Drawn on a beat it is a share of the gap; a floor is a larger share where the notes are close.
+    assert [round(band.share, 3) for band in every[5].bands] == [0.3, 0.3]
+    assert [round(band.share, 3) for band in asked(Limits(), {"8": 0.05})[0].bands] == [0.2]
+    assert every[7].bands == ()
+    assert asked_in_short(held, {"2": 0.3, "4": 0.15}) == (
+        "Even within 15 ms at 4 a beat; changes within 45 ms; up to 3 slips in 100 notes."
+    )
+    assert asked_in_short(Limits("strict"), {"4": 0.15}) == "Even within 10 ms at 4 a beat; up to 1 slip in 100 notes."
     with pytest.raises(OutOfRange, match="one school"):
         Limits("working", (But("seam", "easy"), But("seam", "strict")))
 

@@ -1,8 +1,10 @@
 """What journeys do at the stand, and climbs that are short enough to be played to their end."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
 
-from playwright.sync_api import Page
+from playwright.sync_api import Locator, Page
 
 #: A pass of it lasts three seconds.
 QUICK: dict[str, Any] = {
@@ -35,3 +37,17 @@ def by_ear(page: Page, mark: str) -> None:
     """Say what an ear says of the take, whatever the machine said."""
     page.get_by_text("My ear says otherwise").or_(page.get_by_text("What does your ear say?")).first.click()
     page.get_by_role("button", name=f"{mark}, by ear").click()
+
+
+@contextmanager
+def set_up(page: Page) -> Iterator[Locator]:
+    """Open what is set up on the stand while the block runs."""
+    page.get_by_role("button", name="Set up …").click()
+    drawer = page.get_by_role("dialog", name="Set up")
+    yield drawer
+    drawer.get_by_role("button", name="Close").click()
+
+
+def more_of(page: Page) -> None:
+    """Open what is done now and then with what is looked at."""
+    page.locator(".menu-box > summary", has_text="More …").click()

@@ -8,19 +8,19 @@ from playwright.sync_api import Page, expect
 
 from tests.e2e.access import too_wide, violations, with_checker
 from tests.e2e.server import Served
-from tests.e2e.stand import heard_by
+from tests.e2e.stand import heard_by, more_of, set_up
 from tests.e2e.test_nothing_is_lost import climb_of
 
 #: Where each place is, and what its tab is called.
 PLACES = {
-    "desk": ("/", "Desk"),
-    "bench": ("/bench/1", "Bench"),
-    "drills": ("/bench", "Bench"),
-    "shelf": ("/bench/shelf", "Bench"),
+    "desk": ("/", "Today"),
+    "bench": ("/bench/1", "Drills"),
+    "drills": ("/bench", "Drills"),
+    "shelf": ("/bench/shelf", "Drills"),
     "climbs": ("/climbs", "Climbs"),
     "climb": ("/climbs/2", "Climbs"),
     "sheet": ("/climbs/2/sheet", "Climbs"),
-    "sheet of a drill": ("/bench/1/sheet", "Bench"),
+    "sheet of a drill": ("/bench/1/sheet", "Drills"),
     "new climb": ("/climbs/new", "Climbs"),
     "stand": ("/stand/climb/2", "Stand"),
     "drill on the stand": ("/stand/drill/1", "Stand"),
@@ -51,7 +51,7 @@ def test_what_is_written_out_summed_up_and_shared_is_clear(page: Page, demo: Ser
     with_checker(page)
     page.goto(f"{demo.home}/bench/1")
     page.get_by_label("Written out:").select_option("notes")
-    page.get_by_label("Written out", exact=True).get_by_role("checkbox").check()
+    page.get_by_role("checkbox", name="where it lies").check()
     expect(page.get_by_label("The notation").locator("svg").first).to_be_visible()
     assert violations(page) == []
     page.goto(f"{demo.home}/students/1")
@@ -99,20 +99,26 @@ def test_what_opens_of_a_climb_and_of_the_stand_is_clear(page: Page, demo: Serve
     page.get_by_text("The click ladder: as in the drill").click()
     page.get_by_role("button", name="One more click").click()
     page.get_by_label("Clicks in order").get_by_label("click", exact=True).select_option("drop_out")
+    more_of(page)
     page.get_by_role("button", name="Play-along file").click()
     page.get_by_label("Passes of each").select_option("1")
     page.get_by_role("button", name="Make the file").click()
     expect(page.get_by_role("link", name="Save the file")).to_be_visible(timeout=60_000)
     assert violations(page) == []
     page.goto(f"{demo.home}/stand/climb/4")
-    for part in ("each division said first", "the last words of the count", "the inner pulse"):
-        page.get_by_label("and more before playing").select_option(part)
-    page.get_by_label("what the voice says").select_option("slots")
-    page.get_by_text("Sound and levels").click()
-    page.get_by_role("button", name="Foot switch").click()
+    with set_up(page) as drawer:
+        for part in ("each division said first", "the last words of the count", "the inner pulse"):
+            page.get_by_label("and more before playing").select_option(part)
+        page.get_by_label("what the voice says").select_option("slots")
+        page.get_by_text("The click, role by role").click()
+        assert violations(page) == []
+        drawer.get_by_role("button", name="Foot switch").click()
+        assert violations(page) == []
+        page.get_by_role("dialog", name="Foot switch").get_by_role("button", name="Close").click()
     assert violations(page) == []
-    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="All limits").click()
     assert violations(page) == []
+    page.keyboard.press("Escape")
     page.keyboard.press("l")
     assert violations(page) == []
 

@@ -10,6 +10,7 @@ from ripresa.core.drill.material import Line
 from ripresa.core.reading import read
 from ripresa.formats.notation import write_musicxml
 from tests.e2e.server import Served
+from tests.e2e.stand import set_up
 from tests.strategies import legs
 
 
@@ -22,7 +23,8 @@ def test_a_line_is_typed_refused_cut_and_lands(page: Page, demo: Served) -> None
     expect(page.get_by_role("alert").get_by_text("Word 9 of the line, “H4”")).to_be_visible()
     expect(notes).to_have_value("1 2 3 4 5 4 3 2 H4")
     notes.fill("1 2 3 4 5 4 3 2 1")
-    sums = page.get_by_label("Sums of this drill")
+    page.get_by_role("button", name="Statements").click()
+    sums = page.get_by_label("More sums of this drill")
     expect(sums.get_by_text("home after 9 bars, 8 statements", exact=False)).to_be_visible()
     page.get_by_text("Change it in one press").click()
     page.get_by_role("button", name="Cut the last note").click()
@@ -78,14 +80,17 @@ def test_a_part_goes_round_in_turn_and_is_not_measured(page: Page, demo: Served)
     page.goto(f"{demo.home}/stand/drill/{kept['id']}")
     page.get_by_role("button", name="1 the hits").click()
     page.get_by_label("part that goes round").select_option("seam 0")
-    page.get_by_label("who plays").select_option("1")
+    with set_up(page):
+        page.get_by_label("who plays").select_option("1")
     expect(page.get_by_text("nothing is measured", exact=False).first).to_be_visible()
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_text("your turn:", exact=False)).to_be_visible()
-    page.get_by_role("button", name="Hide the beat").click()
+    with set_up(page):
+        page.get_by_role("button", name="Hide the beat").click()
     expect(page.get_by_text("The rail is hidden.", exact=False)).to_be_visible()
-    page.get_by_role("button", name="Reveal").click()
+    with set_up(page):
+        page.get_by_role("button", name="Reveal").click()
     expect(page.get_by_role("img", name=re.compile("a beat, bar")).first).to_be_visible()
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_role("button", name="Start")).to_be_visible()

@@ -13,7 +13,7 @@ from ripresa.formats.recording import wav
 from ripresa.formats.sounds import RATE, note
 from tests.e2e.access import violations, with_checker
 from tests.e2e.server import Served
-from tests.e2e.stand import heard_by, quick_climb
+from tests.e2e.stand import heard_by, quick_climb, set_up
 from tests.e2e.test_hands import STEADY_CLOCK, made
 from tools.shots import ARGUMENTS, CHROMIUM
 
@@ -83,10 +83,10 @@ def test_a_midi_device_comes_is_heard_goes_and_comes_back(keyboard: Page, demo: 
     page.evaluate("keyboard.put('Harbour keys')")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
-    expect(page.locator("[data-playing]")).to_be_visible()
+    expect(page.locator(".is-playing")).to_be_visible()
     page.evaluate("keyboard.pull('Harbour keys')")
     expect(page.get_by_text("Harbour keys went away")).to_be_visible()
-    expect(page.locator("[data-playing]")).to_have_count(0)
+    expect(page.locator(".is-playing")).to_have_count(0)
     page.evaluate("keyboard.put('Harbour keys')")
     page.evaluate("keyboard.send('Harbour keys', 0x90, 60, 70)")
     expect(page.get_by_text("C4, velocity 70")).to_be_visible()
@@ -106,16 +106,16 @@ def test_pads_are_learnt_and_start_and_stop(keyboard: Page, demo: Served) -> Non
     assert violations(page) == []
     dialog.get_by_role("button", name="Close").click()
     page.evaluate("keyboard.send('Quay pads', 0xb0, 64, 127)")
-    expect(page.locator("[data-playing]")).to_be_visible()
+    expect(page.locator(".is-playing")).to_be_visible()
     page.evaluate("keyboard.send('Quay pads', 0xb0, 64, 0)")
     page.evaluate("keyboard.send('Quay pads', 0xb0, 64, 127)")
-    expect(page.locator("[data-playing]")).to_have_count(0)
+    expect(page.locator(".is-playing")).to_have_count(0)
     with page.expect_response(re.compile("/api/setups/known")):
         page.reload()
     page.evaluate("keyboard.put('Quay pads')")
     expect(page.get_by_role("button", name="Pads and pedals")).to_be_visible()
     page.evaluate("keyboard.send('Quay pads', 0xb0, 64, 127)")
-    expect(page.locator("[data-playing]")).to_be_visible()
+    expect(page.locator(".is-playing")).to_be_visible()
 
 
 def test_a_midi_device_is_measured_by_hand_and_known_again(keyboard: Page, demo: Served) -> None:
@@ -124,8 +124,9 @@ def test_a_midi_device_is_measured_by_hand_and_known_again(keyboard: Page, demo:
     page.get_by_label("heard by").select_option("midi")
     page.evaluate("keyboard.put('Late keys')")
     page.get_by_label("device", exact=True).select_option("device Late keys")
+    page.get_by_role("button", name="Set up …").click()
     page.get_by_role("button", name="Measure the latency").click()
-    dialog = page.get_by_role("dialog")
+    dialog = page.get_by_role("dialog", name="How late is this set-up?")
     expect(dialog.get_by_text("It was not measured how late")).to_be_visible()
     dialog.get_by_role("button", name="Start the click").click()
     expect(dialog.get_by_text("0 heard")).to_be_visible()
@@ -250,10 +251,10 @@ def test_a_microphone_that_goes_away_stops_the_take_with_a_sentence(microphone: 
     page.get_by_label("heard by").select_option("microphone")
     expect(page.get_by_label("level of the microphone, in dB")).to_be_visible()
     page.get_by_role("button", name="Start").click()
-    expect(page.locator("[data-playing]")).to_be_visible()
+    expect(page.locator(".is-playing")).to_be_visible()
     page.evaluate("stream.getTracks()[0].dispatchEvent(new Event('ended'))")
     expect(page.get_by_text("The microphone went away. The bars until then are kept.").first).to_be_visible()
-    expect(page.locator("[data-playing]")).to_have_count(0)
+    expect(page.locator(".is-playing")).to_have_count(0)
     page.context.close()
 
 
@@ -265,7 +266,7 @@ def test_a_microphone_that_is_refused_says_what_to_do(page: Page, demo: Served) 
     page.get_by_label("heard by").select_option("microphone")
     expect(page.get_by_text("The browser does not let the microphone in")).to_be_visible()
     page.get_by_role("button", name="Start").click()
-    expect(page.locator("[data-playing]")).to_have_count(0)
+    expect(page.locator(".is-playing")).to_have_count(0)
 
 
 def test_files_become_takes_or_say_why_not(page: Page, demo: Served, tmp_path: Path) -> None:
@@ -277,7 +278,8 @@ def test_files_become_takes_or_say_why_not(page: Page, demo: Served, tmp_path: P
     good, broken = tmp_path / "good.wav", tmp_path / "broken.wav"
     good.write_bytes(sound.body())
     broken.write_bytes(b"RIFF" + bytes(100))
-    page.get_by_label("Recordings and MIDI files to take in").set_input_files([broken, good])
+    with set_up(page):
+        page.get_by_label("Recordings and MIDI files to take in").set_input_files([broken, good])
     listed = page.get_by_role("listitem")
     expect(listed.filter(has_text="broken.wav")).to_contain_text("is no take: This is no recording that can be read")
     expect(page.get_by_role("heading", name="Heard again")).to_be_visible()

@@ -6,6 +6,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Served
+from tests.e2e.stand import set_up
 
 BARS: dict[str, Any] = {
     "title": "Pier bell",
@@ -29,7 +30,8 @@ def test_hits_are_pressed_with_the_keyboard_filled_and_counted(page: Page, demo:
     page.keyboard.press("h")
     hits = page.get_by_label("hits as a count")
     expect(hits).to_have_value("1")
-    sums = page.get_by_label("Sums of this drill")
+    sums = page.get_by_label("More sums of this drill")
+    sums.get_by_role("button", name="Hits and fills").click()
     expect(sums.get_by_text("1 full hit in 32 notes.")).to_be_visible()
     page.get_by_label("notes that fill each section").fill("3 five")
     expect(page.get_by_role("alert").get_by_text("“3 five” is no list of numbers", exact=False)).to_be_visible()
@@ -89,14 +91,16 @@ def test_two_drills_are_compared_at_the_bar_line_without_stopping(page: Page, de
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_text(re.compile(r"pass \d"))).to_be_visible()
-    page.get_by_role("button", name="Compare …").click()
-    page.get_by_label("what it is compared with").select_option(label="without accents")
-    expect(page.get_by_text("Accents on nothing instead of the beat. The tempo stays.", exact=False)).to_be_visible()
-    back = page.get_by_role("button", name="Hear the drill again")
-    expect(back).to_be_visible()
+    told = page.get_by_text("Accents on nothing instead of the beat. The tempo stays.", exact=False)
+    with set_up(page):
+        page.get_by_role("button", name="Compare …").click()
+        page.get_by_label("what it is compared with").select_option(label="without accents")
+        expect(told).to_be_visible()
+        expect(page.get_by_role("button", name="Hear the drill again")).to_be_visible()
     # By its key, as with a hand on the instrument.
     page.keyboard.press("c")
-    expect(page.get_by_role("button", name="Hear it so")).to_be_visible()
+    with set_up(page):
+        expect(page.get_by_role("button", name="Hear it so")).to_be_visible()
     expect(page.get_by_role("button", name="Stop")).to_be_visible()
     page.get_by_role("button", name="Stop").click()
 
@@ -104,7 +108,8 @@ def test_two_drills_are_compared_at_the_bar_line_without_stopping(page: Page, de
 def test_a_guess_where_beat_one_is_says_how_far_off_and_is_counted(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/drill/{kept(page, demo)}")
     page.get_by_label("bars of listening").select_option("0")
-    page.get_by_role("button", name="Hide the beat").click()
+    with set_up(page):
+        page.get_by_role("button", name="Hide the beat").click()
     here = page.get_by_role("button", name="Here is 1")
     expect(here).to_be_disabled()
     page.get_by_role("button", name="Start").click()
@@ -114,7 +119,8 @@ def test_a_guess_where_beat_one_is_says_how_far_off_and_is_counted(page: Page, d
     expect(page.get_by_text(re.compile(r"On beat 1: |That was bar \d, beat \d"))).to_be_visible()
     expect(page.get_by_text(re.compile(r"Today: [01] of 1 on beat 1\."))).to_be_visible()
     page.reload()
-    page.get_by_role("button", name="Hide the beat").click()
+    with set_up(page):
+        page.get_by_role("button", name="Hide the beat").click()
     expect(page.get_by_text(re.compile(r"Today: [01] of 1 on beat 1\."))).to_be_visible()
 
 
@@ -123,7 +129,8 @@ def test_a_circuit_goes_on_by_itself_and_keeps_its_place(page: Page, demo: Serve
     page.goto(f"{demo.home}/stand/drill/{drill}")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes").select_option("1")
-    page.get_by_label("what it is turned through").select_option("hand_letters_feet")
+    with set_up(page):
+        page.get_by_label("what it is turned through").select_option("hand_letters_feet")
     expect(page.get_by_text("1 of 4: left foot.")).to_be_visible()
     expect(page.get_by_text("Next: right foot.")).to_be_visible()
     page.get_by_role("button", name="Start").click()
@@ -131,7 +138,8 @@ def test_a_circuit_goes_on_by_itself_and_keeps_its_place(page: Page, demo: Serve
     page.get_by_role("button", name="Stop").click()
     place = page.get_by_text(re.compile(r"^\d of 4: ")).inner_text()
     page.reload()
-    page.get_by_label("what it is turned through").select_option("hand_letters_feet")
+    with set_up(page):
+        page.get_by_label("what it is turned through").select_option("hand_letters_feet")
     expect(page.get_by_text(place)).to_be_visible()
 
 

@@ -9,7 +9,7 @@ import soundfile
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Local, Served
-from tests.e2e.stand import heard_by, quick_climb
+from tests.e2e.stand import heard_by, more_of, quick_climb, set_up
 
 #: A press of a switch that lasts so many ms, without waiting for them.
 PRESS = """
@@ -35,13 +35,15 @@ def test_a_lesson_goes_by_the_foot_switch_alone(page: Page, own: Served) -> None
         "evenness": "easy",
     }
     page.goto(f"{own.home}/stand/climb/{quick_climb(page, own.home, **plan)['id']}")
-    page.get_by_role("button", name="Foot switch: Page Down").click()
-    page.keyboard.press("m")
-    expect(page.get_by_role("alert")).to_contain_text("m has work of its own here")
-    page.keyboard.press("F9")
-    page.get_by_role("button", name="Close").click()
+    with set_up(page):
+        page.get_by_role("button", name="Foot switch: Page Down").click()
+        page.keyboard.press("m")
+        expect(page.get_by_role("alert")).to_contain_text("m has work of its own here")
+        page.keyboard.press("F9")
+        page.get_by_role("dialog", name="Foot switch").get_by_role("button", name="Close").click()
     page.reload()
-    expect(page.get_by_role("button", name="Foot switch: F9")).to_be_visible()
+    with set_up(page):
+        expect(page.get_by_role("button", name="Foot switch: F9")).to_be_visible()
     heard_by(page, "steady")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes", exact=True).select_option("2")
@@ -75,7 +77,8 @@ def test_a_note_is_written_on_the_spot_and_stands_in_the_log(page: Page, demo: S
 def test_slow_and_fast_in_turn_while_it_plays_and_one_hand_alone(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/climb/2")
     fast = page.locator(".big-number").inner_text().split()[-1]
-    page.get_by_label("the slow tempo of the pair").select_option("1/2")
+    with set_up(page):
+        page.get_by_label("the slow tempo of the pair").select_option("1/2")
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_role("button", name="Stop")).to_be_visible()
     page.keyboard.press("s")
@@ -83,7 +86,8 @@ def test_slow_and_fast_in_turn_while_it_plays_and_one_hand_alone(page: Page, dem
     expect(page.get_by_text("Practice: it goes round")).to_be_visible()
     page.keyboard.press("s")
     expect(page.locator(".big-number")).to_contain_text(fast)
-    page.get_by_label("part that is played").select_option("hand D")
+    with set_up(page):
+        page.get_by_label("part that is played").select_option("hand D")
     expect(page.get_by_label("The rail, as it is played").locator("svg").first).to_have_attribute(
         "aria-label", re.compile("air|rest")
     )
@@ -95,7 +99,8 @@ def test_what_no_voice_can_follow_is_said_so(page: Page, demo: Served) -> None:
     drill = {"title": "Sixes", "material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "6"}], "bpm": "100"}
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": drill}).json()
     page.goto(f"{demo.home}/stand/drill/{kept['id']}")
-    page.get_by_label("what the voice says").select_option("slots")
+    with set_up(page):
+        page.get_by_label("what the voice says").select_option("slots")
     expect(page.get_by_text("the voice says the beats only: every slot would be 10.0 syllables")).to_be_visible()
     page.get_by_label("bars of count-in").select_option("beats")
     beats = page.get_by_label("beats of count-in")
@@ -155,6 +160,7 @@ def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Local, tm
     page.reload()
     expect(page.get_by_role("row", name=re.compile("on 2 & 4"))).to_be_visible()
 
+    more_of(page)
     page.get_by_role("button", name="Play-along file").click()
     page.get_by_label("to rung").select_option("4")
     page.get_by_label("Passes of each").select_option("1")
@@ -171,4 +177,5 @@ def test_a_click_ladder_is_edited_kept_and_taken_home(page: Page, own: Local, tm
     assert abs(len(sound) / rate - seconds) < 0.001
 
     page.goto(f"{own.home}/climbs/new?student={climb['student']['id']}")
+    page.get_by_text("and more …").click()
     expect(page.get_by_label("click ladder", exact=True)).to_have_value("own")

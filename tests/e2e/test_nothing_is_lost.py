@@ -133,7 +133,7 @@ def test_the_network_is_not_the_server(page: Page, demo: Served) -> None:
     page.get_by_label("tempo in bpm").fill("97")
     expect(page.get_by_text("✓ kept, version 2")).to_be_visible()
     expect(sums).not_to_have_text(before)
-    page.get_by_role("link", name="Desk").click()
+    page.get_by_role("link", name="Today").click()
     page.get_by_role("link", name="Settings").click()
     expect(page.get_by_text("on this computer and nowhere else.")).to_be_visible()
     page.get_by_text("Where everything lies").click()

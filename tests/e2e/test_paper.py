@@ -13,14 +13,15 @@ from ripresa.core.reports import brief_runs
 from ripresa.core.shelf import SHELF
 from ripresa.formats.drill_file import plain
 from tests.e2e.server import Served
-from tests.e2e.stand import quick_climb
+from tests.e2e.stand import more_of, quick_climb, set_up
 
 PLAN: dict[str, Any] = {"start": "150", "target": {"kind": "bpm", "bpm": "160"}, "clean_to_rise": 1, "evenness": "easy"}
 
 
 def test_the_note_that_sounds_is_lit_in_the_notation(page: Page, own: Served) -> None:
     page.goto(f"{own.home}/stand/climb/{quick_climb(page, own.home, **PLAN)['id']}")
-    page.get_by_label("Written out:").select_option("notes")
+    with set_up(page):
+        page.get_by_label("Written out:").select_option("notes")
     notation = page.get_by_label("The notation")
     expect(notation.locator("svg").first).to_be_visible()
     # It reads well for who does not see it.
@@ -38,12 +39,14 @@ def test_the_note_that_sounds_is_lit_in_the_notation(page: Page, own: Served) ->
     page.get_by_role("button", name="Stop").click()
     # It is off for who never asked: what was chosen is this browser's.
     page.reload()
-    expect(page.get_by_label("Written out:")).to_have_value("notes")
+    with set_up(page):
+        expect(page.get_by_label("Written out:")).to_have_value("notes")
 
 
 def test_a_sheet_is_seen_issued_and_told_to_differ(page: Page, own: Served) -> None:
     climb = quick_climb(page, own.home, **PLAN)
     page.goto(f"{own.home}/climbs/{climb['id']}")
+    more_of(page)
     page.get_by_role("link", name="Hand-out").click()
     expect(page.get_by_alt_text(re.compile("^Page 1 of 1"))).to_be_visible()
     page.get_by_label("What you write in").fill("Loose wrist.")
@@ -63,6 +66,7 @@ def test_a_sheet_is_seen_issued_and_told_to_differ(page: Page, own: Served) -> N
 def test_a_practice_file_goes_away_and_comes_back(page: Page, own: Served, browser: Browser, tmp_path: Path) -> None:
     climb = quick_climb(page, own.home, **PLAN)
     page.goto(f"{own.home}/climbs/{climb['id']}")
+    more_of(page)
     with page.expect_download() as download:
         page.get_by_role("link", name="Practice file").click()
     file = tmp_path / "practice.html"

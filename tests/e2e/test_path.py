@@ -7,7 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Served
-from tests.e2e.stand import by_ear, heard_by, quick_climb
+from tests.e2e.stand import by_ear, heard_by, more_of, quick_climb
 
 
 def kept(page: Page) -> None:
@@ -30,7 +30,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Served, tmp_path: Path
     page.get_by_label("hands", exact=True).select_option("D U")
     sums = page.get_by_label("Sums of this drill")
     expect(sums.get_by_text("8 beats, 2 bars, 24 notes, 2.7 s a pass")).to_be_visible()
-    expect(sums.get_by_text("Groups of 3 on 4 a beat")).to_be_visible()
+    expect(sums.get_by_text("Groups of 3 come home")).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("^4 a beat, bar 2: 1 D accent, e U"))).to_be_visible()
     # What is saved is what stands there, even in the moment before it is kept.
     with page.expect_download() as midi:
@@ -46,6 +46,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Served, tmp_path: Path
     page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     page.get_by_label("start tempo in bpm").fill("180")
     page.get_by_label("target tempo in bpm").fill("220")
+    page.get_by_text("and more …").click()
     page.get_by_label("clean takes in a row that lead up").select_option("1")
     expect(page.get_by_text("6 steps, 7 rungs from 180 to 220.")).to_be_visible()
     page.get_by_role("button", name="Start this climb").click()
@@ -69,6 +70,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Served, tmp_path: Path
     page.get_by_label("student", exact=True).select_option(label="Ilse Havn")
     expect(page.get_by_text("up one rung: rung 1 → 2").first).to_be_visible()
     expect(page.get_by_text("clean at 180 bpm").first).to_be_visible()
+    more_of(page)
     with page.expect_download() as log:
         page.get_by_role("link", name="Save as CSV", exact=True).click()
     assert "Lock gates" in log.value.path().read_text()
@@ -129,7 +131,7 @@ def test_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     expect(page.get_by_label("tempo in bpm")).to_have_value("200")
     kept(page)
 
-    page.keyboard.press("4")
+    page.keyboard.press("5")
     tab_to(page, "Abe Norrby")
     page.keyboard.press("Enter")
     expect(page.get_by_text("rung 2 of 9", exact=True)).to_be_visible()
@@ -137,9 +139,9 @@ def test_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     expect(page.get_by_text("rung 1 of 9 (the climb stands on 2)")).to_be_visible()
     page.keyboard.press("]")
     page.keyboard.press("m")
-    expect(page.get_by_role("button", name="Click is muted")).to_be_visible()
+    expect(page.get_by_role("button", name="Click off")).to_be_visible()
     page.keyboard.press("l")
-    expect(page.get_by_role("button", name="Normal size")).to_be_visible()
+    expect(page.get_by_role("button", name="Large")).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("l")
     page.keyboard.press("Space")
     expect(page.get_by_text("Nobody plays: feel where beat 1 is.")).to_be_visible()
@@ -159,7 +161,7 @@ def test_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
     page.keyboard.press("Escape")
-    page.keyboard.press("5")
+    page.keyboard.press("6")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Log of")
     page.keyboard.press("Escape")
     expect(page.get_by_text("rung 2 of 9", exact=True)).to_be_visible()

@@ -12,7 +12,7 @@ def test_every_place_opens_where_the_server_has_gone(page: Page, own: Local) -> 
     page.wait_for_event("response", lambda one: "Glossary" in one.url)
     page.wait_for_load_state("networkidle")
     own.stop()
-    for name in ("Bench", "Climbs", "Log"):
+    for name in ("Drills", "Climbs", "Log"):
         page.get_by_label("Places").get_by_role("link", name=name).click()
         expect(page.get_by_text("The server does not answer.").first).to_be_visible()
         expect(page.get_by_text("This place could not be loaded")).to_have_count(0)

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from playwright.sync_api import Page, expect
 
 from tests.e2e.server import Served
+from tests.e2e.stand import set_up
 from tests.web.unpacked import unpacked
 
 #: Hands every sample that reaches the loudspeaker to the page, with the frame it was played in.
@@ -123,9 +124,10 @@ def played(page: Page, own: Served, number: int, muted: Sequence[str], voice: st
     page.goto(f"{own.home}/stand/drill/{number}")
     page.get_by_label("bars of listening").select_option("0")
     page.get_by_label("passes").select_option("1")
-    page.get_by_label("what the voice says").select_option(voice)
+    with set_up(page):
+        page.get_by_label("what the voice says").select_option(voice)
     for channel in muted:
-        page.get_by_role("button", name=f"Mute the {channel}").click()
+        page.get_by_role("button", name=f"{channel.capitalize()} on").click()
     # Once for the capture to be there before anything sounds.
     page.get_by_role("button", name="Start").click()
     page.wait_for_function("window.listening")

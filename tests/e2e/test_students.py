@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 
 from tests.e2e.access import violations, with_checker
 from tests.e2e.server import Local, Served
-from tests.e2e.stand import by_ear, heard_by, quick_climb
+from tests.e2e.stand import by_ear, heard_by, more_of, quick_climb, set_up
 
 
 def test_an_empty_studio_is_heard_within_two_presses(page: Page, own: Served) -> None:
@@ -85,6 +85,7 @@ def test_details_by_keyboard_alone_and_everything_deleted_after_one_question(pag
 
 def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/climbs/new?student=2&drill=1")
+    page.get_by_text("and more …").click()
     page.get_by_label("rule for steps").select_option("divide")
     page.get_by_label("divisions to pass first").fill("2 3 4")
     page.get_by_label("moving rule").select_option("up_two_back_one")
@@ -102,6 +103,8 @@ def test_a_climb_through_the_divisions_is_played_and_its_map_shows_it(page: Page
     page.get_by_text("Where each note of the beat fell").wait_for(timeout=90_000)
     by_ear(page, "Clean")
     page.get_by_role("button", name=re.compile("^On to 4 a beat")).click()
+    # Where it stands now is said before anyone leaves.
+    expect(page.get_by_text("rung 3 of 6")).to_be_visible()
     page.get_by_role("link", name="Climbs").click()
     page.get_by_role("link", name=re.compile("^Bram Lindqvist: Ferry stairs")).first.click()
     page.get_by_role("button", name="The map").click()
@@ -134,7 +137,8 @@ def test_a_group_and_its_parts(page: Page, demo: Served) -> None:
     expect(members.get_by_label("plays").first).to_have_value("between")
     page.get_by_role("link", name=re.compile("^On the stand.*Bram Lindqvist")).click()
     # What is between the hits, by itself, as it is this member's.
-    expect(page.get_by_label("part that is played")).to_have_value("between")
+    with set_up(page):
+        expect(page.get_by_label("part that is played")).to_have_value("between")
     page.go_back()
     page.get_by_role("button", name="One drill for all").click()
     page.get_by_label("start of Bram Lindqvist in bpm").fill("66")
@@ -181,20 +185,20 @@ def test_words_and_guide_are_a_key_away(page: Page, demo: Served) -> None:
 
 def test_the_sound_of_a_student_is_kept_in_the_studio(page: Page, demo: Served) -> None:
     page.goto(f"{demo.home}/stand/climb/3")
-    page.get_by_text("Sound and levels").click()
-    with page.expect_response(re.compile("/stand$")):
+    with set_up(page), page.expect_response(re.compile("/stand$")):
         page.get_by_label("The click is").select_option(index=1)
-    chosen = page.get_by_label("The click is").input_value()
+        chosen = page.get_by_label("The click is").input_value()
     page.evaluate("localStorage.clear()")
     page.reload()
-    page.get_by_text("Sound and levels").click()
-    expect(page.get_by_label("The click is")).to_have_value(chosen)
+    with set_up(page):
+        expect(page.get_by_label("The click is")).to_have_value(chosen)
 
 
 def test_a_change_from_a_climb_is_the_students_own_or_everybodys(page: Page, own: Served) -> None:
     climb = quick_climb(page, own.home)
     with_checker(page)
     page.goto(f"{own.home}/climbs/{climb['id']}")
+    more_of(page)
     page.get_by_role("link", name="The drill", exact=True).click()
     expect(page.get_by_text("✓ kept, version 1")).to_be_visible()
     page.get_by_label("beats a leg").fill("6")
@@ -221,6 +225,7 @@ def test_a_change_from_a_climb_is_the_students_own_or_everybodys(page: Page, own
     page.goto(f"{own.home}/climbs/{climb['id']}")
     expect(page.get_by_role("heading", level=1)).to_have_text("Runa Holt: Runa Holt’s own: Kelp")
     expect(page.get_by_text("one note for 6 beats → one note for 5 beats")).to_be_visible()
+    more_of(page)
     page.get_by_role("link", name="The drill", exact=True).click()
     page.get_by_label("beats a leg").fill("4")
     expect(page.get_by_text("✓ kept, version 3")).to_be_visible()

@@ -28,7 +28,7 @@ def test_from_the_fault_by_its_remedy_back_to_the_rung(page: Page, demo: Served)
     page.goto(f"{demo.home}/stand/climb/{climb['id']}")
     play(page, "stumbling")
     word = page.locator(".word-open")
-    expect(word).to_contain_text("not at the change", timeout=90_000)
+    expect(word).to_contain_text("late at the change", timeout=90_000)
     expect(word).to_contain_text(re.compile(r"\d+ ± \d+ ms late after (2 → 3|3 → 2), heard once \(limit \d+\)"))
     # Nothing has to be scrolled for: the word, where it fell, and through the take.
     for name in ("Where each note of the beat fell", "Through the take"):
@@ -69,7 +69,7 @@ def test_what_is_too_near_is_played_as_often_as_would_settle_it(page: Page, demo
         body["take"] |= {
             "mark": "near",
             "machine": "near",
-            "reasons": ["Too near to call: uneven.", "A take of 5 passes would settle it."],
+            "says": ["Too near to call: uneven.", "A take of 5 passes would settle it."],
             "offers": [{**offer, "kind": "again", "label": "Play 5 passes", "passes": 5}],
         }
         route.fulfill(response=answer, json=body)

@@ -85,7 +85,38 @@ def test_a_reading_is_ready_to_be_drawn(client: FlaskClient) -> None:
     assert found["legs"][2]["nps"] == "4.8"
     assert found["working"] == "72 bpm = 1.2 beats a second; × 4 = 4.8 notes a second"
     assert [gear["name"] for gear in found["gears"]] == ["2 → 3", "3 → 4"]
-    assert found["homes"][2]["starts"].startswith("1, 2e, 3&, 4a | 2, 3e, 4&")
+    assert [(gear["words"], gear["is_narrow"]) for gear in found["gears"]] == [
+        ("half as fast again (+50 %)", False),
+        ("a third faster (+33 %)", False),
+    ]
+    assert [(leg["name"], leg["apart"]) for leg in found["legs"]] == [
+        ("eighths", "417 ms"),
+        ("triplets", "278 ms"),
+        ("sixteenths", "208 ms"),
+    ]
+    assert (found["division_names"]["5"], found["division_names"]["½"]) == ("fives", "halves")
+    # Groups of five on sixteenths: home on a beat after 5 beats, on the bar line after 5 bars.
+    fives = found["groups"][2]
+    assert (found["group_size"], fives["on"]) == (5, "sixteenths")
+    assert (fives["on_beat"], fives["on_bar"]) == ("20 notes, 5 beats", "5 bars, 16 groups")
+    assert (fives["starts"][:4], fives["beats"]) == ([0, 1.25, 2.5, 3.75], 20)
+    assert fives["stage"] == "not within 29 notes"
+    assert fives["also"] == ["The beats hit notes 1, 5, 4, 3, 2, 1 … of the group."]
+    assert not any(home["title"].startswith("Groups") for home in found["homes"])
+
+
+def test_groups_that_begin_anew_are_told_and_are_no_row(client: FlaskClient) -> None:
+    accents = {"kind": "every_nth", "size": 5, "restart": "bar"}
+    found = client.post("/api/reading", json=body(accents=accents)).get_json()
+    assert found["groups"] == []
+    assert any(home["title"].startswith("Groups of 5 on") for home in found["homes"])
+
+
+def test_a_warning_stands_beside_its_line_with_what_it_is_about(client: FlaskClient) -> None:
+    run = {"kind": "scale_run", "octaves": 3}
+    found = client.post("/api/reading", json=body(material=run, instrument="trumpet")).get_json()
+    assert [(one["line"], one["of"]) for one in found["warnings"]] == [("notes", "range")]
+    assert found["warnings"][0]["sentence"].startswith("Out of range for trumpet")
 
 
 def test_a_performance_is_in_seconds(client: FlaskClient) -> None:
@@ -170,6 +201,21 @@ def test_a_ready_drill_is_taken_as_a_start_and_the_shelf_stays(client: FlaskClie
     assert shelf is not None
     line = next(one for one in shelf["drills"] if one["key"] == "lighthouse")
     assert (line["aim"], line["divisions"], line["length"]) == ("accents", "4 a beat", "8 bars")
+    assert (line["what"], line["family"], line["level"]) == (
+        "One note, sixteenths, the accent walks",
+        "any instrument",
+        "further on",
+    )
+    places = next(one for one in shelf["drills"] if one["key"] == "five-places-2")
+    assert (places["what"], places["family"], places["level"]) == (
+        "A minor pentatonic, the whole range, at fret 5, eighths",
+        "strings",
+        "first year",
+    )
+    assert (shelf["levels"], shelf["families"][1]) == (["first year", "on the way", "further on"], "keys")
+    heard = client.get("/api/shelf/lighthouse").get_json()["drill"]
+    assert (heard["title"], heard["bpm"]) == ("Lighthouse", "84")
+    assert client.get("/api/shelf/nothing").status_code == 404
     made = client.post("/api/shelf/lighthouse", json={})
     assert made.status_code == 201
     assert made.json is not None

@@ -111,9 +111,16 @@ def test_the_count_is_there_to_read_before_it_enters(client: FlaskClient) -> Non
     assert [row["is_counted"] for row in rows] == [False, True]
 
 
-def test_the_shelf_brings_the_first_bar_of_each_drill(client: FlaskClient) -> None:
-    drills = client.get("/api/shelf").get_json()["drills"]
-    assert all(one["row"]["bar"] == 1 and one["row"]["events"] for one in drills)
+def test_the_shelf_shows_a_beat_of_each_stage_or_the_bar_of_one(client: FlaskClient) -> None:
+    drills = {one["key"]: one for one in client.get("/api/shelf").get_json()["drills"]}
+    assert all(one["row"]["bar"] == 1 and one["row"]["events"] for one in drills.values())
+    ladder = drills["up-and-down-the-ladder"]["row"]
+    bays, events = unpacked(ladder["bays"], "BayTable"), unpacked(ladder["events"], "EventTable")
+    # Quarters, eighths, triplets, sixteenths, fives and sixes: a beat each, side by side; then down again, to eight.
+    assert [bay["x"] for bay in bays] == [0, 1, 2, 3, 4, 5, 6, 7]
+    assert [sum(int(event["x"] + 1e-6) == beat for event in events) for beat in range(6)] == [1, 2, 3, 4, 5, 6]
+    fives = drills["fives-on-the-pier"]["row"]
+    assert len(unpacked(fives["bays"], "BayTable")) == 4
 
 
 def test_a_language_is_a_code(client: FlaskClient) -> None:

@@ -70,4 +70,4 @@ def test_the_hits_alone_show_one_speed(client: FlaskClient) -> None:
     drill = {"material": {"kind": "one_note", "beats": 4}, "legs": [{"division": "2"}, {"division": "3"}], "bpm": "60"}
     alone = asked(client, "POST", "/performance", drill=drill, part={"step": "hits"})["reading"]
     assert {leg["nps"] for leg in alone["legs"]} == {"1"} == {alone["peak_nps"]}
-    assert alone["closest"] == "1000.0 ms between notes"
+    assert alone["closest"] == "1000 ms apart"

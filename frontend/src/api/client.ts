@@ -166,9 +166,10 @@ export const api = {
   versions: (id: number) =>
     taken(client.GET("/api/drills/{drill_id}/versions", { params: { path: { drill_id: id } } })),
   addDrill: (drill: Drill, key: string) => taken(client.POST("/api/drills", { body: { drill, key } })),
+  ofShelf: (which: string) => taken(client.GET("/api/shelf/{key}", { params: { path: { key: which } } })),
   shelf: async () => {
-    const { aims, drills } = await taken(client.GET("/api/shelf"));
-    return { aims, drills: drills.map((one) => ({ ...one, row: unpackRow(one.row) })) };
+    const { drills, ...lists } = await taken(client.GET("/api/shelf"));
+    return { ...lists, drills: drills.map((one) => ({ ...one, row: unpackRow(one.row) })) };
   },
   takeFromShelf: (which: string, key: string) =>
     taken(client.POST("/api/shelf/{key}", { params: { path: { key: which } }, body: { key } })),

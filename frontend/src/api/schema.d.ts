@@ -376,7 +376,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** A ready drill, as it would be taken. */
+        get: operations["shelf_one_of_the_shelf_shelf__key__get"];
         put?: never;
         /** Keep a copy of a ready drill as one's own. */
         post: operations["shelf_take_from_shelf_shelf__key__post"];
@@ -5037,6 +5038,18 @@ export interface components {
             by: string;
         };
         /**
+         * BandShape
+         * @description How far a note may lie off at one division: in seconds, and as a share of the gap, to be drawn on a beat.
+         */
+        BandShape: {
+            /** Division */
+            division: string;
+            /** Seconds */
+            seconds: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * Bars
          * @description Bars that go round, from 1, the last one in.
          */
@@ -5100,8 +5113,10 @@ export interface components {
             remedy: components["schemas"]["KeptRemedyShape"] | null;
             /** Held To */
             held_to: string;
+            /** Asked */
+            asked: string;
             /** Limits */
-            limits: string[];
+            limits: components["schemas"]["LimitShape"][];
             /** Last Take At */
             last_take_at: string | null;
             /** Cautions */
@@ -5198,6 +5213,18 @@ export interface components {
             recap: string;
             /** Asked */
             asked: components["schemas"]["AskedShape"][];
+        };
+        /**
+         * LimitShape
+         * @description One limit: its name, its figures in words, and its band at each division where it has one.
+         */
+        LimitShape: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Bands */
+            bands: components["schemas"]["BandShape"][];
         };
         /**
          * Part
@@ -5928,6 +5955,10 @@ export interface components {
         ShelfShape: {
             /** Aims */
             aims: string[];
+            /** Families */
+            families: string[];
+            /** Levels */
+            levels: string[];
             /** Drills */
             drills: components["schemas"]["ShelfLine"][];
         };
@@ -6090,6 +6121,12 @@ export interface components {
             key: string;
             /** Aim */
             aim: string;
+            /** What */
+            what: string;
+            /** Family */
+            family: string;
+            /** Level */
+            level: string;
             /** Title */
             title: string;
             /** Purpose */
@@ -6117,6 +6154,13 @@ export interface components {
             fret: number;
             /** Finger */
             finger: string;
+        };
+        /**
+         * ShelfDrill
+         * @description A ready drill, to be heard before it is taken.
+         */
+        ShelfDrill: {
+            drill: components["schemas"]["Drill"];
         };
         /**
          * Once
@@ -6185,6 +6229,14 @@ export interface components {
             twins: components["schemas"]["TwinShape"][];
             /** Homes */
             homes: components["schemas"]["HomeShape"][];
+            /** Groups */
+            groups: components["schemas"]["GroupHomeShape"][];
+            /** Group Size */
+            group_size: number;
+            /** Division Names */
+            division_names: {
+                [key: string]: string;
+            };
             /** Count */
             count: string;
             /** Click */
@@ -6192,7 +6244,7 @@ export interface components {
             /** Pulse */
             pulse: string[];
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["WarningShape"][];
             /** Accents Added */
             accents_added: string;
             /** Strings */
@@ -6215,6 +6267,8 @@ export interface components {
         GearShape: {
             /** Name */
             name: string;
+            /** Words */
+            words: string;
             /** Sentence */
             sentence: string;
             /** Is Narrow */
@@ -6237,6 +6291,26 @@ export interface components {
             words: string;
         };
         /**
+         * GroupHomeShape
+         * @description When the groups of a leg are home; ``starts`` and ``beats`` are beats from its start, to be drawn.
+         */
+        GroupHomeShape: {
+            /** On */
+            on: string;
+            /** On Beat */
+            on_beat: string;
+            /** On Bar */
+            on_bar: string;
+            /** Stage */
+            stage: string;
+            /** Starts */
+            starts: number[];
+            /** Beats */
+            beats: number;
+            /** Also */
+            also: string[];
+        };
+        /**
          * HomeShape
          * @description What is told of a drill beside its legs: a heading, sentences, and where something starts.
          */
@@ -6254,13 +6328,19 @@ export interface components {
          * LegShape
          * @description The numbers of one leg, ready to show; ``is_fastest`` where no other leg is faster.
          *
-         *     ``left`` is the division of the left hand, empty where one hand plays.
+         *     ``left`` is the division of the left hand, empty where one hand plays. ``name`` is what the division is called,
+         *     ``apart`` the time from note to note in whole ms. ``missing`` is what lacks to the bar line, ``beats_played`` and
+         *     ``bar_beats`` what that is of, in beats, to be drawn.
          */
         LegShape: {
             /** Index */
             index: number;
             /** Division */
             division: string;
+            /** Name */
+            name: string;
+            /** Apart */
+            apart: string;
             /** Left */
             left: string;
             /** Nps */
@@ -6279,6 +6359,12 @@ export interface components {
             described: string;
             /** Fit */
             fit: string;
+            /** Beats Played */
+            beats_played: number;
+            /** Missing */
+            missing: number;
+            /** Bar Beats */
+            bar_beats: number;
             /** Is Fastest */
             is_fastest: boolean;
         };
@@ -6291,6 +6377,24 @@ export interface components {
             division: string;
             /** Bpm */
             bpm: string;
+        };
+        /**
+         * WarningShape
+         * @description What the teacher has to know, and the line of the drill that it stands beside.
+         */
+        WarningShape: {
+            /**
+             * Line
+             * @enum {string}
+             */
+            line: "notes" | "left hand";
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "range" | "stretch" | "slur";
+            /** Sentence */
+            sentence: string;
         };
         /**
          * ReadingBody
@@ -7710,6 +7814,12 @@ export interface components {
             /** Is Measured */
             is_measured: boolean;
             ear: components["schemas"]["Ear"] | null;
+            /** Heading */
+            heading: string;
+            /** Says */
+            says: string[];
+            /** Well */
+            well: string[];
             /** Faults */
             faults: ("seam" | "habit" | "crowding" | "swing" | "place" | "tempo" | "click" | "furthest" | "spread" | "lost_beat" | "group" | "back" | "hand" | "accent" | "misplaced" | "smear" | "landing" | "slips" | "together")[];
             /** Offers */
@@ -10313,6 +10423,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShelfShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_one_of_the_shelf_shelf__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfDrill"];
                 };
             };
             /** @description Not Found */

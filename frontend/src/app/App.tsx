@@ -57,7 +57,7 @@ function Nowhere() {
   return (
     <div className="p-6">
       <h1 className="text-2xl font-bold">There is nothing at this address</h1>
-      <p>The five places are at the top.</p>
+      <p>The six places are at the top.</p>
     </div>
   );
 }

@@ -1,13 +1,15 @@
 import { Link } from "react-router";
 import { Dialog } from "../ui/Dialog";
+import { LettersSwitch } from "../ui/LettersSwitch";
 
 const KEYS: readonly [string, string][] = [
-  ["1 – 5", "Desk, Bench, Climbs, Stand, Log"],
+  ["1 – 6", "Today, Students, Drills, Climbs, Stand, Log"],
   ["U", "sums, over any place"],
-  ["N", "a new drill on the bench"],
+  ["N", "a new drill"],
   ["P", "put what you look at on the stand"],
-  ["Ctrl Z, Ctrl Shift Z", "undo and redo on the bench"],
-  ["Space", "start and stop on the stand"],
+  ["Ctrl Z, Ctrl Shift Z", "undo and redo while a drill is made"],
+  ["Space", "start and stop on the stand, wherever you are on it but in a field"],
+  ["O", "set up, on the stand"],
   ["J  F", "tap along"],
   ["T", "tap the tempo on the stand"],
   [
@@ -21,7 +23,7 @@ const KEYS: readonly [string, string][] = [
   ["M", "mute the click"],
   ["L", "large, for reading from two metres"],
   ["Enter", "take the offered step"],
-  ["Esc", "back, or close what is open"],
+  ["Esc", "close what is open, or stop what plays"],
   ["?", "these keys, and what the words mean"],
 ];
 
@@ -40,6 +42,7 @@ export function Keys({ onClose, onWords }: { onClose: () => void; onWords: () =>
         ))}
       </dl>
       <p className="text-soft mt-4">They rest while you type in a field.</p>
+      <LettersSwitch />
       <div className="flex flex-wrap gap-2 mt-3">
         <button type="button" className="button" onClick={onWords}>
           What the words mean

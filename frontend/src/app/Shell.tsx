@@ -1,17 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { Suspense, useEffect, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { choicesQuery } from "../api/queries";
 import { Key } from "../ui/Key";
+import { useGuideRead } from "../ui/useGuideRead";
+import { useLetters } from "../ui/useLetters";
 import { useNewDrill } from "../ui/useNewDrill";
 import { OutboxLine } from "./OutboxLine";
 import { Glossary, Keys, loadTheRest, SumsDrawer } from "./places";
 import { useTheme } from "./useTheme";
 
 const PLACES = [
-  { to: "/", name: "Desk" },
-  { to: "/bench", name: "Bench" },
+  { to: "/", name: "Today" },
+  { to: "/students", name: "Students" },
+  { to: "/bench", name: "Drills" },
   { to: "/climbs", name: "Climbs" },
   { to: "/stand", name: "Stand" },
   { to: "/log", name: "Log" },
@@ -19,7 +21,6 @@ const PLACES = [
 
 /** What else has an address, after the place that it belongs to. */
 const BESIDE = [
-  { to: "/students", name: "Students" },
   { to: "/groups", name: "Groups" },
   { to: "/settings", name: "Settings" },
   { to: "/guide", name: "Guide" },
@@ -52,24 +53,24 @@ export function Shell() {
   const theme = useTheme(isStand);
   const choices = useQuery(choicesQuery);
   const newDrill = useNewDrill();
+  const [guideRead] = useGuideRead();
 
-  useHotkeys("1,2,3,4,5", (event) => {
+  useLetters("1,2,3,4,5,6", (event) => {
     const to = PLACES[Number(event.key) - 1]?.to;
     if (to) void navigate(to);
   });
-  useHotkeys("u", () => setOpen((now) => (now === "sums" ? null : "sums")), { preventDefault: true });
-  useHotkeys("?", () => setOpen("keys"), { useKey: true, preventDefault: true });
-  useHotkeys("esc", () => {
-    // What is open closes first; what plays stops first.
-    if (!document.querySelector("dialog[open], [aria-expanded=true], [data-playing]")) void navigate(-1);
-  });
-  useHotkeys("n", () => newDrill.mutate(), { preventDefault: true });
+  useLetters("u", () => setOpen((now) => (now === "sums" ? null : "sums")), { preventDefault: true });
+  useLetters("?", () => setOpen("keys"), { useKey: true, preventDefault: true });
+  useLetters("n", () => newDrill.mutate(), { preventDefault: true });
   useEffect(() => {
     document.title = `${titleOf(place.pathname)} – Ripresa`;
   }, [place]);
 
   return (
     <div className="min-h-screen flex flex-col">
+      <a href="#place" className="skip-link">
+        To the place itself
+      </a>
       <header className="bar">
         <Link to="/" className="font-display font-extrabold text-xl mr-2 no-underline">
           Ripresa<span className="text-accent">.</span>
@@ -80,6 +81,11 @@ export function Shell() {
               {one.name}
             </NavLink>
           ))}
+          {!guideRead && (
+            <NavLink to="/guide" className="bar-place">
+              Guide
+            </NavLink>
+          )}
         </nav>
         <div className="bar-tools">
           {choices.data?.is_demo && <span className="bar-note">demo: nothing is kept</span>}
@@ -98,7 +104,11 @@ export function Shell() {
         </div>
       </header>
       <OutboxLine />
-      <main className="flex-1 w-full max-w-330 mx-auto px-3 sm:px-6 py-4">
+      <main
+        id="place"
+        tabIndex={-1}
+        className={`flex-1 w-full max-w-330 mx-auto px-3 sm:px-6 py-4 ${isStand ? "stand-place" : ""}`}
+      >
         <Suspense fallback={<p role="status">…</p>}>
           <Outlet />
           <Stands />

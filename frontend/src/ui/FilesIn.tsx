@@ -23,29 +23,35 @@ type State = {
   share: number;
   says: string;
 };
-type Props = { of: FilesOf; onJudged?: (judged: Judged) => void };
+/** Files that become takes: how far each is, and how more are taken in; lives longer than what shows it. */
+export type FilesTaken = { files: readonly State[]; take: (chosen: FileList | null) => void };
 
 const ACCEPT = ".wav,.flac,.ogg,.oga,.opus,.mp3,.aif,.aiff,.mid,.midi,audio/*";
 const LARGEST = 260_000_000;
 const PIECE = 3_000_000;
 
-/** Recordings and MIDI files that become takes: dropped or chosen, several at once, one after the other. */
-export function FilesIn({ of, onJudged }: Props) {
+/** Take in recordings and MIDI files, several at once, one after the other. */
+export function useFilesIn(of: FilesOf | null, onJudged?: (judged: Judged) => void): FilesTaken {
   const [files, setFiles] = useState<State[]>([]);
-  const picker = useRef<HTMLInputElement>(null);
   const line = useRef<Promise<void>>(Promise.resolve());
   const change = (id: string, to: Partial<State>) =>
     setFiles((old) => old.map((one) => (one.id === id ? { ...one, ...to } : one)));
-
   const take = (chosen: FileList | null) => {
+    if (!of) return;
     for (const file of chosen ?? []) {
       const id = freshId();
       setFiles((old) => [...old, { id, name: file.name, is: "waiting", share: 0, says: "waits" }]);
       line.current = line.current.then(() => takeIn(file, id, of, (to) => change(id, to), onJudged));
     }
   };
+  return { files, take };
+}
+
+/** Where recordings and MIDI files that become takes are chosen. */
+export function ChooseFiles({ take }: Pick<FilesTaken, "take">) {
+  const picker = useRef<HTMLInputElement>(null);
   return (
-    <DropZone className="rounded-lg" onFiles={take}>
+    <>
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span className="text-soft">Recordings and MIDI files become takes: drop them here, or</span>
         <button type="button" className="button button-small" onClick={() => picker.current?.click()}>
@@ -65,24 +71,40 @@ export function FilesIn({ of, onJudged }: Props) {
           event.target.value = "";
         }}
       />
-      {files.length > 0 && (
-        <ul className="mt-1" aria-live="polite">
-          {files.map((one) => (
-            <li key={one.id} className="flex flex-wrap items-center gap-x-3">
-              <strong className="break-all">{one.name}</strong>
-              {(one.is === "sent" || one.is === "heard") && (
-                <progress
-                  className="progress progress-primary w-40"
-                  max={1}
-                  value={one.is === "sent" ? one.share : undefined}
-                  aria-label={one.name}
-                />
-              )}
-              <span className={one.is === "refused" ? "text-error font-semibold" : ""}>{one.says}</span>
-            </li>
-          ))}
-        </ul>
-      )}
+    </>
+  );
+}
+
+/** How far each file is that was taken in. */
+export function FilesList({ files }: Pick<FilesTaken, "files">) {
+  if (files.length === 0) return null;
+  return (
+    <ul className="mt-1" aria-live="polite">
+      {files.map((one) => (
+        <li key={one.id} className="flex flex-wrap items-center gap-x-3">
+          <strong className="break-all">{one.name}</strong>
+          {(one.is === "sent" || one.is === "heard") && (
+            <progress
+              className="progress progress-primary w-40"
+              max={1}
+              value={one.is === "sent" ? one.share : undefined}
+              aria-label={one.name}
+            />
+          )}
+          <span className={one.is === "refused" ? "text-error font-semibold" : ""}>{one.says}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Recordings and MIDI files that become takes: dropped or chosen. */
+export function FilesIn({ of }: { of: FilesOf }) {
+  const { files, take } = useFilesIn(of);
+  return (
+    <DropZone className="rounded-lg" onFiles={take}>
+      <ChooseFiles take={take} />
+      <FilesList files={files} />
     </DropZone>
   );
 }

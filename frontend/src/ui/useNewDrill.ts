@@ -14,7 +14,8 @@ export function useNewDrill() {
     onSuccess: (kept) => {
       once.done();
       forgetWork();
-      void navigate(`/bench/${kept.id}`);
+      // Whoever begins a drill writes its first word next.
+      void navigate(`/bench/${kept.id}`, { state: { isNew: true } });
     },
   });
 }

@@ -23,8 +23,9 @@ from ripresa.core.reports.registers import Break, breaks, sounding_key, sounding
 from ripresa.core.reports.small import Asked, SmallSums, small_sums
 from ripresa.core.reports.speed import Speeds, pace_changes, peak_of, peak_of_drill, speeds
 from ripresa.core.reports.strings import Crossings, Picking, crossings, picking
-from ripresa.core.reports.sums import Sums, sums, warnings
+from ripresa.core.reports.sums import Sums, Warned, WarnedOf, sums, warned, warnings
 from ripresa.core.reports.told import (
+    GroupRow,
     Paragraph,
     Run,
     accents_added,
@@ -33,6 +34,8 @@ from ripresa.core.reports.told import (
     changed_told,
     closest_told,
     gear_told,
+    gear_words,
+    group_rows,
     paragraphs,
     starts_told,
     working,
@@ -49,6 +52,7 @@ __all__ = [
     "Crossings",
     "Dial",
     "Ending",
+    "GroupRow",
     "Groups",
     "Home",
     "Keys",
@@ -66,6 +70,8 @@ __all__ = [
     "Sums",
     "Thumbs",
     "WalkHome",
+    "Warned",
+    "WarnedOf",
     "accents_added",
     "against",
     "breaks",
@@ -83,6 +89,8 @@ __all__ = [
     "drift_heard",
     "ending",
     "gear_told",
+    "gear_words",
+    "group_rows",
     "groups",
     "keys",
     "landings",
@@ -108,6 +116,7 @@ __all__ = [
     "sums",
     "thumbs",
     "walk_homes",
+    "warned",
     "warnings",
     "working",
 ]

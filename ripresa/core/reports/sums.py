@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from collections.abc import Sequence as Several
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import Literal, NamedTuple
 
 from ripresa.core.drill import DIVISIONS, Drill
 from ripresa.core.drill.material import Arpeggio, LongNotes, ScaleRun, Sequence, own_rhythm
@@ -167,32 +168,49 @@ _BAD_SLURS = {
 }
 
 
+#: What a warning is about: what an instrument has, what a hand spans, what no finger slurs.
+WarnedOf = Literal["range", "stretch", "slur"]
+
+
+class Warned(NamedTuple):
+    """What the teacher has to know, and the line of the drill that it stands beside."""
+
+    line: Literal["notes", "left hand"]
+    of: WarnedOf
+    sentence: str
+
+
 def warnings(reading: Reading) -> tuple[str, ...]:
     """Return what the teacher has to know about a reading, one sentence each."""
-    return tuple(_warnings(reading))
+    return tuple(one.sentence for one in warned(reading))
 
 
-def _warnings(reading: Reading) -> Iterator[str]:
+def warned(reading: Reading) -> Iterator[Warned]:
+    """Yield each warning with the line of the drill that it stands beside."""
     other = [event for event in reading.other if any(not reading.instrument.holds(tone.midi) for tone in event.tones)]
     if other:
-        yield (
+        yield Warned(
+            "left hand",
+            "range",
             f"Out of range for {reading.instrument.name}: {plural(len(other), 'note')} of the left hand, the first at "
-            f"{other[0].place_name}. Let it begin nearer, or take fewer octaves."
+            f"{other[0].place_name}. Let it begin nearer, or take fewer octaves.",
         )
     for shape in reading.shapes:
         if shape.stretch > SPAN:
-            yield (
+            yield Warned(
+                "notes",
+                "stretch",
                 f"{shape.symbol} ({shape.text}) spans {shape.stretch} frets, and a hand lies over {SPAN}: it is a "
-                "stretch. Warm up first, and do not force it."
+                "stretch. Warm up first, and do not force it.",
             )
     slurs = list(bad_slurs(reading))
     for why in dict.fromkeys(slur.why for slur in slurs):
         places = [slur.event.place_name for slur in slurs if slur.why == why]
         more = f" and {len(places) - _MOST_NAMED} more" if len(places) > _MOST_NAMED else ""
-        yield f"{capital('; '.join(places[:_MOST_NAMED]))}{more}: {_BAD_SLURS[why]}"
+        yield Warned("notes", "slur", f"{capital('; '.join(places[:_MOST_NAMED]))}{more}: {_BAD_SLURS[why]}")
     outside = [leg for leg in reading.legs if leg.out_of_range]
     if outside:
-        yield _out_of_range(reading, outside)
+        yield Warned("notes", "range", _out_of_range(reading, outside))
 
 
 def _out_of_range(reading: Reading, outside: Several[LegReading]) -> str:

@@ -27,6 +27,7 @@ from ripresa.core.rhythm.counting import (
 from ripresa.core.rhythm.kinds import Level, SlotKind
 from ripresa.core.rhythm.meter import METERS, Bar, Meter
 from ripresa.core.rhythm.meter_text import leg_meters, meter_named
+from ripresa.core.rhythm.names import division_name
 from ripresa.core.rhythm.swing import RATIOS, Swing, leads
 from ripresa.core.rhythm.tempo import (
     FASTEST_BPM,
@@ -75,6 +76,7 @@ __all__ = [
     "check_bpm",
     "coarse",
     "count_word",
+    "division_name",
     "gap_seconds",
     "gear_change",
     "inner_pulse",

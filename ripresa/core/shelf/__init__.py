@@ -9,10 +9,21 @@ from ripresa.core.shelf.printed import PRINTED
 from ripresa.core.shelf.runs import RUNS
 from ripresa.core.shelf.strings import STRINGS
 from ripresa.core.shelf.strokes import STROKES
+from ripresa.core.shelf.telling import FAMILIES, LEVELS, family_of, level_of, what_it_is
 from ripresa.core.shelf.time import TIME
 from ripresa.core.shelf.winds import WINDS
 
-__all__ = ["AIMS", "SHELF", "Shelved", "shelved"]
+__all__ = [
+    "AIMS",
+    "FAMILIES",
+    "LEVELS",
+    "SHELF",
+    "Shelved",
+    "family_of",
+    "level_of",
+    "shelved",
+    "what_it_is",
+]
 
 SHELF: tuple[Shelved, ...] = RUNS + TIME + STROKES + LINES + LAYERS + KEYS + STRINGS + WINDS + PRINTED
 

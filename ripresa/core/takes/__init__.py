@@ -25,11 +25,12 @@ from ripresa.core.takes.figures import (
 )
 from ripresa.core.takes.from_file import FromFile, heard_in, judge_file, shortest_gap
 from ripresa.core.takes.gate import Offer
+from ripresa.core.takes.heading import TakeWord, fault_heading, word_of
 from ripresa.core.takes.heard import HeardNote
 from ripresa.core.takes.interval import Interval, shown_ms, times_beyond
 from ripresa.core.takes.judging import Judged, judge
 from ripresa.core.takes.latency import CALIBRATION, measure_latency
-from ripresa.core.takes.limits import EVENNESS, LIMITS, But, Evenness, Figure, Limits, limit_words
+from ripresa.core.takes.limits import EVENNESS, LIMITS, But, Evenness, Figure, Limits, asked, asked_in_short
 from ripresa.core.takes.match import Match, match_take, match_times
 from ripresa.core.takes.player import (
     FAULTS,
@@ -94,13 +95,17 @@ __all__ = [
     "SlotFigures",
     "Source",
     "StandIn",
+    "TakeWord",
     "TogetherFigures",
     "Verdict",
     "Weak",
+    "asked",
+    "asked_in_short",
     "by_ear",
     "changed_player",
     "delayed",
     "due_notes",
+    "fault_heading",
     "fault_name",
     "found_take",
     "furthest_limit",
@@ -108,7 +113,6 @@ __all__ = [
     "heard_in",
     "judge",
     "judge_file",
-    "limit_words",
     "match_take",
     "match_times",
     "measure_latency",
@@ -123,4 +127,5 @@ __all__ = [
     "too_long",
     "unheard_words",
     "usual_sound",
+    "word_of",
 ]

@@ -131,20 +131,59 @@ class Limits:
         return f"evenness {self.evenness}" + (f", but {' and '.join(other)}" if other else "")
 
 
-def limit_words(limits: Limits, gaps: Mapping[str, float]) -> tuple[str, ...]:
-    """Return each limit in words, for the gaps (in seconds) of the divisions by their names.
+@dataclass(frozen=True, slots=True)
+class Band:
+    """How far a note may lie off at one division, to either side.
 
-    >>> limit_words(Limits(), {"4": 0.15625})[0]
-    'spread 16 ms at 4 a beat'
+    Args:
+        division: Its name. seconds: How far. share: The same as a share of the gap, as it is drawn on a beat.
+    """
+
+    division: str
+    seconds: float
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """One limit as it is asked for: its name, the figures in words, and a band for each division where it has one."""
+
+    name: str
+    words: str
+    bands: tuple[Band, ...] = ()
+
+
+def asked(limits: Limits, gaps: Mapping[str, float]) -> tuple[Asked, ...]:
+    """Return each limit, for the gaps (in seconds) of the divisions by their names.
+
+    >>> asked(Limits(), {"4": 0.15625})[0].words
+    '16 ms at 4 a beat'
     """
     told = []
     for figure, (name, unit, _) in LIMITS.items():
         limit = limits.of(figure)
         if unit == "of the gap":
-            at = ", ".join(f"{limit.at(gap) * 1000:.0f} ms at {division} a beat" for division, gap in gaps.items())
-            told.append(f"{name} {at}")
+            bands = tuple(Band(name, limit.at(gap), limit.at(gap) / gap) for name, gap in gaps.items())
+            words = ", ".join(f"{band.seconds * 1000:.0f} ms at {band.division} a beat" for band in bands)
+            told.append(Asked(name, words, bands))
         elif unit == "dB":
-            told.append(f"{name} {limit.amount:g} dB or more")
+            told.append(Asked(name, f"{limit.amount:g} dB or more"))
         else:
-            told.append(f"{name} {limit.amount * 100:g} %")
+            told.append(Asked(name, f"{limit.amount * 100:g} % {unit}"))
     return tuple(told)
+
+
+def asked_in_short(limits: Limits, gaps: Mapping[str, float]) -> str:
+    """Return what is asked before a try, in one sentence, for the closest notes.
+
+    >>> asked_in_short(Limits(), {"2": 0.3125, "4": 0.15625})
+    'Even within 16 ms at 4 a beat; changes within 31 ms; up to 3 slips in 100 notes.'
+    """
+    division = min(gaps, key=lambda name: gaps[name])
+    gap = gaps[division]
+    slips = limits.of("slips").amount * 100
+    changes = f"; changes within {limits.of('seam').at(gap) * 1000:.0f} ms" if len(gaps) > 1 else ""
+    return (
+        f"Even within {limits.of('spread').at(gap) * 1000:.0f} ms at {division} a beat{changes}; "
+        f"up to {slips:g} {'slip' if slips == 1 else 'slips'} in 100 notes."
+    )

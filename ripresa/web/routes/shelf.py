@@ -4,9 +4,11 @@ from functools import cache
 
 from flask import Response
 
+from ripresa.core.drill import Drill
 from ripresa.core.exact import plural
 from ripresa.core.reading import read
-from ripresa.core.shelf import AIMS, SHELF, Shelved, shelved
+from ripresa.core.reports import peak_of
+from ripresa.core.shelf import AIMS, FAMILIES, LEVELS, SHELF, Shelved, family_of, level_of, shelved, what_it_is
 from ripresa.formats.wire import Shape
 from ripresa.store import drills as store
 from ripresa.web.answers import answer, now
@@ -14,7 +16,7 @@ from ripresa.web.blueprint import blueprint
 from ripresa.web.numbers import Once
 from ripresa.web.shapes.described import described
 from ripresa.web.shapes.drills import DrillShape, divisions_of, drill_shape, tempo_of
-from ripresa.web.shapes.rail import RowShape, row_shapes
+from ripresa.web.shapes.rail import RowShape, special_row
 from ripresa.web.shapes.sent import Sent
 
 api = blueprint("shelf")
@@ -31,6 +33,9 @@ class ShelfLine(Sent, frozen=True):
 
     key: str
     aim: str
+    what: str
+    family: str
+    level: str
     title: str
     purpose: str
     material: str
@@ -45,13 +50,35 @@ class ShelfShape(Sent, frozen=True):
     """The aims, and all ready drills in their order."""
 
     aims: list[str]
+    families: list[str]
+    levels: list[str]
     drills: list[ShelfLine]
+
+
+class ShelfDrill(Shape):
+    """A ready drill, to be heard before it is taken."""
+
+    drill: Drill
 
 
 @api.get("/shelf", responses={200: described(ShelfShape)})
 def list_shelf() -> Response:
     """All ready drills."""
-    return answer(ShelfShape(aims=list(AIMS.values()), drills=[_line(one) for one in SHELF]))
+    lines = [_line(one) for one in SHELF]
+    return answer(
+        ShelfShape(
+            aims=list(AIMS.values()),
+            families=list(FAMILIES.values()),
+            levels=[name for _, name in LEVELS],
+            drills=lines,
+        )
+    )
+
+
+@api.get("/shelf/<key>", responses={200: ShelfDrill})
+def one_of_the_shelf(path: ShelfPath) -> Response:
+    """A ready drill, as it would be taken."""
+    return answer(ShelfDrill(drill=shelved(path.key).drill))
 
 
 @api.post("/shelf/<key>", responses={201: DrillShape})
@@ -66,6 +93,9 @@ def _line(one: Shelved) -> ShelfLine:
     return ShelfLine(
         key=one.key,
         aim=AIMS[one.aim],
+        what=what_it_is(reading),
+        family=FAMILIES[family_of(one.drill)],
+        level=level_of(peak_of(reading) * one.drill.bpm / 60),
         title=one.drill.title,
         purpose=one.drill.purpose,
         material=one.drill.material.title,
@@ -73,5 +103,5 @@ def _line(one: Shelved) -> ShelfLine:
         tempo=tempo_of(one.drill),
         length=plural(reading.bars, "bar"),
         instrument=one.drill.plays_on.name,
-        row=next(row_shapes(reading, ())),
+        row=special_row(reading),
     )

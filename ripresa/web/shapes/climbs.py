@@ -23,7 +23,7 @@ from ripresa.core.drill.click import Click
 from ripresa.core.exact import Fraction, decimal, label, short
 from ripresa.core.reports import RungBreath
 from ripresa.core.rhythm import meter_named
-from ripresa.core.takes import Mark, limit_words
+from ripresa.core.takes import Mark, asked, asked_in_short
 from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.shapes.students import StudentShape, student_shape
 from ripresa.web.shapes.takes import KeptRemedyShape, kept_remedy_shape
@@ -62,6 +62,22 @@ class LadderShape(Shape):
     target_words: str
     rule_words: str
     moving_words: str
+
+
+class BandShape(Shape):
+    """How far a note may lie off at one division: in seconds, and as a share of the gap, to be drawn on a beat."""
+
+    division: str
+    seconds: float
+    share: float
+
+
+class LimitShape(Shape):
+    """One limit: its name, its figures in words, and its band at each division where it has one."""
+
+    name: str
+    words: str
+    bands: list[BandShape]
 
 
 class WordShape(Shape):
@@ -103,7 +119,8 @@ class ClimbShape(Shape):
     next_sentence: str
     remedy: KeptRemedyShape | None
     held_to: str
-    limits: list[str]
+    asked: str
+    limits: list[LimitShape]
     last_take_at: str | None
     cautions: list[str]
     revision: int
@@ -158,7 +175,15 @@ def climb_shape(stood: Stood, cautions: Sequence[str] = ()) -> ClimbShape:
         next_sentence=stood.next_sentence,
         remedy=kept_remedy_shape(stood.remedy) if stood.remedy else None,
         held_to=climb.plan.limits.words,
-        limits=list(limit_words(climb.plan.limits, stood.gaps)),
+        asked=asked_in_short(climb.plan.limits, stood.gaps),
+        limits=[
+            LimitShape(
+                name=one.name,
+                words=one.words,
+                bands=[BandShape.model_validate(band, from_attributes=True) for band in one.bands],
+            )
+            for one in asked(climb.plan.limits, stood.gaps)
+        ],
         last_take_at=played.isoformat() if played else None,
         cautions=list(cautions),
         revision=climb.revision,

@@ -1,8 +1,10 @@
 """The shape of the rail: a row for each bar of each leg, with all that is drawn in it."""
 
 from bisect import bisect_left
-from collections.abc import Iterator, Sequence
-from itertools import groupby
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import accumulate, chain, groupby
+
+from msgspec.structs import replace
 
 from ripresa.core.drill.click import ClickLevel
 from ripresa.core.exact import Fraction
@@ -146,6 +148,35 @@ def row_shapes(
             other_first=other_first,
             is_counted=bar >= reading.drill.enters.count,
         )
+
+
+#: So many beats tell a drill from others.
+_MOST_SPECIAL = 8
+
+
+def special_row(reading: Reading) -> RowShape:
+    """Return what tells a drill from others, as one row: a beat of each stage, or all of the first bar of one stage."""
+    rows = list(row_shapes(reading, ()))
+    firsts = [next(inside) for _, inside in groupby(rows, key=lambda row: row.leg)][:_MOST_SPECIAL]
+    if len(firsts) < 2:
+        return rows[0]
+    widths = [row.bays[0].width for row in firsts]
+    starts = list(accumulate(widths[:-1], initial=0.0))
+
+    def beat(events: Iterable[EventShape], at: float, width: float) -> list[EventShape]:
+        return [replace(event, x=event.x + at) for event in events if event.x < width]
+
+    parts = list(zip(firsts, starts, widths, strict=True))
+    return replace(
+        firsts[0],
+        bays=Table(BayShape(x=at, width=width) for _, at, width in parts),
+        events=Table(chain.from_iterable(beat(row.events, at, width) for row, at, width in parts)),
+        other=Table(chain.from_iterable(beat(row.other, at, width) for row, at, width in parts)),
+        clicks=Table(()),
+        groups=Table(()),
+        lines=[],
+        breaths=[],
+    )
 
 
 def _layers(

@@ -1,37 +1,53 @@
 """The shape of a reading: rows for the rail, and the sums column, at a tempo."""
 
+from typing import Literal
+
 from ripresa.core.changes import is_pressable
+from ripresa.core.drill import DIVISIONS
 from ripresa.core.drill.accents import Walk
 from ripresa.core.drill.material import Cells, FingerOrder, LongNotes, Picked, own_rhythm
-from ripresa.core.exact import Fraction, decimal, label, plural, short
+from ripresa.core.exact import Fraction, decimal, division_label, label, plural, short
 from ripresa.core.pitch import STANDARD_STRINGS, Shape
 from ripresa.core.playing import Pulse, voice_row
 from ripresa.core.reading import Reading, count_text
 from ripresa.core.reports import (
     Paragraph,
+    WarnedOf,
     accents_added,
     click_report,
     closest_told,
+    group_rows,
     paragraphs,
     peak_of,
     sums,
-    warnings,
+    warned,
     working,
 )
+from ripresa.core.rhythm import division_name
 from ripresa.web.shapes.rail import RowShape, row_shapes
 from ripresa.web.shapes.sent import Sent
 from ripresa.web.shapes.sums import (
     GearShape,
+    GroupHomeShape,
     HomeShape,
     LegShape,
     TwinShape,
     gear_shape,
+    group_home_shape,
     home_shape,
     leg_shapes,
 )
 
 #: Bars that are shown as a count; a longer drill is known by its first bars.
 MOST_BARS_COUNTED = 4
+
+
+class WarningShape(Sent, frozen=True):
+    """What the teacher has to know, and the line of the drill that it stands beside."""
+
+    line: Literal["notes", "left hand"]
+    of: WarnedOf
+    sentence: str
 
 
 class GripShape(Sent, frozen=True):
@@ -78,10 +94,13 @@ class ReadingShape(Sent, frozen=True):
     gears: list[GearShape]
     twins: list[TwinShape]
     homes: list[HomeShape]
+    groups: list[GroupHomeShape]
+    group_size: int
+    division_names: dict[str, str]
     count: str
     click: list[str]
     pulse: list[str]
-    warnings: list[str]
+    warnings: list[WarningShape]
     accents_added: str
     strings: int
     shapes: list[GripShape]
@@ -95,7 +114,9 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     """Return the shape of a reading at a tempo."""
     found = sums(reading, bpm)
     voice = voice_row(reading, bpm)
-    homes = [home_shape(told) for told in paragraphs(reading, found, bpm)]
+    groups = list(group_rows(found.groups, reading))
+    in_rows = {row.title for row in groups}
+    homes = [home_shape(told) for told in paragraphs(reading, found, bpm) if told.title not in in_rows]
     if voice.sentences:
         homes.append(home_shape(Paragraph("Voice", tuple(voice.sentences))))
     return ReadingShape(
@@ -123,10 +144,13 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         gears=[gear_shape(change) for change in found.gears],
         twins=[TwinShape(division=label(division), bpm=label(tempo)) for division, tempo in found.twins],
         homes=homes,
+        groups=[group_home_shape(row) for row in groups],
+        group_size=found.groups[0].size if groups else 0,
+        division_names=_division_names(reading),
         count=count_text(event for event in reading.events if event.bar <= MOST_BARS_COUNTED) or "",
         click=list(click_report(reading.click_cycle, reading.meter, bpm)),
         pulse=list(Pulse().told(bpm)),
-        warnings=list(warnings(reading)),
+        warnings=[WarningShape(line=one.line, of=one.of, sentence=one.sentence) for one in warned(reading)],
         accents_added=accents_added(reading),
         strings=_strings(reading),
         shapes=[_grip(shape) for shape in reading.shapes],
@@ -135,6 +159,12 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
         cells=isinstance(reading.drill.material, Cells),
         cues=[cue.told for cue in reading.drill.cues],
     )
+
+
+def _division_names(reading: Reading) -> dict[str, str]:
+    """Return what each division that is offered, and each of the drill, is called in its meter."""
+    every = [*((one,) for one in DIVISIONS), *(leg.divisions for leg in reading.legs)]
+    return {division_label(*one): division_name(one, reading.meter.counted) for one in every}
 
 
 def _stations(reading: Reading) -> list[int]:

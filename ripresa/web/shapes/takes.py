@@ -20,6 +20,7 @@ from ripresa.core.takes import (
     Verdict,
     due_notes,
     fault_name,
+    word_of,
 )
 from ripresa.formats.wire import Shape, WireExact
 from ripresa.web.shapes.figures import FiguresShape, TakeMarkShape, drift_words, figures_shape, ms_shape
@@ -93,6 +94,9 @@ class TakeShape(TakeLineShape):
     """A take with its word, what it leads to, its figures and pictures."""
 
     ear: Ear | None
+    heading: str
+    says: list[str]
+    well: list[str]
     faults: list[FaultKind]
     offers: list[OfferShape]
     remedies: list[RemedyShape]
@@ -165,12 +169,16 @@ def _offered(kept: Kept) -> list[tuple[str, Remedy]]:
 
 def _take_shape(take: Take, limits: Limits, reading: Reading, found: list[tuple[Remedy, str]]) -> TakeShape:
     figures = _figures(take.figures, take, limits, reading)
+    word = word_of(take.mark, take.faults, take.reasons)
     return TakeShape(
         **_values(take, take.end - take.start),
         ear_by=take.ear.by if take.ear else None,
         ease=take.ear.ease if take.ear else None,
         is_measured=figures is not None,
         ear=take.ear,
+        heading=word.heading,
+        says=list(word.says),
+        well=list(word.well),
         faults=list(dict.fromkeys(fault.kind for fault in take.faults)),
         offers=[_offer(offer, reading.drill) for offer in take.offers],
         remedies=[_remedy(remedy, against) for remedy, against in found],

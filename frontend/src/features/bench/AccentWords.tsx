@@ -18,7 +18,6 @@ type Props = { accents: Accents; choices: Choices; onChange: (accents: Accents) 
 export function AccentWords({ accents, choices, onChange }: Props) {
   return (
     <>
-      Accent{" "}
       <BriefSelect
         label="accents"
         field="accents.kind"
@@ -28,14 +27,14 @@ export function AccentWords({ accents, choices, onChange }: Props) {
       />
       {accents.kind === "every_nth" && (
         <>
-          , in groups of{" "}
+          :{" "}
           <CountField
             label="notes in a group"
             field="accents.size"
             value={accents.size}
             onChange={(count) => onChange({ ...accents, size: count })}
-          />{" "}
-          whose count{" "}
+          />
+          , counted so that it{" "}
           <BriefSelect
             label="restart of the groups"
             field="accents.restart"

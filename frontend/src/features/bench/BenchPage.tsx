@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
-import { useCallback, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { useNavigate, useParams, useSearchParams } from "react-router";
+import { useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Choices, type Climb, type Drill, files, type Schemas } from "../../api/client";
 import { adoptDraft, type DraftEntry } from "../../api/outbox";
 import { choicesQuery, climbQuery, drillQuery, forgetWork, readingQuery } from "../../api/queries";
@@ -11,11 +11,13 @@ import { Problem } from "../../ui/Problem";
 import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
 import { useLastGood } from "../../ui/useLastGood";
+import { useLetters } from "../../ui/useLetters";
 import { useOnce } from "../../ui/useOnce";
 import { WrittenOut } from "../../ui/written/WrittenOut";
 import { AccentsAdded } from "./AccentsAdded";
 import { DrillBrief } from "./DrillBrief";
 import { DrillTools } from "./DrillTools";
+import { MoreSums } from "./MoreSums";
 import { OwnBars, ownTitle } from "./OwnBars";
 import { type Press, Pressing } from "./Pressing";
 import { SaveAs, type Sound } from "./SaveAs";
@@ -26,7 +28,6 @@ import { type Opened, useAutosave } from "./useAutosave";
 import { useHistory } from "./useHistory";
 import { type Tool, useTool } from "./useTool";
 import { Versions } from "./Versions";
-import { Warnings } from "./Warnings";
 
 /** The bench: where a drill is made. */
 export function BenchPage() {
@@ -179,13 +180,19 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
     return { h: uses("hit"), o: uses("ornament"), f: uses("finger"), b: uses("phrase"), c: uses("click") };
   }, [use]);
   const pressGrip = useCallback((event: number) => use({ tool: "grip", event }), [use]);
+  const page = useRef<HTMLDivElement>(null);
+  const { state } = useLocation();
+  const isNew = (state as { isNew?: boolean } | null)?.isNew ?? false;
+  useEffect(() => {
+    if (isNew) page.current?.querySelector<HTMLElement>(".brief select")?.focus();
+  }, [isNew]);
   const toStand = () => void leaveFor((version) => `/stand/drill/${opened.id}?version=${version}`);
-  useHotkeys("p", toStand);
+  useLetters("p", toStand);
   useHotkeys("mod+z", undo, { preventDefault: true });
   useHotkeys("mod+shift+z,mod+y", redo, { preventDefault: true });
 
   return (
-    <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
+    <div className="grid gap-5 lg:grid-cols-[1fr_19rem]" ref={page}>
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-x-3 gap-y-2 mb-2">
           <h1 className="sr-only">{drill.title} on the bench</h1>
@@ -215,9 +222,18 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
                   }
             }
           />
-          <button type="button" className="button button-first ml-auto" onClick={toStand}>
-            Put on the stand <Key name="P" />
-          </button>
+          <div className="flex flex-wrap gap-2 ml-auto">
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => void leaveFor(() => `/climbs/new?drill=${opened.id}`)}
+            >
+              Start a climb
+            </button>
+            <button type="button" className="button button-first" onClick={toStand}>
+              Put on the stand <Key name="P" />
+            </button>
+          </div>
         </div>
         <DrillBrief
           drill={drill}
@@ -231,11 +247,6 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
             Working it out …
           </p>
         )}
-        <Warnings
-          warnings={shown?.warnings ?? []}
-          drill={drill}
-          onChange={(mended) => change(mended, "material")}
-        />
         <AccentsAdded
           id={opened.id}
           sentence={shown?.accents_added ?? ""}
@@ -260,6 +271,7 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
             onUse={tool.mutate}
           />
         )}
+        {shown && <MoreSums reading={shown} />}
         <WrittenOut drill={drill} />
         <div className="flex flex-wrap gap-2 mt-3">
           <button type="button" className="button button-quiet" disabled={!canUndo} onClick={undo}>
@@ -267,13 +279,6 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
           </button>
           <button type="button" className="button button-quiet" disabled={!canRedo} onClick={redo}>
             Redo
-          </button>
-          <button
-            type="button"
-            className="button"
-            onClick={() => void leaveFor(() => `/climbs/new?drill=${opened.id}`)}
-          >
-            Start a climb
           </button>
           <button
             type="button"

@@ -27,18 +27,28 @@ type Props = {
   /** What they are, for a screen reader; and the field that a refusal names. */
   what?: string;
   field?: string;
+  /** What each is called in the meter: eighths, triplets. */
+  names?: Readonly<Record<string, string>>;
   onChange: (legs: Drill["legs"]) => void;
 };
 
 /** The divisions of the legs, in order: a word that opens into a row to build them. */
-export function Divisions({ legs, divisions, what = "divisions", field = "legs", onChange }: Props) {
+export function Divisions({
+  legs,
+  divisions,
+  what = "divisions",
+  field = "legs",
+  names = {},
+  onChange,
+}: Props) {
   const [open, setOpen] = useState(false);
   const { setHint } = useContext(BriefContext);
   const refusal = useRefusal(field);
   const box = useRef<HTMLSpanElement>(null);
   const panel = useId();
   const shown = legs.map(written);
-  const inBrief = shown.length > 12 ? [...shown.slice(0, 11), `… (${shown.length} legs)`] : shown;
+  const named = shown.map((one) => names[one] ?? `${one} a beat`);
+  const inBrief = named.length > 12 ? [...shown.slice(0, 11), `… (${shown.length} legs)`] : named;
 
   useEffect(() => {
     if (!open) return;
@@ -63,7 +73,7 @@ export function Divisions({ legs, divisions, what = "divisions", field = "legs",
       <button
         type="button"
         className="brief-word text-left"
-        aria-label={`${what}: ${shown.join(", ")} notes per beat`}
+        aria-label={`${what}: ${inBrief.join(" → ")}, ${shown.join(", ")} notes per beat`}
         aria-expanded={open}
         aria-controls={panel}
         {...refusal.attributes}
@@ -75,7 +85,14 @@ export function Divisions({ legs, divisions, what = "divisions", field = "legs",
       </button>
       <Refused sentence={refusal.sentence} />
       {open && (
-        <DivisionPanel id={panel} legs={legs} shown={shown} divisions={divisions} onChange={onChange} />
+        <DivisionPanel
+          id={panel}
+          legs={legs}
+          shown={shown}
+          divisions={divisions}
+          names={names}
+          onChange={onChange}
+        />
       )}
     </span>
   );
@@ -110,10 +127,15 @@ function Replaced({ number, shown, divisions, value, onChange }: ReplacedProps) 
   );
 }
 
-type EachProps = { does: string; divisions: readonly Choice[]; onPress: (leg: Leg) => void };
+type EachProps = {
+  does: string;
+  divisions: readonly Choice[];
+  names: Readonly<Record<string, string>>;
+  onPress: (leg: Leg) => void;
+};
 
 /** A button for each division. */
-function EachDivision({ does, divisions, onPress }: EachProps) {
+function EachDivision({ does, divisions, names, onPress }: EachProps) {
   return (
     <div className="flex flex-wrap gap-1.5 mb-3">
       {divisions.map((one) => (
@@ -122,6 +144,7 @@ function EachDivision({ does, divisions, onPress }: EachProps) {
           type="button"
           className="button button-small"
           aria-label={`${does} ${one.label} a beat`}
+          title={names[one.label]}
           onClick={() => onPress({ division: one.value, following: [] })}
         >
           {one.label}
@@ -133,7 +156,7 @@ function EachDivision({ does, divisions, onPress }: EachProps) {
 
 type PanelProps = Props & { id: string; shown: string[] };
 
-function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
+function DivisionPanel({ id, legs, shown, divisions, names = {}, onChange }: PanelProps) {
   const text = shown.join(" ");
   const [typed, setTyped] = useState(text);
   const [refused, setRefused] = useState("");
@@ -160,14 +183,18 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
   return (
     <fieldset id={id} className="panel" aria-label="Divisions of the legs">
       <p className="mb-1">So many notes a beat all through</p>
-      <EachDivision does="All through with" divisions={divisions} onPress={(leg) => change([leg])} />
+      <EachDivision
+        does="All through with"
+        divisions={divisions}
+        names={names}
+        onPress={(leg) => change([leg])}
+      />
       {legs.length > 1 && legs.length <= MOST_REPLACED && (
         <>
           <p className="mb-1">Each leg in order; another one takes its place</p>
           <div className="flex flex-wrap gap-1.5 mb-3">
             {legs.map((leg, index) => (
               <Replaced
-                // biome-ignore lint/suspicious/noArrayIndexKey: a leg is what stands at its place
                 key={index}
                 number={index + 1}
                 shown={shown[index] ?? ""}
@@ -182,7 +209,12 @@ function DivisionPanel({ id, legs, shown, divisions, onChange }: PanelProps) {
         </>
       )}
       <p className="mb-1">Add a leg with so many notes a beat</p>
-      <EachDivision does="Add a leg with" divisions={divisions} onPress={(leg) => change([...legs, leg])} />
+      <EachDivision
+        does="Add a leg with"
+        divisions={divisions}
+        names={names}
+        onPress={(leg) => change([...legs, leg])}
+      />
       <label className="block">
         Or write them in order; 6+5 takes turns beat by beat, 3:2 is three in two beats
         <input

@@ -24,6 +24,8 @@ function read({ material }: Drill) {
     sign: "♩",
     own_rhythm: brings || (material.kind === "line" && material.rhythm === "own"),
     has_closing: material.kind === "scale_run" || material.kind === "arpeggio",
+    warnings: [],
+    division_names: { "2": "eighths", "3": "triplets", "4": "sixteenths" },
   };
 }
 
@@ -50,6 +52,18 @@ function opened(start: Drill = DRILL) {
   return { user: userEvent.setup(), last: () => seen.mock.lastCall?.[0], seen };
 }
 
+/** What "and more …" offers. */
+async function offeredMore(user: ReturnType<typeof userEvent.setup>): Promise<string[]> {
+  await user.click(screen.getByRole("button", { name: /^and more/ }));
+  return screen.getAllByRole("listitem").map((one) => one.querySelector("strong")?.textContent ?? "");
+}
+
+/** Find something among what else there is, by typing. */
+async function more(user: ReturnType<typeof userEvent.setup>, name: string) {
+  await user.click(screen.getByRole("button", { name: /^and more/ }));
+  await user.type(screen.getByLabelText("find what else there is"), `${name}{Enter}`);
+}
+
 describe("the brief of a drill", () => {
   it("changes the scale and leaves the rest", async () => {
     const { user, last } = opened();
@@ -70,6 +84,7 @@ describe("the brief of a drill", () => {
     await user.selectOptions(screen.getByLabelText("tonic"), "Eb");
     await user.selectOptions(screen.getByLabelText("material"), "arpeggio");
     expect(last()?.material).toMatchObject({ kind: "arpeggio", tonic: "Eb" });
+    await more(user, "last note");
     expect(screen.getByLabelText("closing tonic")).toBeTruthy();
     await user.selectOptions(screen.getByLabelText("material"), "one_note");
     expect(screen.queryByLabelText("closing tonic")).toBeNull();
@@ -156,28 +171,26 @@ describe("the brief of a drill", () => {
   it("asks which pairs swing once they do", async () => {
     const { user, last } = opened();
     expect(screen.queryByLabelText("swing")).toBeNull();
-    await user.selectOptions(screen.getByLabelText("and more"), "swing");
+    await more(user, "swing");
     await user.selectOptions(screen.getByLabelText("which pairs swing"), "4");
     expect(last()?.swing).toEqual({ ratio: "2", on: 4 });
   });
 
   it("adds a rare part by “and …”, and drops it again", async () => {
     const { user, last } = opened();
-    await user.selectOptions(screen.getByLabelText("and more"), "fingering");
+    await more(user, "fingering");
     expect(last()?.fingering).toBe("usual");
     await user.selectOptions(screen.getByLabelText("fingering"), "none");
     expect(last()?.fingering).toBe("none");
     expect(screen.queryByLabelText("fingering")).toBeNull();
   });
 
-  it("offers a breath to wind alone, and the usual strokes of the instrument first", () => {
+  it("offers a breath to wind alone, and the usual strokes of the instrument first", async () => {
     const offered = (label: string) =>
       [...(screen.getByLabelText(label) as HTMLSelectElement).options].map((option) => option.text);
-    opened({ ...DRILL, instrument: "guitar" });
-    expect(offered("and more")).not.toContain("a breath");
+    expect(await offeredMore(opened({ ...DRILL, instrument: "guitar" }).user)).not.toContain("a breath");
     cleanup();
-    opened({ ...DRILL, instrument: "flute" });
-    expect(offered("and more")).toContain("a breath");
+    expect(await offeredMore(opened({ ...DRILL, instrument: "flute" }).user)).toContain("a breath");
     const hands = offered("hands");
     expect(hands.indexOf("Double tonguing (T K)")).toBeLessThan(hands.indexOf("Alternate picking (D U)"));
   });
@@ -185,7 +198,7 @@ describe("the brief of a drill", () => {
   it("lets the left hand play, in divisions of its own, and takes its steps along when it rests", async () => {
     const { user, last } = opened({ ...DRILL, instrument: "piano" });
     expect(screen.queryByLabelText("what the left hand plays")).toBeNull();
-    await user.selectOptions(screen.getByLabelText("and more"), "the left hand");
+    await more(user, "the left hand");
     expect(last()?.second.plays).toEqual({ kind: "parallel", interval: "octave" });
     await user.selectOptions(screen.getByLabelText("what the left hand plays"), "contrary");
     await user.selectOptions(screen.getByLabelText("where the left hand begins"), "octave");
@@ -198,7 +211,7 @@ describe("the brief of a drill", () => {
       balance: "softer",
       phrase: "to-ge-ther now",
     });
-    await user.selectOptions(screen.getByLabelText("and more"), "a way in");
+    await more(user, "a way in");
     await user.selectOptions(screen.getByLabelText("way in"), "hands");
     expect(last()?.way_in).toContain("left");
     await user.selectOptions(screen.getByLabelText("what the left hand plays"), "none");
@@ -206,16 +219,42 @@ describe("the brief of a drill", () => {
     expect(last()?.way_in).toEqual(["listen", "whole"]);
   });
 
-  it("offers two hands on keys alone, and a first year where one is known", () => {
-    const offered = () =>
-      [...(screen.getByLabelText("and more") as HTMLSelectElement).options].map((option) => option.text);
-    opened({ ...DRILL, instrument: "guitar" });
-    expect(offered()).not.toContain("the left hand");
-    expect(offered()).not.toContain("the range of a first year");
+  it("offers two hands on keys alone, and a first year where one is known", async () => {
+    const ofGuitar = await offeredMore(opened({ ...DRILL, instrument: "guitar" }).user);
+    expect(ofGuitar).not.toContain("the left hand");
+    expect(ofGuitar).not.toContain("the range of a first year");
     cleanup();
-    opened({ ...DRILL, instrument: "piano" });
-    expect(offered()).toContain("the left hand");
-    expect(offered()).toContain("the range of a first year");
+    const ofPiano = await offeredMore(opened({ ...DRILL, instrument: "piano" }).user);
+    expect(ofPiano).toContain("the left hand");
+    expect(ofPiano).toContain("the range of a first year");
+  });
+
+  it("says only what differs from the usual, and the rest once it is asked for", async () => {
+    const { user, last } = opened();
+    const seldom = ["degree it starts on", "turn-round", "closing tonic", "seam: what happens between legs"];
+    for (const name of seldom) expect(screen.queryByLabelText(name)).toBeNull();
+    await more(user, "start note");
+    expect(screen.queryByLabelText("turn-round")).toBeNull();
+    await user.selectOptions(screen.getByLabelText("degree it starts on"), "3");
+    expect(last()?.material).toMatchObject({ start: 3 });
+    cleanup();
+    const other = { ...DRILL, seam: "straight_on", closing: "own" } as Drill;
+    opened({ ...other, material: { ...DRILL.material, start: 2, top: "twice" } as Drill["material"] });
+    for (const name of seldom) expect(screen.getByLabelText(name)).toBeTruthy();
+  });
+
+  it("calls divisions by their names", () => {
+    opened({ ...DRILL, legs: ["2", "7"].map((division) => ({ division, following: [] })) });
+    expect(screen.getByLabelText(/^divisions/).textContent).toBe("eighths → 7 a beat");
+  });
+
+  it("finds nothing under a word that it does not have, and says so", async () => {
+    const { user } = opened();
+    await user.click(screen.getByRole("button", { name: /^and more/ }));
+    await user.type(screen.getByLabelText("find what else there is"), "trombone{Enter}");
+    expect(screen.getByText(/Nothing is called “trombone” here/)).toBeTruthy();
+    await user.keyboard("{Escape}");
+    expect(screen.queryByLabelText("find what else there is")).toBeNull();
   });
 
   it("picks chords by fingers, and says no other hand", async () => {

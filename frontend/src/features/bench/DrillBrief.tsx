@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import type { Choices, Drill, Reading } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
@@ -10,10 +10,13 @@ import { instrumentOf } from "../../ui/instrumentOf";
 import { AccentWords } from "./AccentWords";
 import { Divisions } from "./Divisions";
 import { HandWords } from "./HandWords";
+import { Line } from "./Line";
 import { MaterialWords } from "./MaterialWords";
 import { MeterWords } from "./MeterWords";
 import { isSaid, MoreWords, PartWords } from "./MoreWords";
 import { SecondWords } from "./SecondWords";
+import { Seldom, SeldomContext } from "./seldom";
+import { Warnings } from "./Warnings";
 
 /** Where no arm swings these are not said; written on, they are there again when one does. */
 const LAWS_OF_THE_ARM: readonly string[] = ["by_place", "economy"];
@@ -27,7 +30,7 @@ type Props = {
   drill: Drill;
   choices: Choices;
   /** What the drill was read as; null until it could be read. */
-  reading: Pick<Reading, "sign" | "own_rhythm" | "has_closing"> | null;
+  reading: Pick<Reading, "sign" | "own_rhythm" | "has_closing" | "warnings" | "division_names"> | null;
   refusal: Refused | null;
   onChange: (drill: Drill, word: string) => void;
 };
@@ -55,14 +58,14 @@ function Times({ legs, onChange }: { legs: Drill["legs"]; onChange: (legs: Drill
   );
 }
 
-/** Clauses of what is rarely used, and the words with which each begins. */
+/** Lines of what is rarely used, and their quiet words. */
 const CLAUSES = [
-  ["body", "Meanwhile"],
-  ["sound", "It sounds:"],
-  ["learning", "To learn it:"],
+  ["body", "meanwhile"],
+  ["sound", "sound"],
+  ["learning", "to learn it"],
 ] as const;
 
-/** The drill as one sentence; its words are the controls. */
+/** The drill in lines, a quiet word before each; their words are the controls, and the usual is not said. */
 export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props) {
   const word =
     <F extends keyof Drill>(field: F) =>
@@ -86,7 +89,6 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
       onChange={(value) => onChange({ ...drill, [field]: value }, field)}
     />
   );
-  const several = drill.legs.length > 1;
   const instrument = instrumentOf(drill, choices);
   const hasArm = !instrument?.breathes && drill.material.kind !== "long_notes";
   const hands = hasArm || !LAWS_OF_THE_ARM.includes(drill.hands.kind) ? drill.hands : NO_HANDS;
@@ -98,67 +100,91 @@ export function DrillBrief({ drill, choices, reading, refusal, onChange }: Props
     choices,
     onChange: (part: Partial<Drill>, name: string) => onChange({ ...drill, ...part }, name),
   };
+  const [asked, setAsked] = useState<ReadonlySet<string>>(new Set());
+  const seldom = useMemo(() => ({ drill, asked }), [drill, asked]);
+  const warned = (line: Reading["warnings"][number]["line"]) => (
+    <Warnings
+      warnings={(reading?.warnings ?? []).filter((one) => one.line === line)}
+      drill={drill}
+      onChange={(mended) => onChange(mended, "material")}
+    />
+  );
+  const names = reading?.division_names ?? {};
   return (
     <Brief label="The brief" refusal={refusal} hints={drillHints(drill, choices)}>
-      <p className="clause">
-        Play <MaterialWords material={drill.material} choices={choices} onChange={play} />, in{" "}
-        <MeterWords meter={drill.meter} choices={choices} onChange={word("meter")} />,{" "}
-        {reading?.own_rhythm ? (
-          <Times legs={drill.legs} onChange={word("legs")} />
-        ) : (
-          <>
-            {several ? "stepping" : "with"}{" "}
-            <Divisions legs={drill.legs} divisions={choices.divisions} onChange={word("legs")} /> notes per
-            beat
-          </>
-        )}
-        , {select("seam", "seam: what happens between legs", choices.seams)}
-        {reading?.has_closing && (
-          <>, the closing tonic {select("closing", "closing tonic", choices.closings)}</>
-        )}
-        <PartWords clause="time" {...parts} />.
-      </p>
-      {(saysHands || isSaid(drill, "hands")) && (
-        <p className="clause">
-          {saysHands && (
-            <HandWords
-              hands={hands}
-              choices={hasArm ? choices : withoutArm(choices)}
-              usual={instrument?.cycles ?? []}
-              onChange={word("hands")}
-            />
+      <SeldomContext value={seldom}>
+        <Line name="notes" warnings={warned("notes")}>
+          <MaterialWords material={drill.material} choices={choices} onChange={play} />
+          {reading?.has_closing && (
+            <Seldom name="last note" field="closing">
+              , the closing tonic {select("closing", "closing tonic", choices.closings)}
+            </Seldom>
           )}
-          <PartWords clause="hands" begins={!saysHands} {...parts} />.
-        </p>
-      )}
-      <p className="clause">
-        <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />
-        <PartWords clause="accents" {...parts} />.
-      </p>
-      <SecondWords {...parts} />
-      {CLAUSES.map(
-        ([clause, first]) =>
-          isSaid(drill, clause) && (
-            <p key={clause} className="clause">
-              {first} <PartWords clause={clause} begins {...parts} />.
-            </p>
-          ),
-      )}
-      <p className="clause">
-        Click <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
-        <AmountField
-          label="tempo in bpm"
-          field="bpm"
-          what="bpm"
-          before={`${reading?.sign ?? ""} = `}
-          exact={drill.bpm}
-          hint="1 to 1000; halves and fractions too: 84½."
-          onChange={word("bpm")}
+        </Line>
+        <Line name="rhythm">
+          {reading?.own_rhythm ? (
+            <Times legs={drill.legs} onChange={word("legs")} />
+          ) : (
+            <Divisions
+              legs={drill.legs}
+              divisions={choices.divisions}
+              names={names}
+              onChange={word("legs")}
+            />
+          )}{" "}
+          in <MeterWords meter={drill.meter} choices={choices} onChange={word("meter")} />
+          <Seldom name="how stages begin" field="seam">
+            , each {select("seam", "seam: what happens between legs", choices.seams)}
+          </Seldom>
+          <PartWords clause="time" {...parts} />
+        </Line>
+        {(saysHands || isSaid(drill, "hands")) && (
+          <Line name="hand">
+            {saysHands && (
+              <HandWords
+                hands={hands}
+                choices={hasArm ? choices : withoutArm(choices)}
+                usual={instrument?.cycles ?? []}
+                onChange={word("hands")}
+              />
+            )}
+            <PartWords clause="hands" begins={!saysHands} {...parts} />
+          </Line>
+        )}
+        <Line name="accents">
+          <AccentWords accents={drill.accents} choices={choices} onChange={word("accents")} />
+          <PartWords clause="accents" {...parts} />
+        </Line>
+        <SecondWords {...parts} warnings={warned("left hand")} />
+        {CLAUSES.map(
+          ([clause, name]) =>
+            isSaid(drill, clause) && (
+              <Line key={clause} name={name}>
+                <PartWords clause={clause} begins {...parts} />
+              </Line>
+            ),
+        )}
+        <Line name="click">
+          <ClickWords click={drill.click} choices={choices} onChange={word("click")} /> at{" "}
+          <AmountField
+            label="tempo in bpm"
+            field="bpm"
+            what="bpm"
+            before={`${reading?.sign ?? ""} = `}
+            exact={drill.bpm}
+            hint="1 to 1000; halves and fractions too: 84½."
+            onChange={word("bpm")}
+          />
+          , for {select("instrument", "instrument", choices.instruments)}
+          <PartWords clause="instrument" {...parts} />
+        </Line>
+        <MoreWords
+          {...parts}
+          hasClosing={reading?.has_closing ?? false}
+          asked={asked}
+          onAsk={(name) => setAsked(new Set([...asked, name]))}
         />
-        , for {select("instrument", "instrument", choices.instruments)}
-        <PartWords clause="instrument" {...parts} />
-        <MoreWords {...parts} />
-      </p>
+      </SeldomContext>
     </Brief>
   );
 }

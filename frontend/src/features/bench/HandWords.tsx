@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { Seldom } from "./seldom";
 
 type Hands = Drill["hands"];
 const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
@@ -112,7 +113,7 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
         </>
       )}
       {hands.kind === "by_order" && (
-        <>
+        <Seldom name="pattern begins anew" field="hands.restart">
           {" "}
           that{" "}
           <BriefSelect
@@ -122,7 +123,7 @@ export function HandWords({ hands, choices, usual, onChange }: Props) {
             choices={choices.restarts}
             onChange={(value) => onChange({ ...hands, restart: value as typeof hands.restart })}
           />
-        </>
+        </Seldom>
       )}
     </>
   );

@@ -1,6 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
+import { Seldom } from "./seldom";
 
 type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
 type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
@@ -40,7 +41,8 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
           const own = scale === "own" && !run.own ? "1 b2 3 4 5 b6 7" : run.own;
           onChange({ ...run, scale, own, start: 1 });
         }}
-      />{" "}
+      />
+      {run.scale === "own" && " "}
       {run.scale === "own" && (
         <>
           <BriefField
@@ -52,7 +54,7 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
           />{" "}
         </>
       )}
-      <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />,{" "}
+      ,{" "}
       <BriefSelect
         label="octaves"
         field="material.octaves"
@@ -60,18 +62,21 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
         choices={choices.octaves}
         onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
       />
-      , starting{" "}
-      <BriefSelect
-        label="degree it starts on"
-        field="material.start"
-        value={String(run.start)}
-        choices={degreesOf(
-          choices.scales.find((one) => one.value === run.scale)?.degrees ||
-            run.own.split(/\s+/).filter(Boolean).length,
-          run.start,
-        )}
-        onChange={(value) => onChange({ ...run, start: Number(value) })}
-      />
+      , <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />
+      <Seldom name="start note" field="material.start">
+        , starting{" "}
+        <BriefSelect
+          label="degree it starts on"
+          field="material.start"
+          value={String(run.start)}
+          choices={degreesOf(
+            choices.scales.find((one) => one.value === run.scale)?.degrees ||
+              run.own.split(/\s+/).filter(Boolean).length,
+            run.start,
+          )}
+          onChange={(value) => onChange({ ...run, start: Number(value) })}
+        />
+      </Seldom>
       <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>
   );
@@ -92,7 +97,7 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
         choices={choices.chords}
         onChange={(chord) => onChange({ ...run, chord, start: 1 })}
       />{" "}
-      <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />,{" "}
+      ,{" "}
       <BriefSelect
         label="octaves"
         field="material.octaves"
@@ -100,18 +105,21 @@ export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
         choices={choices.octaves}
         onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
       />
-      , starting{" "}
-      <BriefSelect
-        label="tone it starts on"
-        field="material.start"
-        value={String(run.start)}
-        choices={degreesOf(
-          choices.chords.find((one) => one.value === run.chord)?.degrees ?? 0,
-          run.start,
-          "tone",
-        )}
-        onChange={(value) => onChange({ ...run, start: Number(value) })}
-      />
+      , <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />
+      <Seldom name="start note" field="material.start">
+        , starting{" "}
+        <BriefSelect
+          label="tone it starts on"
+          field="material.start"
+          value={String(run.start)}
+          choices={degreesOf(
+            choices.chords.find((one) => one.value === run.chord)?.degrees ?? 0,
+            run.start,
+            "tone",
+          )}
+          onChange={(value) => onChange({ ...run, start: Number(value) })}
+        />
+      </Seldom>
       <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>
   );
@@ -138,7 +146,7 @@ type TurnProps = { run: ScaleRun | Arpeggio; choices: Choices; onChange: (top: s
 function TurnWord({ run, choices, onChange }: TurnProps) {
   if (run.shape === "up" || run.shape === "down") return null;
   return (
-    <>
+    <Seldom name="turning note" field="material.top">
       ,{" "}
       <BriefSelect
         label="turn-round"
@@ -147,7 +155,7 @@ function TurnWord({ run, choices, onChange }: TurnProps) {
         choices={choices.tops}
         onChange={onChange}
       />
-    </>
+    </Seldom>
   );
 }
 

@@ -1,11 +1,19 @@
+import type { ReactNode } from "react";
 import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { Divisions } from "./Divisions";
+import { Line } from "./Line";
 
 type Second = Drill["second"];
 type Plays = Second["plays"];
-type Props = { drill: Drill; choices: Choices; onChange: (changed: Partial<Drill>, word: string) => void };
+type Props = {
+  drill: Drill;
+  choices: Choices;
+  /** What the teacher has to know of it. */
+  warnings: ReactNode;
+  onChange: (changed: Partial<Drill>, word: string) => void;
+};
 
 const RHYTHMS = [
   { value: "same", label: "in the same rhythm", why: "Both hands strike together." },
@@ -17,7 +25,7 @@ const RHYTHMS = [
 ];
 
 /** The left hand, in a sentence of its own; nothing where one hand plays. */
-export function SecondWords({ drill, choices, onChange }: Props) {
+export function SecondWords({ drill, choices, warnings, onChange }: Props) {
   const { second } = drill;
   if (second.plays.kind === "none") return null;
   const set = (part: Partial<Second>, word: string) =>
@@ -25,8 +33,7 @@ export function SecondWords({ drill, choices, onChange }: Props) {
   const follows = second.plays.kind === "parallel" || second.plays.kind === "contrary";
   const own = second.legs.length > 0;
   return (
-    <p className="clause">
-      The left hand{" "}
+    <Line name="left hand" warnings={warnings}>
       <BriefSelect
         label="what the left hand plays"
         field="second.plays.kind"
@@ -102,7 +109,7 @@ export function SecondWords({ drill, choices, onChange }: Props) {
         </>
       )}
       .
-    </p>
+    </Line>
   );
 }
 

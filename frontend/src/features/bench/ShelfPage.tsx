@@ -8,12 +8,16 @@ import { Problem } from "../../ui/Problem";
 import { MiniRail } from "../../ui/rail/MiniRail";
 import { useOnce } from "../../ui/useOnce";
 import { hasWords } from "./search";
+import { useHear } from "./useHear";
 
 /** The shelf: ready drills, found by aim or by words, and taken as a start. */
 export function ShelfPage() {
   const navigate = useNavigate();
   const shelf = useQuery(shelfQuery);
   const [aim, setAim] = useState("");
+  const [family, setFamily] = useState("");
+  const [level, setLevel] = useState("");
+  const hear = useHear();
   const [wanted, setWanted] = useState("");
   const once = useOnce();
   const take = useMutation({
@@ -27,7 +31,11 @@ export function ShelfPage() {
   if (shelf.isPending) return <Loading what="the shelf" />;
   if (shelf.isError) return <Problem error={shelf.error} onRetry={() => void shelf.refetch()} />;
   const found = shelf.data.drills.filter(
-    (one) => (!aim || one.aim === aim) && hasWords(Object.values(one).join(" "), wanted),
+    (one) =>
+      (!aim || one.aim === aim) &&
+      (!family || one.family === family || one.family === shelf.data.families[0]) &&
+      (!level || one.level === level) &&
+      hasWords(Object.values(one).join(" "), wanted),
   );
   return (
     <div>
@@ -38,17 +46,15 @@ export function ShelfPage() {
         </Link>
       </div>
       <div className="flex flex-wrap items-end gap-4 mb-3">
-        <label>
-          <span className="text-soft">For</span>{" "}
-          <select className="brief-word" value={aim} onChange={(event) => setAim(event.target.value)}>
-            <option value="">any aim</option>
-            {shelf.data.aims.map((one) => (
-              <option key={one} value={one}>
-                {one}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Chosen label="For" any="any aim" value={aim} from={shelf.data.aims} onChange={setAim} />
+        <Chosen
+          label="on"
+          any="any instrument"
+          value={family}
+          from={shelf.data.families.slice(1)}
+          onChange={setFamily}
+        />
+        <Chosen label="by" any="anyone" value={level} from={shelf.data.levels} onChange={setLevel} />
         <label className="flex-1 max-w-md">
           <span className="text-soft">Find by title, purpose, instrument, division or length</span>
           <input
@@ -63,6 +69,7 @@ export function ShelfPage() {
         </p>
       </div>
       {take.isError && <Problem error={take.error} />}
+      {hear.error && <Problem error={hear.error} />}
       {shelf.data.aims
         .map((one) => ({ name: one, drills: found.filter((drill) => drill.aim === one) }))
         .filter((group) => group.drills.length > 0)
@@ -74,13 +81,24 @@ export function ShelfPage() {
                 <li key={one.key} className="py-2 flex flex-wrap items-center gap-x-4 gap-y-1">
                   <div className="flex-1 min-w-60">
                     <p>
-                      <strong>{one.title}</strong>. {one.purpose}
+                      <strong>{one.what}</strong> <span className="text-soft">“{one.title}”</span>
                     </p>
-                    <p className="text-soft text-sm">
-                      {one.material}, {one.divisions}, {one.tempo}, {one.length}, {one.instrument}
+                    <p className="text-sm">
+                      {one.purpose}{" "}
+                      <span className="text-soft">
+                        {one.tempo}, {one.length}, {one.instrument}
+                      </span>
                     </p>
                   </div>
                   <MiniRail row={one.row} />
+                  <button
+                    type="button"
+                    className="button button-small button-quiet"
+                    aria-label={`${hear.now === one.key ? "Stop" : "Hear"}: ${one.title}`}
+                    onClick={() => hear.toggle(one.key)}
+                  >
+                    {hear.now === one.key ? "■ Stop" : "▶ Hear it"}
+                  </button>
                   <button
                     type="button"
                     className="button button-small"
@@ -97,5 +115,29 @@ export function ShelfPage() {
         ))}
       {found.length === 0 && <p className="text-soft">None like that. Try fewer words, or any aim.</p>}
     </div>
+  );
+}
+
+type ChosenProps = {
+  label: string;
+  any: string;
+  value: string;
+  from: readonly string[];
+  onChange: (value: string) => void;
+};
+
+function Chosen({ label, any, value, from, onChange }: ChosenProps) {
+  return (
+    <label>
+      <span className="text-soft">{label}</span>{" "}
+      <select className="brief-word" value={value} onChange={(event) => onChange(event.target.value)}>
+        <option value="">{any}</option>
+        {from.map((one) => (
+          <option key={one} value={one}>
+            {one}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

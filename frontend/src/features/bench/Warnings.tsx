@@ -1,7 +1,7 @@
-import type { Drill } from "../../api/client";
+import type { Drill, Reading } from "../../api/client";
 
 type Props = {
-  warnings: readonly string[];
+  warnings: Reading["warnings"];
   drill: Drill;
   onChange: (drill: Drill) => void;
 };
@@ -9,11 +9,11 @@ type Props = {
 /** What the teacher has to know about a drill, with the way out where there is one. */
 export function Warnings({ warnings, drill, onChange }: Props) {
   const mends = mendsOf(drill);
-  return warnings.map((warning) => (
-    <div key={warning} className="bg-care text-care-text rounded-lg px-3 py-2 mb-2">
-      <p className="font-semibold">{warning}</p>
+  return warnings.map(({ sentence, of }) => (
+    <div key={sentence} className="bg-care text-care-text rounded-lg px-3 py-2 my-1 text-base leading-normal">
+      <p className="font-semibold">{sentence}</p>
       <div className="flex flex-wrap gap-2 mt-1">
-        {mends.map(([name, mended]) => (
+        {(of === "range" ? mends : []).map(([name, mended]) => (
           <button key={name} type="button" className="button button-small" onClick={() => onChange(mended)}>
             {name}
           </button>

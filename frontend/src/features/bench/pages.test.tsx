@@ -35,6 +35,9 @@ const line = (id: number, title: string, material: string) => ({
 const ready = (key: string, aim: string, title: string, instrument = "guitar") => ({
   key,
   aim,
+  what: `${title}, eighths`,
+  family: instrument === "flute" ? "wind" : "strings",
+  level: "first year",
   title,
   purpose: `What ${title} is for.`,
   material: "one note",
@@ -99,6 +102,8 @@ describe("the shelf", () => {
   beforeEach(() => {
     api.shelf.mockResolvedValue({
       aims: ["accents", "tonguing"],
+      families: ["any instrument", "strings", "wind"],
+      levels: ["first year", "further on"],
       drills: [ready("lighthouse", "accents", "Lighthouse"), ready("gulls", "tonguing", "Gulls", "flute")],
     });
   });
@@ -106,10 +111,20 @@ describe("the shelf", () => {
   it("stands in order of aims, and shows one of them when asked", async () => {
     draw(<ShelfPage />);
     const accents = await screen.findByRole("region", { name: "accents" });
-    expect(within(accents).getByText("Lighthouse")).toBeTruthy();
+    expect(within(accents).getByText("Lighthouse, eighths")).toBeTruthy();
+    expect(within(accents).getByText("“Lighthouse”")).toBeTruthy();
     await userEvent.selectOptions(screen.getByLabelText("For"), "tonguing");
     expect(screen.queryByRole("region", { name: "accents" })).toBeNull();
     expect(screen.getByText("1 of 2")).toBeTruthy();
+  });
+
+  it("shows those of a family, and of how far on someone is", async () => {
+    draw(<ShelfPage />);
+    await userEvent.selectOptions(await screen.findByLabelText("on"), "wind");
+    expect(screen.queryByRole("region", { name: "accents" })).toBeNull();
+    expect(screen.getByText("1 of 2")).toBeTruthy();
+    await userEvent.selectOptions(screen.getByLabelText("by"), "further on");
+    expect(screen.getByText("0 of 2")).toBeTruthy();
   });
 
   it("finds by instrument and by what a drill is for", async () => {
@@ -157,7 +172,8 @@ describe("typed accents beside those of the drill", () => {
 describe("a drill out of range", () => {
   it("is mended in one press, with the same beats or with fewer octaves", async () => {
     const changed = vi.fn();
-    draw(<Warnings warnings={["Out of range for guitar."]} drill={DRILL} onChange={changed} />);
+    const warning = { line: "notes", of: "range", sentence: "Out of range for guitar." } as const;
+    draw(<Warnings warnings={[warning]} drill={DRILL} onChange={changed} />);
     await userEvent.click(screen.getByRole("button", { name: "Take one octave repeated" }));
     expect(changed).toHaveBeenLastCalledWith({
       ...DRILL,
@@ -167,6 +183,13 @@ describe("a drill out of range", () => {
     expect(changed).toHaveBeenLastCalledWith({ ...DRILL, material: { ...DRILL.material, octaves: 1 } });
     await userEvent.click(screen.getByRole("button", { name: "Fold it into the range" }));
     expect(changed).toHaveBeenLastCalledWith({ ...DRILL, folded: true });
+  });
+
+  it("offers no mend of the range where a slur is told", () => {
+    const warning = { line: "notes", of: "slur", sentence: "Bar 1: a hammer cannot fall." } as const;
+    draw(<Warnings warnings={[warning]} drill={DRILL} onChange={() => {}} />);
+    expect(screen.getByText("Bar 1: a hammer cannot fall.")).toBeTruthy();
+    expect(screen.queryByRole("button")).toBeNull();
   });
 
   it("says nothing where there is nothing to say", () => {

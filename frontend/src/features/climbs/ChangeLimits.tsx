@@ -4,6 +4,7 @@ import { api, type Climb } from "../../api/client";
 import { choicesQuery, forgetWork } from "../../api/queries";
 import { Brief } from "../../ui/brief/Brief";
 import { refusalOf } from "../../ui/refusal";
+import { AllLimits } from "../stand/BeforeTheTry";
 import { LimitWords } from "./LimitWords";
 
 /** What takes of a climb are held to, shown before the try and changed for this student and drill. */
@@ -23,11 +24,9 @@ export function ChangeLimits({ climb }: { climb: Climb }) {
       <Brief label="What takes are held to" refusal={refusalOf(change.error)}>
         A take is clean by <LimitWords limits={limits} choices={choices.data} onChange={setLimits} />.
       </Brief>
-      <ul className="text-sm mb-3">
-        {climb.limits.map((limit) => (
-          <li key={limit}>{limit}</li>
-        ))}
-      </ul>
+      <div className="mb-3 max-w-2xl">
+        <AllLimits climb={climb} />
+      </div>
       <button
         type="button"
         className="button"

@@ -6,9 +6,11 @@ import { type Climb, files } from "../../api/client";
 import { choicesQuery, climbQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
+import { Menu } from "../../ui/Menu";
 import { takeOffered } from "../../ui/offered";
 import { PlayAlong } from "../../ui/PlayAlong";
 import { Problem } from "../../ui/Problem";
+import { useLetters } from "../../ui/useLetters";
 import { WordButtons } from "../../ui/WordButtons";
 import { ChangeLadder } from "./ChangeLadder";
 import { ChangeLimits } from "./ChangeLimits";
@@ -33,7 +35,7 @@ function OneClimb({ climb }: { climb: Climb }) {
   const [making, setMaking] = useState(false);
   const at = climb.treads[climb.rung - 1];
   const due = at?.click_words;
-  useHotkeys("p", () => void navigate(`/stand/climb/${climb.id}`));
+  useLetters("p", () => void navigate(`/stand/climb/${climb.id}`));
   useHotkeys("enter", (event) => {
     if (event.target instanceof HTMLElement && event.target.closest("a, button, summary")) return;
     takeOffered();
@@ -42,24 +44,26 @@ function OneClimb({ climb }: { climb: Climb }) {
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem]">
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-3 mb-2">
-          <h1 className="text-2xl sm:text-3xl font-extrabold basis-full break-words">
+          <h1 className="text-2xl sm:text-3xl font-extrabold flex-1 min-w-60 break-words">
             <Link to={`/students/${climb.student.id}`} className="no-underline hover:underline">
               {climb.student.name}
             </Link>
             : {climb.title}
           </h1>
-          <Link className="button" to={`/bench/${climb.drill_id}?climb=${climb.id}`}>
-            The drill
-          </Link>
-          <Link className="button" to={`/climbs/${climb.id}/sheet`}>
-            Hand-out
-          </Link>
-          <a className="button" href={files.practice([climb.id])}>
-            Practice file
-          </a>
-          <button type="button" className="button" onClick={() => setMaking(true)}>
-            Play-along file
-          </button>
+          <Menu>
+            <Link className="button" to={`/bench/${climb.drill_id}?climb=${climb.id}`}>
+              The drill
+            </Link>
+            <Link className="button" to={`/climbs/${climb.id}/sheet`}>
+              Hand-out
+            </Link>
+            <a className="button" href={files.practice([climb.id])}>
+              Practice file
+            </a>
+            <button type="button" className="button" onClick={() => setMaking(true)}>
+              Play-along file
+            </button>
+          </Menu>
           <Link className="button button-first" to={`/stand/climb/${climb.id}`}>
             Put on the stand <Key name="P" />
           </Link>

@@ -30,11 +30,11 @@ export function NewClimbPage() {
         <h2>A climb needs a student and a drill</h2>
         <p className="mb-3">
           {students.data.students.length === 0
-            ? "Add a student on the desk first."
-            : "Make a drill on the bench first."}
+            ? "Add a student first."
+            : "Make a drill, or take a ready one, first."}
         </p>
-        <Link className="button" to={students.data.students.length === 0 ? "/" : "/bench"}>
-          {students.data.students.length === 0 ? "To the desk" : "To the bench"}
+        <Link className="button" to={students.data.students.length === 0 ? "/students" : "/bench"}>
+          {students.data.students.length === 0 ? "To the students" : "To the drills"}
         </Link>
       </div>
     );
@@ -138,6 +138,7 @@ function NewClimb({ choices, students, drills }: Props) {
         drillId={drillId}
         onDrill={chooseDrill}
         refusal={isOfOverrides ? null : refusal}
+        rest={shown ? [shown.rule_words, shown.moving_words].filter(Boolean).join(" ") : ""}
         onChange={setPlan}
       />
       <OverrideWords

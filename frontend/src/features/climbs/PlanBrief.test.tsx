@@ -25,6 +25,7 @@ describe("a refusal of a plan names a control that is on the screen", () => {
           drillId={1}
           onDrill={() => {}}
           own={[]}
+          rest=""
           refusal={{ message: "No.", field }}
           onChange={() => {}}
         />,

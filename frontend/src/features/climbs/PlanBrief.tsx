@@ -22,6 +22,8 @@ type Props = {
   refusal: Refused | null;
   /** The click ladder that is the student's own, if there is one. */
   own: Plan["clicks"];
+  /** How it rises and moves, in words: what the drill, the student and the level say. */
+  rest: string;
   onChange: (plan: Plan) => void;
 };
 
@@ -57,58 +59,64 @@ export function PlanBrief(props: Props) {
         hint="The fastest tempo without a mistake."
         onChange={(start) => set("start", start)}
       />{" "}
-      to <TargetWords plan={plan} choices={choices} onChange={onChange} />
-      {!isWithoutSpeed(plan) && (
-        <>
-          , rising <RuleWords plan={plan} choices={choices} onChange={onChange} />
-        </>
-      )}
-      . It moves by <MovingWords plan={plan} choices={choices} onChange={onChange} />, in{" "}
-      <BriefSelect
-        label="settings of the metronome"
-        field="settings"
-        value={plan.settings}
-        choices={choices.settings}
-        onChange={(settings) => set("settings", settings as Plan["settings"])}
-      />
-      , <LimitWords limits={plan} choices={choices} onChange={(limits) => onChange({ ...plan, ...limits })} />
-      , the click{" "}
-      <BriefSelect
-        label="click ladder"
-        field="clicks"
-        value={ladders.find((one) => sameClicks(one.plans, plan.clicks))?.value ?? CHANGED}
-        choices={ladders}
-        onChange={(key) => set("clicks", ladders.find((one) => one.value === key)?.plans ?? plan.clicks)}
-      />
-      {plan.clicks.length > 0 && (
-        <>
-          {" "}
-          <BriefSelect
-            label="order of the clicks"
-            field="click_order"
-            value={plan.click_order}
-            choices={choices.click_orders}
-            onChange={(order) => set("click_order", order as Plan["click_order"])}
-          />
-        </>
-      )}
-      . Begin with the plan for{" "}
-      <BriefSelect
-        label="ready plan by level"
-        field="preset"
-        value=""
-        choices={[
-          { value: "", label: "…", why: "Steps, limits and the moving rule that go together." },
-          ...choices.presets,
-        ]}
-        onChange={(key) => {
-          const found = choices.presets.find((one) => one.value === key);
-          if (!found) return;
-          const { rule, moving, clean_to_rise, shaky_to_fall, evenness } = found;
-          onChange({ ...plan, rule, moving, clean_to_rise, shaky_to_fall, evenness });
-        }}
-      />
-      .
+      to <TargetWords plan={plan} choices={choices} onChange={onChange} />.
+      <details className="more-words">
+        <summary>
+          and more … <span className="font-normal text-soft">{props.rest}</span>
+        </summary>
+        {!isWithoutSpeed(plan) && (
+          <>
+            It rises <RuleWords plan={plan} choices={choices} onChange={onChange} />.{" "}
+          </>
+        )}
+        It moves by <MovingWords plan={plan} choices={choices} onChange={onChange} />, in{" "}
+        <BriefSelect
+          label="settings of the metronome"
+          field="settings"
+          value={plan.settings}
+          choices={choices.settings}
+          onChange={(settings) => set("settings", settings as Plan["settings"])}
+        />
+        ,{" "}
+        <LimitWords limits={plan} choices={choices} onChange={(limits) => onChange({ ...plan, ...limits })} />
+        , the click{" "}
+        <BriefSelect
+          label="click ladder"
+          field="clicks"
+          value={ladders.find((one) => sameClicks(one.plans, plan.clicks))?.value ?? CHANGED}
+          choices={ladders}
+          onChange={(key) => set("clicks", ladders.find((one) => one.value === key)?.plans ?? plan.clicks)}
+        />
+        {plan.clicks.length > 0 && (
+          <>
+            {" "}
+            <BriefSelect
+              label="order of the clicks"
+              field="click_order"
+              value={plan.click_order}
+              choices={choices.click_orders}
+              onChange={(order) => set("click_order", order as Plan["click_order"])}
+            />
+          </>
+        )}
+        . Begin with the plan for{" "}
+        <BriefSelect
+          label="ready plan by level"
+          field="preset"
+          value=""
+          choices={[
+            { value: "", label: "…", why: "Steps, limits and the moving rule that go together." },
+            ...choices.presets,
+          ]}
+          onChange={(key) => {
+            const found = choices.presets.find((one) => one.value === key);
+            if (!found) return;
+            const { rule, moving, clean_to_rise, shaky_to_fall, evenness } = found;
+            onChange({ ...plan, rule, moving, clean_to_rise, shaky_to_fall, evenness });
+          }}
+        />
+        .
+      </details>
     </Brief>
   );
 }

@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
 import { deskQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
 import { NewStudent } from "../students/NewStudent";
-import { FirstQuarter } from "./FirstQuarter";
+import { FirstQuarter, useFirstSteps } from "./FirstQuarter";
 import { LessonLine } from "./LessonLine";
 import { QuickSum } from "./QuickSum";
 import { Waiting } from "./Waiting";
@@ -38,9 +39,6 @@ export function DeskPage() {
           <h1 className="text-2xl sm:text-3xl font-extrabold flex-1">
             {weekday}, {COUNTS[lessons.length] ?? `${lessons.length} lessons`}
           </h1>
-          <Link className="button button-quiet" to="/students">
-            Students
-          </Link>
           <button type="button" className="button" onClick={() => setAdding(true)}>
             New student
           </button>
@@ -58,15 +56,12 @@ export function DeskPage() {
             </p>
           </section>
         )}
-        {lessons.length + others.length === 0 ? (
-          <FirstQuarter onAdd={() => setAdding(true)} />
-        ) : (
-          <ul className="space-y-2.5">
-            {lessons.map((lesson) => (
-              <LessonLine key={lesson.student.id} lesson={lesson} />
-            ))}
-          </ul>
-        )}
+        <FirstSteps lessons={[...lessons, ...others]} onAdd={() => setAdding(true)} />
+        <ul className="space-y-2.5">
+          {lessons.map((lesson) => (
+            <LessonLine key={lesson.student.id} lesson={lesson} />
+          ))}
+        </ul>
         {groups.length > 0 && (
           <ul className="space-y-2.5 mt-2.5" aria-label="Groups today">
             {groups.map((one) => (
@@ -104,6 +99,21 @@ export function DeskPage() {
         <QuickSum />
       </aside>
       {adding && <NewStudent onClose={() => setAdding(false)} />}
+    </div>
+  );
+}
+
+type StepsProps = { lessons: readonly Schemas["LessonShape"][]; onAdd: () => void };
+
+/** The first steps, until each is done; who has two students needs them no more. */
+function FirstSteps({ lessons, onAdd }: StepsProps) {
+  const [first] = lessons;
+  const at = { student: first?.student.id ?? null, hasClimb: lessons.some((one) => one.climb) };
+  const isLeft = useFirstSteps(at);
+  if (!isLeft || lessons.length > 1) return null;
+  return (
+    <div className="mb-3">
+      <FirstQuarter {...at} onAdd={onAdd} />
     </div>
   );
 }

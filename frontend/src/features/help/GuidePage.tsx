@@ -3,19 +3,21 @@ import bench from "../../../../docs/screenshots/bench.png";
 import map from "../../../../docs/screenshots/map.png";
 import stand from "../../../../docs/screenshots/stand.png";
 import student from "../../../../docs/screenshots/student.png";
+import { useGuideRead } from "../../ui/useGuideRead";
 import help from "./help.json";
 
 const PICTURES: Record<string, string> = { bench, map, stand, student };
 
 /** Ten minutes from a new student to the first word, in the order of the job. */
 export function GuidePage() {
+  const [isRead, setRead] = useGuideRead();
   return (
     <article className="max-w-3xl">
       <h1 className="text-2xl sm:text-3xl font-extrabold mb-1">
         Ten minutes from a new student to the first word
       </h1>
       <p className="text-soft mb-4">
-        In the order of the job. The places are at the top, or on the keys 1 to 5.
+        In the order of the job. The places are at the top, or on the keys 1 to 6.
       </p>
       {help.guide.map((step) => (
         <section key={step.heading} className="card-plain mb-3">
@@ -40,6 +42,9 @@ export function GuidePage() {
           )}
         </section>
       ))}
+      <button type="button" className="button" onClick={() => setRead(!isRead)}>
+        {isRead ? "Keep the guide among the places" : "I have read it: take the guide out of the places"}
+      </button>
     </article>
   );
 }

@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { files, type LogFilter, type Schemas } from "../../api/client";
 import { logQuery, studentsQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
+import { Menu } from "../../ui/Menu";
 import { Problem } from "../../ui/Problem";
 import { Entry } from "./Entry";
 import { FilesOnLog } from "./FilesOnLog";
@@ -24,9 +25,9 @@ export function LogPage() {
     return (
       <div className="card-plain max-w-xl">
         <h2>Nothing has happened yet</h2>
-        <p className="mb-3">The log fills with takes. Add a student on the desk first.</p>
-        <Link className="button" to="/">
-          To the desk
+        <p className="mb-3">The log fills with takes. Add a student first.</p>
+        <Link className="button" to="/students">
+          To the students
         </Link>
       </div>
     );
@@ -54,19 +55,21 @@ function StudentLog({ id, students }: { id: number; students: Schemas["StudentSh
           ))}
         </select>
         <span className="flex-1" />
-        <Link className="button no-print" to={`/students/${id}`}>
+        <Link className="button button-quiet no-print" to={`/students/${id}`}>
           The student
         </Link>
-        <button type="button" className="button button-quiet no-print" onClick={() => window.print()}>
-          Print
-        </button>
+        <Menu>
+          <button type="button" className="button no-print" onClick={() => window.print()}>
+            Print
+          </button>
+          <a className="button no-print" href={files.log(id)} download>
+            Save as CSV
+          </a>
+          <a className="button no-print" href={files.log()} download>
+            Everyone’s as CSV
+          </a>
+        </Menu>
         <ReadLog studentId={id} />
-        <a className="button no-print" href={files.log(id)} download>
-          Save as CSV
-        </a>
-        <a className="button button-quiet no-print" href={files.log()} download>
-          Everyone’s as CSV
-        </a>
         <ReadResults studentId={id} />
         {log.data && <FilesOnLog key={id} studentId={id} climbs={log.data.climbs} />}
       </div>

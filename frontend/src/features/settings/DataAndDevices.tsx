@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { KeptRecordings } from "../../ui/KeptRecordings";
+import { LettersSwitch } from "../../ui/LettersSwitch";
 import { keepSwitch, keptSwitch, switchName } from "../stand/footSwitch";
 import { SetUps } from "./SetUps";
 
@@ -61,6 +62,7 @@ export function DataAndDevices({ data, backup }: Props) {
             Back to Page Down
           </button>
         </p>
+        <LettersSwitch />
       </section>
     </>
   );

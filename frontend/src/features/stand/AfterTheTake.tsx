@@ -1,11 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import type { Choices, Climb, Judged, KeptRemedy, Refusal } from "../../api/client";
-import { takesQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
-import { MARK_WORDS } from "../../ui/marks";
-import { moment } from "../../ui/moment";
 import { Problem } from "../../ui/Problem";
 import { TakeNote } from "../../ui/TakeNote";
+import { BeforeTheTry } from "./BeforeTheTry";
 import { ByEar } from "./ByEar";
 import { canBeHeard, PlayedBack, useHeardFrom } from "./PlayedBack";
 import { TakeTable } from "./TakeTable";
@@ -20,7 +18,8 @@ type Props = {
   climb: Climb | null;
   choices: Choices;
   takes: ReturnType<typeof useTakes>;
-  playing: boolean;
+  /** The bar in which something was off, beside what was measured; null before a take. */
+  rail: ReactNode;
   large: boolean;
   /** Shows the figures, where the ear comes first; null where they stand there anyway. */
   onFigures: (() => void) | null;
@@ -33,71 +32,66 @@ type Props = {
   onNote: (event: number) => void;
 };
 
-/** Under the rail: before a take the rule, after it what it measured and the word, large too. */
+/** Before a take the rule in one line under the rail; after it the word and what was measured, in the rail’s place. */
 export function AfterTheTake(props: Props) {
   const { climb, takes, subject, large } = props;
   if (takes.busy) return <Loading what="what the take measured" />;
   if (takes.judged && !takes.byEar.length) return <Figures {...props} judged={takes.judged} />;
-  const ear = <Unheard {...props} />;
-  if (large) return ear;
   return (
-    <div className="grid gap-3 lg:grid-cols-3">
+    <>
       {takes.error && (
-        <div className="lg:col-span-3">
+        <div>
           <Problem error={takes.error} />
           {(takes.error as Refusal).isLost && (
             <p className="mt-1">The take lies here and goes out by itself.</p>
           )}
         </div>
       )}
-      <Rule climb={climb} studentId={subject.studentId} />
-      {ear}
-      {climb && <LastTakes climbId={climb.id} />}
-      <section className="card-plain">
-        <h2>Care</h2>
-        <p className="text-sm">
-          Stop at pain, tingling, numbness or weakness. Rest 5 minutes after 25; wind players rest as long as
-          they play. Start soft, with headphones if the instrument is loud.
-        </p>
-      </section>
-    </div>
+      <Unheard {...props} />
+      {!large && <BeforeTheTry climb={climb} studentId={subject.studentId} />}
+    </>
   );
 }
 
 type JudgedProps = Props & { judged: Judged };
 
 function Figures(props: JudgedProps) {
-  const { judged, onNote, takes, onFigures } = props;
+  const { judged, onNote, takes, onFigures, rail } = props;
   const { figures, source } = judged.take;
   const { from, hear } = useHeardFrom(figures, onNote);
   return (
-    <div className="grid gap-3 lg:grid-cols-[1fr_24rem]">
-      {onFigures ? (
-        <div className="card-plain">
-          <p className="mb-2">First the ear: how was it? The figures wait.</p>
-          <button type="button" className="button" onClick={onFigures}>
-            Show the figures
-          </button>
-        </div>
-      ) : figures?.matched ? (
-        <div className="card-plain min-w-0 !py-3">
-          <WhereItFell figures={figures} onNote={hear} />
-          <ThroughThePass figures={figures} onNote={hear} />
-          <WhereInThePass figures={figures} onNote={hear} />
-          <Heard figures={figures} />
-          {canBeHeard(source) && <PlayedBack takeId={judged.take.id} start={judged.take.start} from={from} />}
-          <TakeTable figures={figures} onNote={hear} />
-        </div>
-      ) : (
-        <p className="card-plain">
-          {judged.take.source === "by_ear"
-            ? "Marked by ear: no figures, and none are needed."
-            : "Nothing of it could be measured."}
-        </p>
-      )}
+    <div className="stand-word">
       <div className="min-w-0">
         {takes.error && <Problem error={takes.error} />}
         <Word {...props} />
+      </div>
+      <div className="stand-figures">
+        {onFigures ? (
+          <div className="card-plain">
+            <p className="mb-2">First the ear: how was it? The figures wait.</p>
+            <button type="button" className="button" onClick={onFigures}>
+              Show the figures
+            </button>
+          </div>
+        ) : figures?.matched ? (
+          <div className="card-plain min-w-0 !py-3">
+            <WhereItFell figures={figures} onNote={hear} />
+            <ThroughThePass figures={figures} onNote={hear} />
+            <WhereInThePass figures={figures} onNote={hear} />
+            <Heard figures={figures} />
+            {canBeHeard(source) && (
+              <PlayedBack takeId={judged.take.id} start={judged.take.start} from={from} />
+            )}
+            <TakeTable figures={figures} onNote={hear} />
+          </div>
+        ) : (
+          <p className="card-plain">
+            {judged.take.source === "by_ear"
+              ? "Marked by ear: no figures, and none are needed."
+              : "Nothing of it could be measured."}
+          </p>
+        )}
+        {rail}
       </div>
     </div>
   );
@@ -143,9 +137,9 @@ function Word(props: JudgedProps) {
 }
 
 /** Where nothing was measured, the ear marks the take; of several, one after the other. */
-function Unheard({ subject, takes, playing, choices }: Props) {
+function Unheard({ subject, takes, choices }: Props) {
   const [run] = takes.byEar;
-  if (!run || playing || subject.studentId === null) return null;
+  if (!run || subject.studentId === null) return null;
   return (
     <section className="card-plain min-w-0">
       {run.slipped && (
@@ -160,53 +154,6 @@ function Unheard({ subject, takes, playing, choices }: Props) {
         onMark={(ear) => void takes.mark(run, ear)}
       />
       <p className="text-soft text-sm mt-1">Clean: even, nothing missed, at ease.</p>
-    </section>
-  );
-}
-
-function Rule({ climb, studentId }: { climb: Climb | null; studentId: number | null }) {
-  return (
-    <section className="card-plain">
-      <h2>Before you play</h2>
-      {climb ? (
-        <>
-          <p>
-            {climb.word.sentence} {climb.moving_words}
-          </p>
-          <p className="text-sm mt-1">
-            Held to {climb.held_to}: {climb.limits.join("; ")}.
-          </p>
-          {climb.remedy && (
-            <p className="mt-1">
-              It waits for its remedy: <strong>{climb.remedy.name}</strong>, against {climb.remedy.against}.
-            </p>
-          )}
-        </>
-      ) : studentId === null ? (
-        <p>Choose a student above to keep takes. Without one it plays, and nothing is measured.</p>
-      ) : (
-        <p>Takes are kept in the log. To have rungs and a word after each take, start a climb.</p>
-      )}
-    </section>
-  );
-}
-
-function LastTakes({ climbId }: { climbId: number }) {
-  const takes = useQuery(takesQuery(climbId));
-  const last = takes.data?.takes.slice(-4).reverse() ?? [];
-  if (!last.length) return null;
-  return (
-    <section className="card-plain">
-      <h2>Last takes</h2>
-      <ul className="text-sm">
-        {last.map((take) => (
-          <li key={take.id}>
-            {moment(take.played_at)}: {take.bpm_label} bpm,{" "}
-            <strong>{MARK_WORDS[take.mark].toLowerCase()}</strong>
-            {take.part_name && `, ${take.part_name}`}
-          </li>
-        ))}
-      </ul>
     </section>
   );
 }

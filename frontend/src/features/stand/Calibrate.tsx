@@ -1,6 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Drill, type Setup, type SetupKey } from "../../api/client";
 import { performanceQuery, queryClient, setupQuery } from "../../api/queries";
 import { type Made, Player } from "../../audio/player";
@@ -11,6 +10,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { useLetters } from "../../ui/useLetters";
 
 type Props = {
   /** A plain click at a calm tempo: what one goes along with. */
@@ -100,7 +100,7 @@ export function Calibrate({ drill, made, of, setup, stream, listen, onClose }: P
     setCount(taps.current.length);
   };
   const tap = (eventMs: number) => tapAt(player.current?.heardAt(eventMs) ?? 0);
-  useHotkeys("j,f", (event) => !event.repeat && of.source === "taps" && tap(event.timeStamp));
+  useLetters("j,f", (event) => !event.repeat && of.source === "taps" && tap(event.timeStamp));
   const heard = useRef(tap);
   heard.current = tap;
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import type { Choices, Climb, Drill, KeptRemedy, Schemas } from "../../api/client";
 import { choicesQuery, climbDrillQuery, climbQuery, remedyQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
@@ -100,7 +100,21 @@ function Standing({ climb, kept, choices, remedy, newer, onBusy, tried: asked, s
     <StandScreen
       subject={subject}
       climb={climb}
-      title={`${climb.student.name}, ${climb.title}`}
+      title={
+        <h1>
+          <Link className="text-link" to={`/students/${climb.student.id}`}>
+            {climb.student.name}
+          </Link>
+          {" · "}
+          <Link className="text-link" to={`/climbs/${climb.id}`}>
+            {climb.title}
+          </Link>
+          {" · "}
+          <Link className="text-link" to={`/bench/${kept.id}?climb=${climb.id}`}>
+            the drill
+          </Link>
+        </h1>
+      }
       above={
         <>
           rung {number} of {climb.treads.length}

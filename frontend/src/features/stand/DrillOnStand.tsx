@@ -1,10 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import type { Choices, Drill, Schemas, Student } from "../../api/client";
 import { choicesQuery, drillQuery, studentsQuery } from "../../api/queries";
 import { AmountField } from "../../ui/brief/AmountField";
-import { Brief } from "../../ui/brief/Brief";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { StandScreen } from "./StandScreen";
@@ -56,44 +55,50 @@ function Standing({ found, choices, students }: Props) {
     [kept, studentId, click],
   );
   return (
-    <>
-      <Brief label="For whom, and how fast" refusal={null}>
-        For{" "}
-        <select
-          className="brief-word"
-          aria-label="student"
-          value={studentId ?? ""}
-          onChange={(event) => setStudentId(event.target.value ? Number(event.target.value) : null)}
-        >
-          <option value="">nobody in particular</option>
-          {students.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>{" "}
-        at <AmountField label="tempo in bpm" field="bpm" what="bpm" exact={bpm} onChange={setBpm} /> bpm.
-      </Brief>
-      <StandScreen
-        subject={subject}
-        climb={null}
-        title={kept.drill.title}
-        above="tempo"
-        choices={choices}
-        stand={students.find((one) => one.id === studentId)?.details.stand ?? null}
-        bpm={bpm}
-        steps={null}
-        onTempo={setBpm}
-        onClick={setClick}
-        turns={Number(asked.get("turns")) || null}
-        onMoved={() => {}}
-        newer={newer}
-        onBusy={setBusy}
-        onRung={(to) => {
-          setBpm(to);
-          return true;
-        }}
-      />
-    </>
+    <StandScreen
+      subject={subject}
+      climb={null}
+      title={
+        <>
+          <h1>
+            <Link className="text-link" to={`/bench/${kept.id}`}>
+              {kept.drill.title}
+            </Link>
+          </h1>
+          <p>
+            For{" "}
+            <select
+              className="brief-word"
+              aria-label="student"
+              value={studentId ?? ""}
+              onChange={(event) => setStudentId(event.target.value ? Number(event.target.value) : null)}
+            >
+              <option value="">nobody in particular</option>
+              {students.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>{" "}
+            at <AmountField label="tempo in bpm" field="bpm" what="bpm" exact={bpm} onChange={setBpm} /> bpm
+          </p>
+        </>
+      }
+      above="tempo"
+      choices={choices}
+      stand={students.find((one) => one.id === studentId)?.details.stand ?? null}
+      bpm={bpm}
+      steps={null}
+      onTempo={setBpm}
+      onClick={setClick}
+      turns={Number(asked.get("turns")) || null}
+      onMoved={() => {}}
+      newer={newer}
+      onBusy={setBusy}
+      onRung={(to) => {
+        setBpm(to);
+        return true;
+      }}
+    />
   );
 }

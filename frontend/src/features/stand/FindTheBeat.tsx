@@ -1,9 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { api, type Drill, type Part } from "../../api/client";
 import { Key } from "../../ui/Key";
 import { keep, kept } from "../../ui/kept";
+import { useLetters } from "../../ui/useLetters";
 
 type Tally = { day: string; right: number; tried: number };
 const today = () => new Date().toDateString();
@@ -39,7 +39,7 @@ export function FindTheBeat({ drill, part, bpm, isPlaying, within }: Props) {
     const at = within(eventMs);
     if (at !== null) guess.mutate(at);
   };
-  useHotkeys("h", (event) => {
+  useLetters("h", (event) => {
     if (!event.repeat) press(event.timeStamp);
   });
   return (

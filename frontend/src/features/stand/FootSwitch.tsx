@@ -7,7 +7,7 @@ type Props = { chosen: string; onChosen: (key: string) => void; onClose: () => v
 
 /** Keys that have work of their own here, or that move through the page. */
 const TAKEN = new Set(["Tab", "Escape", "Enter", "Shift", "Control", "Alt", "Meta", "CapsLock"]);
-const OWN = /^[1-5unpjftsml?[\]]$/i;
+const OWN = /^[1-6unpjftsmlcho?[\]]$/i;
 
 /** Learns which key a foot switch sends, by pressing it. */
 export function FootSwitch({ chosen, onChosen, onClose }: Props) {

@@ -1,26 +1,19 @@
-import type { Choices, Drill, Part, Performance } from "../../api/client";
+import type { Choices, Drill, Performance } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
-import { Key } from "../../ui/Key";
 import { CircuitWords } from "./CircuitWords";
 import { CompareWords } from "./CompareWords";
-import { FindTheBeat } from "./FindTheBeat";
 import { LayerSteps } from "./LayerSteps";
-import { loopsOf, type Practice, partsOf } from "./practice";
+import { type Practice, partsOf } from "./practice";
 
 type Props = {
   drill: Drill;
   drillId: number;
   version: number;
   bpm: string;
-  part: Part;
-  isPlaying: boolean;
-  within: (eventMs: number) => number | null;
   choices: Choices;
   performance: Performance;
   practice: Practice;
-  /** Whether it has to be read from two metres. */
-  large: boolean;
   onPractice: (practice: Practice) => void;
 };
 
@@ -33,35 +26,22 @@ const TURNS = [
 
 /** What is practised of it: a step of the way in, a part that goes round, in turn, before it was moved, hidden. */
 export function PracticeWords(props: Props) {
-  const { drill, drillId, version, bpm, choices, performance, practice, large, onPractice } = props;
+  const { drill, drillId, version, bpm, choices, performance, practice, onPractice } = props;
   const of = { drill, drillId, version, bpm, choices, practice, onPractice };
   const set = (part: Partial<Practice>) => onPractice({ ...practice, ...part });
   const { material } = drill;
   const moved =
     (material.kind === "count" && material.shift !== 0) ||
     (material.kind === "line" && material.shift !== "0");
-  const step = choices.steps.find((one) => one.value === practice.step);
   return (
-    <div className={large ? "space-y-2 practice-large" : "space-y-2"}>
-      {drill.way_in.length > 0 && (
-        <ol className="flex flex-wrap items-center gap-2" aria-label="Way in">
-          {drill.way_in.map((one, index) => (
-            <li key={one}>
-              <button
-                type="button"
-                className="button button-small"
-                aria-pressed={practice.step === one}
-                aria-current={practice.step === one ? "step" : undefined}
-                onClick={() => set({ step: practice.step === one ? null : one })}
-              >
-                {index + 1} {choices.steps.find((known) => known.value === one)?.label ?? one}
-              </button>
-            </li>
-          ))}
-          {step && <li className="text-soft">{step.why}</li>}
-        </ol>
-      )}
-      <LayerSteps layers={performance.layers} now={practice.layers} onChange={(layers) => set({ layers })} />
+    <div className="space-y-2">
+      <Steps
+        drill={drill}
+        choices={choices}
+        layers={performance.layers}
+        practice={practice}
+        onPractice={onPractice}
+      />
       <p className="flex flex-wrap items-center gap-x-2 gap-y-1">
         <span>Play</span>
         <BriefSelect
@@ -71,14 +51,6 @@ export function PracticeWords(props: Props) {
           choices={partsOf(performance, choices)}
           onChange={(part) => set({ part })}
         />
-        <BriefSelect
-          label="part that goes round"
-          field="loop"
-          value={practice.loop.startsWith("bars") ? "bars" : practice.loop}
-          choices={loopsOf(performance)}
-          onChange={(loop) => set({ loop: loop === "bars" ? "bars 1 1" : loop })}
-        />
-        {practice.loop.startsWith("bars") && <Bars loop={practice.loop} onLoop={(loop) => set({ loop })} />}
         <BriefSelect
           label="who plays"
           field="turns"
@@ -94,14 +66,6 @@ export function PracticeWords(props: Props) {
           choices={choices.slows}
           onChange={(share) => set({ share })}
         />
-        <button
-          type="button"
-          className="button button-small"
-          aria-pressed={practice.slow}
-          onClick={() => set({ slow: !practice.slow })}
-        >
-          {practice.slow ? "Fast again" : "Slow"} <Key name="S" />
-        </button>
         {moved && (
           <button
             type="button"
@@ -122,22 +86,46 @@ export function PracticeWords(props: Props) {
         </button>
         <CompareWords {...of} />
       </p>
-      {practice.beat === "hidden" && (
-        <FindTheBeat
-          drill={drill}
-          part={props.part}
-          bpm={bpm}
-          isPlaying={props.isPlaying}
-          within={props.within}
-        />
-      )}
-      {!large && <CircuitWords {...of} />}
+      <CircuitWords {...of} />
     </div>
   );
 }
 
+type StepsProps = Pick<Props, "drill" | "choices" | "practice" | "onPractice"> & {
+  layers: Performance["layers"];
+};
+
+/** The way into a drill, step by step, and its layers one by one; nothing where it has neither. */
+export function Steps({ drill, choices, layers, practice, onPractice }: StepsProps) {
+  const set = (part: Partial<Practice>) => onPractice({ ...practice, ...part });
+  const step = choices.steps.find((one) => one.value === practice.step);
+  return (
+    <>
+      {drill.way_in.length > 0 && (
+        <ol className="flex flex-wrap items-center gap-2" aria-label="Way in">
+          {drill.way_in.map((one, index) => (
+            <li key={one}>
+              <button
+                type="button"
+                className="button button-small"
+                aria-pressed={practice.step === one}
+                aria-current={practice.step === one ? "step" : undefined}
+                onClick={() => set({ step: practice.step === one ? null : one })}
+              >
+                {index + 1} {choices.steps.find((known) => known.value === one)?.label ?? one}
+              </button>
+            </li>
+          ))}
+          {step && <li className="text-soft">{step.why}</li>}
+        </ol>
+      )}
+      <LayerSteps layers={layers} now={practice.layers} onChange={(layers) => set({ layers })} />
+    </>
+  );
+}
+
 /** The first and the last bar that go round. */
-function Bars({ loop, onLoop }: { loop: string; onLoop: (loop: string) => void }) {
+export function Bars({ loop, onLoop }: { loop: string; onLoop: (loop: string) => void }) {
   const [, first = "1", last = "1"] = loop.split(" ");
   const plain = (text: string) => text.replaceAll(" ", "") || "0";
   return (

@@ -16,9 +16,8 @@ type Props = {
 export function SoundWords({ sound, choices, figures, onSound }: Props) {
   const timbre = useId();
   return (
-    <details>
-      <summary className="cursor-pointer text-primary font-semibold">Sound and levels</summary>
-      <div className="flex flex-wrap items-center gap-x-5 gap-y-2 mt-2">
+    <>
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
         <Level name="Click" value={sound.click} onChange={(click) => onSound({ ...sound, click })} />
         <Level name="Notes" value={sound.notes} onChange={(notes) => onSound({ ...sound, notes })} />
         {sound.aloud && (
@@ -79,7 +78,7 @@ export function SoundWords({ sound, choices, figures, onSound }: Props) {
         </span>
       </div>
       <p className="text-soft text-sm mt-2">{figures.join(" ")}</p>
-    </details>
+    </>
   );
 }
 

@@ -1,4 +1,8 @@
+import type { Choice } from "../../api/client";
+import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { Key } from "../../ui/Key";
+import { Bars } from "./PracticeWords";
+import type { Practice } from "./practice";
 import { TapButton } from "./TapButton";
 
 type Props = {
@@ -7,20 +11,24 @@ type Props = {
   onTap: (eventMs: number, key?: string) => void;
   /** Two hands have a place to tap each. */
   twoHands: boolean;
-  /** Null where there is none. */
-  onSlower: (() => void) | null;
-  onFaster: (() => void) | null;
+  /** Whether a take is heard by taps: on a phone the place for them is large then. */
+  isTapped: boolean;
   muted: { click: boolean; notes: boolean };
   onMuted: (muted: Props["muted"]) => void;
+  practice: Practice;
+  onPractice: (practice: Practice) => void;
+  loops: readonly Pick<Choice, "value" | "label" | "why">[];
   large: boolean;
   onLarge: (large: boolean) => void;
 };
 
-/** Start, tap, slower and faster, and what is heard: the controls that are used while playing. */
+/** Start, tap, and what is heard: the controls that are used while playing, in view at any size. */
 export function StandButtons(props: Props) {
-  const { playing, onToggle, onTap, twoHands, onSlower, onFaster, muted, onMuted, large, onLarge } = props;
+  const { playing, onToggle, onTap, twoHands, isTapped, muted, onMuted, large, onLarge } = props;
+  const { practice, onPractice } = props;
+  const setLoop = (loop: string) => onPractice({ ...practice, loop });
   return (
-    <div className="stand-buttons flex flex-wrap items-center gap-x-2 gap-y-2">
+    <div className={`stand-buttons ${playing && isTapped ? "stand-pads" : ""}`}>
       <button type="button" className="button button-start" onClick={onToggle}>
         {playing ? "Stop" : "Start"} <Key name="Space" />
       </button>
@@ -30,48 +38,51 @@ export function StandButtons(props: Props) {
           <TapButton name="Right" keys={["J"]} onTap={(eventMs) => onTap(eventMs, "j")} />
         </>
       ) : (
-        <TapButton name="Tap along" keys={["J", "F"]} onTap={(eventMs) => onTap(eventMs)} />
+        <TapButton name="Tap" keys={["J", "F"]} onTap={(eventMs) => onTap(eventMs)} />
       )}
-      <button
-        type="button"
-        className="button button-quiet"
-        disabled={!onSlower}
-        onClick={onSlower ?? undefined}
-      >
-        Slower <Key name="[" />
-      </button>
-      <button
-        type="button"
-        className="button button-quiet"
-        disabled={!onFaster}
-        onClick={onFaster ?? undefined}
-      >
-        Faster <Key name="]" />
-      </button>
-      <button
-        type="button"
-        className="button button-quiet"
-        aria-pressed={muted.click}
-        onClick={() => onMuted({ ...muted, click: !muted.click })}
-      >
-        {muted.click ? "Click is muted" : "Mute the click"} <Key name="M" />
-      </button>
-      <button
-        type="button"
-        className="button button-quiet"
-        aria-pressed={muted.notes}
-        onClick={() => onMuted({ ...muted, notes: !muted.notes })}
-      >
-        {muted.notes ? "Notes are muted" : "Mute the notes"}
-      </button>
-      <button
-        type="button"
-        className="button button-quiet"
-        aria-pressed={large}
-        onClick={() => onLarge(!large)}
-      >
-        {large ? "Normal size" : "Large"} <Key name="L" />
-      </button>
+      <div className="stand-more">
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => onMuted({ ...muted, click: !muted.click })}
+        >
+          {muted.click ? "Click off" : "Click on"} <Key name="M" />
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => onMuted({ ...muted, notes: !muted.notes })}
+        >
+          {muted.notes ? "Notes off" : "Notes on"}
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-pressed={practice.slow}
+          onClick={() => onPractice({ ...practice, slow: !practice.slow })}
+        >
+          Slow {practice.share} <Key name="S" />
+        </button>
+        <span className="stand-loop">
+          <span aria-hidden="true">Loop:</span>{" "}
+          <BriefSelect
+            label="part that goes round"
+            field="loop"
+            value={practice.loop.startsWith("bars") ? "bars" : practice.loop}
+            choices={props.loops}
+            onChange={(loop) => setLoop(loop === "bars" ? "bars 1 1" : loop)}
+          />{" "}
+          {practice.loop.startsWith("bars") && <Bars loop={practice.loop} onLoop={setLoop} />}
+        </span>
+        <button
+          type="button"
+          className="button button-quiet ml-auto"
+          aria-pressed={large}
+          onClick={() => onLarge(!large)}
+        >
+          Large <Key name="L" />
+        </button>
+      </div>
     </div>
   );
 }

@@ -5,7 +5,8 @@ import { Grip } from "../../ui/rail/Grip";
 import { geometry } from "../../ui/rail/geometry";
 import { type Off, RailRow } from "../../ui/rail/RailRow";
 import { useOpposite } from "../../ui/useOpposite";
-import { useWidth } from "../../ui/useWidth";
+import { useSize } from "../../ui/useSize";
+import { rowsInView } from "./standRows";
 
 export type RailHandle = {
   show: (position: Position | null) => void;
@@ -13,8 +14,13 @@ export type RailHandle = {
   point: (event: number) => void;
 };
 
-/** A row that is taller than this, in pixels, stands alone: two would push all else off the screen. */
-const TALLEST_OF_TWO = 230;
+/** What lies between two rows, in pixels. */
+const BETWEEN = 8;
+/** How small a row may become so that every stage is in view, and how large it may grow. */
+const SMALLEST = 0.62;
+const LARGEST = 1.45;
+/** So small it may become to have the bars that come in view as well. */
+const READ_AHEAD = 0.85;
 
 type Props = {
   reading: Reading;
@@ -32,32 +38,36 @@ type Props = {
 };
 
 /**
- * The rail while it is played: two bars, the one that sounds and the one that comes. They leapfrog, so that
- * the eye never has to jump in the middle of a bar. `short` leaves the second out, to give a take its room.
+ * The rail while it is played, as large as the screen lets it be: every stage, with the bar that sounds, and what comes
+ * where there is room. `short` is one bar alone, beside what a take measured.
  */
 export function StandRail({ reading, large, short, hidden, swings, off, onLit, ref }: Props) {
   const [opposite] = useOpposite();
   const arm = useRef<HTMLDivElement>(null);
-  const [box, width] = useWidth<HTMLDivElement>();
-  const pegs = useRef<HTMLElement>(null);
+  const [pegs, { width, height }] = useSize<HTMLElement>();
   const line = useRef<HTMLDivElement>(null);
   const lit = useRef<{ event: number; node: Element | null }[]>([]);
   const told = useRef<readonly number[]>([]);
   const [rowIndex, setRowIndex] = useState(0);
   const [pointed, setPointed] = useState<number | null>(null);
-  const place = useMemo(
+  const [place, room] = useMemo(() => {
+    const of = (scale: number) =>
+      geometry(reading.rows, reading.beats_a_bar, width, { scale, strings: reading.strings });
+    if (short || !height) return [of(1), 1];
+    const tall = of(1).height;
+    const many = Math.max(1, Math.floor((height + BETWEEN) / (tall * READ_AHEAD + BETWEEN)));
+    const { places } = rowsInView(reading.rows, 0, many);
+    const fitting = (height - BETWEEN * (places - 1)) / places / tall;
+    return [of(Math.min(LARGEST, Math.max(SMALLEST, fitting))), many];
+  }, [reading, width, height, short]);
+  const inView = useMemo(
     () =>
-      geometry(reading.rows, reading.beats_a_bar, width, {
-        scale: large ? 1.5 : 1.05,
-        strings: reading.strings,
-      }),
-    [reading, width, large],
+      short ? { shown: [{ row: rowIndex, place: 0 }], places: 1 } : rowsInView(reading.rows, rowIndex, room),
+    [reading.rows, rowIndex, room, short],
   );
-
-  const oneRow = short || place.height > TALLEST_OF_TWO;
+  const step = place.height + BETWEEN;
+  const topOf = (row: number) => (inView.shown.find((one) => one.row === row)?.place ?? 0) * step;
   const wasShown = useRef(false);
-  const isOneRow = useRef(oneRow);
-  isOneRow.current = oneRow;
 
   /** Light the notes that sound, one for each hand; others go out. */
   const light = (events: readonly number[]) => {
@@ -91,7 +101,7 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
     point: (event) => {
       setRowIndex(Math.max(0, rowOf(reading, event)));
       setPointed(event);
-      box.current?.scrollIntoView({ block: "nearest" });
+      pegs.current?.scrollIntoView({ block: "nearest" });
     },
     show: (position) => {
       if (pointed !== null) setPointed(null);
@@ -103,7 +113,7 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
         setRowIndex(0);
         return;
       }
-      if (!wasShown.current) box.current?.parentElement?.scrollIntoView({ block: "nearest" });
+      if (!wasShown.current) pegs.current?.parentElement?.scrollIntoView({ block: "nearest" });
       wasShown.current = true;
       const { score } = position.stretch;
       const { within } = position;
@@ -125,37 +135,32 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
       if (arm.current) {
         const travel = ARM * place.scale;
         arm.current.style.setProperty("--arm", `${armAt(reading.rows[Math.max(0, at)], beats) * travel}px`);
+        arm.current.style.setProperty("--row", `${topOf(Math.max(0, at))}px`);
       }
       if (bar) {
         const x = place.x(beats) * (opposite ? -1 : 1);
         bar.hidden = false;
-        keepInSight(pegs.current, Math.abs(x));
-        const slot = isOneRow.current ? 0 : Math.max(0, at) % 2;
-        bar.style.transform = `translate(${x}px, ${slot * (place.height + 8)}px)`;
+        const y = topOf(Math.max(0, at));
+        keepInSight(pegs.current, Math.abs(x), y, place.height);
+        bar.style.transform = `translate(${x}px, ${y}px)`;
       }
     },
   }));
 
-  const even = rowIndex % 2 === 0 ? rowIndex : rowIndex + 1;
-  const odd = rowIndex % 2 === 0 ? rowIndex + 1 : rowIndex;
-  const rows = [reading.rows[even % reading.rows.length], reading.rows[odd]];
-  // The row after the last is the first again, for what goes round.
-  if (!rows[1] && reading.rows.length > 1) rows[1] = reading.rows[0];
-  if (even >= reading.rows.length) rows[0] = reading.rows[0];
-  // One row alone is the one that sounds, or the one that a note was pointed at in.
-  const shown = oneRow ? [reading.rows[rowIndex] ?? rows[0]] : rows.slice(0, 2);
-  const next = oneRow && !short ? reading.rows[(rowIndex + 1) % reading.rows.length] : undefined;
-  const nextChord = chordOf(next);
+  // The grip of what comes is read before it is there.
+  const next = reading.rows[(rowIndex + 1) % reading.rows.length];
+  const nextChord = short ? null : chordOf(next);
   return (
-    <div className={`card-plain stand-rail ${opposite ? "from-opposite" : ""}`}>
-      <div ref={box} />
+    <div
+      className={`card-plain ${short ? "stand-rail-short" : "stand-rail"} ${large ? "stand-rail-large" : ""} ${opposite ? "from-opposite" : ""}`}
+    >
       {hidden && (
         <p className="text-soft">
           The rail is hidden. Where is beat 1? Press “Reveal” to hear the click and see it.
         </p>
       )}
       <section
-        className="overflow-x-auto"
+        className={short ? "overflow-x-auto" : "stand-rows"}
         aria-label="The rail, as it is played"
         ref={pegs}
         hidden={hidden}
@@ -165,7 +170,7 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
         <div
           className="relative"
           style={{
-            height: (place.height + 8) * (reading.rows.length > 1 && !oneRow ? 2 : 1) - 8,
+            height: step * inView.places - BETWEEN,
             width: opposite ? place.width : undefined,
           }}
         >
@@ -183,10 +188,11 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
             </div>
           )}
           {width > 0 &&
-            shown.map(
-              (row, slot) =>
+            inView.shown.map(({ row: index, place: at }) => {
+              const row = reading.rows[index];
+              return (
                 row && (
-                  <div key={slot} className="absolute left-0" style={{ top: slot * (place.height + 8) }}>
+                  <div key={at} className="absolute left-0" style={{ top: at * step }}>
                     <RailRow
                       row={row}
                       division={reading.legs[row.leg]?.division ?? ""}
@@ -197,8 +203,9 @@ export function StandRail({ reading, large, short, hidden, swings, off, onLit, r
                       off={off}
                     />
                   </div>
-                ),
-            )}
+                )
+              );
+            })}
           <div ref={line} hidden className="moving-line" style={{ height: place.height }} />
         </div>
       </section>
@@ -265,8 +272,14 @@ function rowOf(reading: Reading, event: number): number {
   return left >= 0 ? left : reading.rows.findLastIndex((row) => row.first <= event);
 }
 
-/** Turn the page of a rail that is wider than the screen once the line has left it. */
-function keepInSight(box: HTMLElement | null, x: number): void {
-  if (!box || box.scrollWidth <= box.clientWidth) return;
+/** Turn the page of a rail that is wider or taller than the screen once the line has left it. */
+function keepInSight(box: HTMLElement | null, x: number, y: number, tall: number): void {
+  if (!box) return;
+  if (
+    box.scrollHeight > box.clientHeight &&
+    (y < box.scrollTop || y + tall > box.scrollTop + box.clientHeight)
+  )
+    box.scrollTop = y - BETWEEN;
+  if (box.scrollWidth <= box.clientWidth) return;
   if (x < box.scrollLeft || x > box.scrollLeft + box.clientWidth - 24) box.scrollLeft = x - 60;
 }

@@ -1,19 +1,23 @@
-import { type ReactNode, useMemo } from "react";
+import { type ReactNode, useMemo, useState } from "react";
+import { flushSync } from "react-dom";
 import type { Drill } from "../../api/client";
-import { FilesIn } from "../../ui/FilesIn";
+import { DropZone } from "../../ui/DropZone";
+import { FilesList, useFilesIn } from "../../ui/FilesIn";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { refusalOf } from "../../ui/refusal";
-import { WrittenOut } from "../../ui/written/WrittenOut";
+import { Written } from "../../ui/written/WrittenOut";
 import { AfterTheTake } from "./AfterTheTake";
-import { switchName } from "./footSwitch";
+import { BeforeTheTry } from "./BeforeTheTry";
+import { FindTheBeat } from "./FindTheBeat";
 import { HearingLine } from "./hearing/HearingLine";
-import { PracticeWords } from "./PracticeWords";
+import { Steps } from "./PracticeWords";
+import { loopsOf } from "./practice";
 import type { Moment } from "./runs";
 import { StandButtons } from "./StandButtons";
 import { StandDialogs } from "./StandDialogs";
-import { StandFolds } from "./StandFolds";
 import { StandRail } from "./StandRail";
+import { StandSetUp } from "./StandSetUp";
 import { StandTop } from "./StandTop";
 import { StandWords } from "./StandWords";
 import { useRest } from "./useRest";
@@ -21,13 +25,15 @@ import { type StandProps, useStandScreen } from "./useStandScreen";
 
 const NO_STROKES: readonly string[] = ["R", "L"];
 
-/** The stand: where a drill is played, heard and measured. */
+/** The stand: where a drill is played, heard and measured. While it plays only tempo, rail and the bar are there. */
 export function StandScreen(props: StandProps) {
-  const { subject, climb, choices, bpm, onTempo } = props;
+  const { subject, climb, choices, bpm } = props;
   const on = useStandScreen(props);
-  const { asked, played, isPractice, practice, count, large, open, setOpen, stand, takes } = on;
+  const { asked, played, isPractice, practice, count, large, over, setOver, stand, takes } = on;
   const restIsDue = useRest(stand.isPlaying);
-  const afterTake = takes.judged !== null && !stand.isPlaying;
+  const [pointed, setPointed] = useState<string | null>(null);
+  const files = useFilesIn(on.filesOf, takes.show);
+  const afterTake = takes.judged !== null && !stand.isPlaying && !takes.byEar.length;
   const places = afterTake ? takes.judged?.take.figures?.places : undefined;
   const off = useMemo(
     () => new Map(places?.filter((place) => place.outside).map((place) => [place.event, place])),
@@ -41,8 +47,34 @@ export function StandScreen(props: StandProps) {
     );
   const { reading } = played;
   const strokes = played.hands.length ? played.hands : NO_STROKES;
+  const words = {
+    choices,
+    click: subject.click,
+    onClick: props.onClick,
+    refusal: refusalOf(asked.error),
+    count,
+    onCount: on.setCount,
+    sound: on.sound,
+    onSound: on.changeSound,
+    by: on.hearing.by,
+    devices: on.hearing.devices,
+    onBy: on.hearing.setBy,
+    playing: stand.isPlaying,
+  };
+  const rail = (
+    <StandRail
+      reading={reading}
+      large={large && !afterTake}
+      short={afterTake}
+      hidden={on.isHidden}
+      off={off}
+      swings={on.written.drill.hands.kind === "by_place"}
+      onLit={(events) => on.notation.current?.light(events)}
+      ref={on.rail}
+    />
+  );
   return (
-    <div className="flex flex-col gap-3" data-playing={stand.isPlaying || undefined}>
+    <DropZone className="stand" onFiles={files.take}>
       <StandTop
         title={props.title}
         above={props.above}
@@ -53,100 +85,53 @@ export function StandScreen(props: StandProps) {
         onFigures={on.isSoundFirst ? on.showFigures : null}
         cues={cuesNow(stand.moment, played.cues, subject.drill)}
         meanwhile={choices.meanwhile.find((one) => one.value === count.meanwhile)?.why ?? ""}
+        onSlower={on.slower}
+        onFaster={on.faster}
         words={
-          <StandWords
-            choices={choices}
-            click={subject.click}
-            onClick={props.onClick}
-            refusal={refusalOf(asked.error)}
-            count={count}
-            onCount={on.setCount}
-            sound={on.sound}
-            onSound={on.changeSound}
-            by={on.hearing.by}
-            devices={on.hearing.devices}
-            onBy={on.hearing.setBy}
-            playing={stand.isPlaying}
-          />
+          !on.isSetUp && (
+            <div className="stand-words">
+              <StandWords {...words} />
+            </div>
+          )
         }
+        onSetUp={() => on.setOpen("set up")}
       />
-      <HearingLine
-        hearing={on.hearing}
-        unheard={played.unheard}
-        playing={stand.isPlaying}
-        onPads={() => setOpen("pads")}
-        onMeasure={() => setOpen("latency")}
-      />
-      <StandRail
-        reading={reading}
-        large={large && !afterTake}
-        short={afterTake}
-        hidden={on.isHidden}
-        off={off}
-        swings={on.written.drill.hands.kind === "by_place"}
-        onLit={(events) => on.notation.current?.light(events)}
-        ref={on.rail}
-      />
-      {!on.isHidden && <WrittenOut {...on.written} ref={on.notation} />}
-      {/* After a take what it measured needs the room: what is set before one is folded away. */}
-      <Folded when={afterTake} name="Practice, sound and tempo">
-        <PracticeWords
+      {!stand.isPlaying && (
+        <HearingLine
+          hearing={on.hearing}
+          unheard={played.unheard}
+          playing={stand.isPlaying}
+          onPads={() => setOver("pads")}
+          onMeasure={() => setOver("latency")}
+        />
+      )}
+      {!afterTake && rail}
+      {!afterTake && !on.isHidden && <Written {...on.written} ref={on.notation} />}
+      {!stand.isPlaying && !afterTake && !on.isSetUp && (
+        <Steps
           drill={subject.drill}
-          drillId={subject.drillId}
-          version={subject.version}
-          bpm={practice.bpm ?? bpm}
-          part={on.part}
-          isPlaying={stand.isPlaying}
-          within={stand.within}
           choices={choices}
-          performance={played}
+          layers={played.layers}
           practice={practice}
-          large={large}
           onPractice={on.setPractice}
         />
-        {played.performance.told.map((sentence) => (
+      )}
+      {practice.beat === "hidden" && (
+        <FindTheBeat
+          drill={subject.drill}
+          part={on.part}
+          bpm={practice.bpm ?? bpm}
+          isPlaying={stand.isPlaying}
+          within={stand.within}
+        />
+      )}
+      {!stand.isPlaying &&
+        played.performance.told.map((sentence) => (
           <p key={sentence} className="text-soft">
             {sentence}
           </p>
         ))}
-        {!large && (
-          <StandFolds
-            choices={choices}
-            performance={played}
-            sound={on.sound}
-            onSound={on.changeSound}
-            bpm={bpm}
-            practice={practice}
-            typed={climb !== null}
-            onTempo={(to, divide) => {
-              // On a climb another tempo is tried beside its rungs; the rung itself ends that.
-              on.setPractice({ ...practice, divide, bpm: climb && to !== bpm ? to : null });
-              if (!climb) onTempo(to);
-            }}
-            latency={
-              on.hearing.by.source === "by_ear" || on.hearing.by.standIn !== null
-                ? null
-                : { setup: on.hearing.setup, onMeasure: () => setOpen("latency") }
-            }
-            footSwitch={{ name: switchName(on.footSwitch), onChoose: () => setOpen("switch") }}
-          />
-        )}
-        {!large && !stand.isPlaying && on.filesOf && <FilesIn of={on.filesOf} onJudged={takes.show} />}
-      </Folded>
-      {isPractice && (
-        <p className="text-soft" role="status">
-          {practice.remedy ? `${practice.remedy.name}, against ${practice.remedy.against}: ` : "Practice: "}
-          it goes round until you stop it{" "}
-          {on.isMeasured
-            ? "and is measured, on a line of its own in the log; it moves no climb."
-            : "and nothing is measured."}{" "}
-          {practice.remedy && (
-            <button type="button" className="button button-small" onClick={on.toTheDrill}>
-              {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
-            </button>
-          )}
-        </p>
-      )}
+      {isPractice && <InPractice {...props} on={on} />}
       {restIsDue && (
         <p role="status" className="bg-care text-care-text rounded-lg px-3 py-2 font-semibold">
           Twenty-five minutes of playing: rest for five. Wind players rest as long as they play.
@@ -164,18 +149,6 @@ export function StandScreen(props: StandProps) {
           </button>
         </p>
       )}
-      <StandButtons
-        playing={stand.isPlaying}
-        onToggle={on.toggle}
-        onTap={stand.tap}
-        twoHands={reading.two_hands}
-        onSlower={on.slower}
-        onFaster={on.faster}
-        muted={on.muted}
-        onMuted={on.setMuted}
-        large={large}
-        onLarge={on.setLarge}
-      />
       {props.newer && (
         <p role="status" className="text-soft">
           Version {props.newer.version} of this drill is there now; here stands version {subject.version}.{" "}
@@ -191,40 +164,98 @@ export function StandScreen(props: StandProps) {
           </button>
         </p>
       )}
-      <AfterTheTake
-        subject={subject}
-        climb={climb}
-        choices={choices}
-        takes={takes}
-        playing={stand.isPlaying}
-        large={large}
-        onFigures={on.isSoundFirst ? on.showFigures : null}
-        onMoved={(moved) => {
-          takes.clear();
-          props.onMoved(moved);
-        }}
-        onRemedy={on.practiseRemedy}
-        onBack={on.toTheDrill}
-        onAgain={on.again}
-        onRung={
-          props.onRung &&
-          ((to) => {
+      <FilesList files={files.files} />
+      {stand.isPlaying ? (
+        // What stands under the rail leaves its room, so that nothing moves when it begins.
+        <div className="invisible">
+          {!large && <BeforeTheTry climb={climb} studentId={subject.studentId} />}
+        </div>
+      ) : (
+        <AfterTheTake
+          subject={subject}
+          climb={climb}
+          choices={choices}
+          takes={takes}
+          rail={afterTake && (off.size > 0 || pointed === takes.judged?.take.id) ? rail : null}
+          large={large}
+          onFigures={on.isSoundFirst ? on.showFigures : null}
+          onMoved={(moved) => {
             takes.clear();
-            return props.onRung?.(to) ?? false;
-          })
-        }
-        onNote={(event) => on.rail.current?.point(event)}
+            props.onMoved(moved);
+          }}
+          onRemedy={on.practiseRemedy}
+          onBack={on.toTheDrill}
+          onAgain={on.again}
+          onRung={
+            props.onRung &&
+            ((to) => {
+              takes.clear();
+              return props.onRung?.(to) ?? false;
+            })
+          }
+          onNote={(event) => {
+            // The rail comes beside the figures once a note of it is asked for.
+            flushSync(() => setPointed(takes.judged?.take.id ?? null));
+            on.rail.current?.point(event);
+          }}
+        />
+      )}
+      <StandButtons
+        playing={stand.isPlaying}
+        onToggle={on.toggle}
+        onTap={stand.tap}
+        twoHands={reading.two_hands}
+        isTapped={on.hearing.by.source === "taps" && on.hearing.by.standIn === null}
+        muted={on.muted}
+        onMuted={on.setMuted}
+        practice={practice}
+        onPractice={on.setPractice}
+        loops={loopsOf(played)}
+        large={large}
+        onLarge={on.setLarge}
       />
+      {on.isSetUp && <StandSetUp of={props} on={on} files={on.filesOf && files} words={words} />}
       <StandDialogs
-        open={open}
+        open={over}
         choices={choices}
         footSwitch={on.footSwitch}
         onSwitch={on.chooseSwitch}
         hearing={on.hearing}
         strokes={strokes}
-        onClose={() => setOpen(null)}
+        onClose={() => setOver(null)}
       />
-    </div>
+    </DropZone>
+  );
+}
+
+/** That it is practice, what it is turned through, and the way back. */
+function InPractice({ climb, on }: StandProps & { on: ReturnType<typeof useStandScreen> }): ReactNode {
+  const { practice, isMeasured } = on;
+  const { remedy, circuit } = practice;
+  const [now, next] = circuit
+    ? [circuit.stations[circuit.at], circuit.stations[(circuit.at + 1) % circuit.stations.length]]
+    : [];
+  return (
+    <p className="text-soft" role="status">
+      {now && next && (
+        <>
+          <strong>
+            {(circuit?.at ?? 0) + 1} of {circuit?.stations.length}: {now.name}.
+          </strong>{" "}
+          Next: {next.name}.{" "}
+        </>
+      )}
+      {remedy ? `${remedy.name}, against ${remedy.against}: ` : "Practice: "}
+      it goes round until you stop it{" "}
+      {isMeasured
+        ? "and is measured, on a line of its own in the log; it moves no climb."
+        : "and nothing is measured."}{" "}
+      {remedy && (
+        <button type="button" className="button button-small" onClick={on.toTheDrill}>
+          {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
+        </button>
+      )}
+    </p>
   );
 }
 
@@ -233,15 +264,4 @@ function cuesNow(moment: Moment, cues: readonly string[], drill: Drill): string[
   const talk = drill.voice === "talk" && drill.prompt ? [`Talk of: ${drill.prompt}`] : [];
   if (moment.phase === "idle") return [...cues, ...talk];
   return [...(moment.cue ? [moment.cue] : []), ...talk];
-}
-
-/** What it holds, or a line that opens it. */
-function Folded({ when, name, children }: { when: boolean; name: string; children: ReactNode }) {
-  if (!when) return <div className="flex flex-col gap-3">{children}</div>;
-  return (
-    <details>
-      <summary className="cursor-pointer text-primary font-semibold">{name}</summary>
-      <div className="flex flex-col gap-3 mt-2">{children}</div>
-    </details>
-  );
 }

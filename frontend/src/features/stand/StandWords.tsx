@@ -50,20 +50,16 @@ type Props = {
   devices: readonly string[];
   onBy: (by: HeardBy) => void;
   playing: boolean;
+  /** All of it, for the drawer; else what is changed most. */
+  whole?: boolean;
 };
 
 /** The click, what comes before the first note, what is said, and how often; as a sentence. */
 export function StandWords(props: Props) {
-  const { choices, click, onClick, count, onCount, playing } = props;
+  const { choices, click, onClick, count, onCount, playing, whole = false } = props;
   return (
     <Brief label="Click and count-in" refusal={props.refusal}>
-      Click <ClickWords click={click} choices={choices} onChange={onClick} />,{" "}
-      {!playing && (
-        <>
-          <Before {...props} />,{" "}
-        </>
-      )}
-      play{" "}
+      Click <ClickWords click={click} choices={choices} onChange={onClick} />, <Before {...props} />, play{" "}
       <BriefSelect
         label="passes"
         field="passes"
@@ -71,7 +67,12 @@ export function StandWords(props: Props) {
         choices={passesTo(count.passes)}
         onChange={(value) => onCount({ ...count, passes: value === "round" ? null : Number(value) })}
       />
-      , the voice <VoiceWords {...props} />, heard by{" "}
+      {whole && (
+        <>
+          , the voice <VoiceWords {...props} />
+        </>
+      )}
+      , heard by{" "}
       <HeardByWords
         by={props.by}
         devices={props.devices}
@@ -79,13 +80,13 @@ export function StandWords(props: Props) {
         disabled={playing}
         onChange={props.onBy}
       />
-      {!playing && <StandMore choices={choices} count={count} onCount={onCount} />}.
+      {whole && !playing && <StandMore choices={choices} count={count} onCount={onCount} />}.
     </Brief>
   );
 }
 
 /** Bars of listening and what one does meanwhile; bars or beats of count-in. */
-function Before({ choices, count, onCount }: Props) {
+function Before({ choices, count, onCount, whole }: Props) {
   const { before } = count;
   const set = (part: Partial<Count["before"]>) => onCount({ ...count, before: { ...before, ...part } });
   return (
@@ -98,7 +99,7 @@ function Before({ choices, count, onCount }: Props) {
         choices={BARS}
         onChange={(bars) => set({ listen_bars: Number(bars) })}
       />
-      {before.listen_bars > 0 && (
+      {whole && before.listen_bars > 0 && (
         <>
           {" "}
           <BriefSelect

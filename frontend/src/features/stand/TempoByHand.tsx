@@ -1,11 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
-import { api, type Performance } from "../../api/client";
+import type { Performance } from "../../api/client";
 import { AmountField } from "../../ui/brief/AmountField";
 import { Brief } from "../../ui/brief/Brief";
 import { Key } from "../../ui/Key";
 import type { Practice } from "./practice";
+import type { useTappedTempo } from "./useTappedTempo";
 
 type Props = {
   performance: Performance;
@@ -15,33 +14,21 @@ type Props = {
   onChange: (bpm: string, divide: Practice["divide"]) => void;
   /** Where the tempo has no field of its own elsewhere, it is typed here. */
   typed: boolean;
+  tapped: ReturnType<typeof useTappedTempo>;
 };
 
-const MOST_TAPS = 16;
-
 /** Tempo by hand: tapped in, halved or doubled, with the notes a second kept or not; and back to where it was. */
-export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props) {
-  const taps = useRef<number[]>([]);
+export function TempoByHand({ performance, bpm, divide, onChange, typed, tapped }: Props) {
   const before = useRef<{ bpm: string; divide: Practice["divide"] } | null>(null);
-  const tapped = useMutation({
-    mutationFn: (moments: number[]) => api.tappedTempo(moments),
-    onSuccess: ({ exact }) => set(exact, divide),
-  });
   const [did, setDid] = useState<"Half" | "Twice" | null>(null);
   const set = (to: string, changed: Practice["divide"], what: typeof did = null) => {
     setDid(what);
     before.current = { bpm, divide };
     onChange(to, changed);
   };
-  const tap = (stampMs: number) => {
-    taps.current = [...taps.current, stampMs / 1000].slice(-MOST_TAPS);
-    if (taps.current.length > 2) tapped.mutate(taps.current);
-  };
-  useHotkeys("t", (event) => tap(event.timeStamp));
   const { half, double } = performance;
   return (
-    <details>
-      <summary className="cursor-pointer text-primary font-semibold">Tempo by hand</summary>
+    <div>
       {typed && (
         <Brief label="A tempo to try" refusal={null}>
           At{" "}
@@ -62,9 +49,9 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
           className="button button-small"
           onPointerDown={(event) => {
             event.preventDefault();
-            tap(event.timeStamp);
+            tapped.tap(event.timeStamp);
           }}
-          onKeyDown={(event) => event.key === "Enter" && tap(event.timeStamp)}
+          onKeyDown={(event) => event.key === "Enter" && tapped.tap(event.timeStamp)}
         >
           Tap the tempo <Key name="T" />
         </button>
@@ -119,12 +106,12 @@ export function TempoByHand({ performance, bpm, divide, onChange, typed }: Props
             The notes a second stayed; the notes per beat are {divide === "twice" ? "twice" : "half"} as many.
           </span>
         )}
-        {tapped.isError && (
+        {tapped.error && (
           <span role="alert" className="text-error font-semibold">
             {tapped.error.message}
           </span>
         )}
       </div>
-    </details>
+    </div>
   );
 }

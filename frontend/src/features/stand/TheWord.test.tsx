@@ -57,14 +57,15 @@ afterEach(() => {
 describe("the word after a take", () => {
   it("shows the numbers that decided, and what the rule makes of them", () => {
     draw(JUDGED);
-    expect(screen.getByRole("heading").textContent).toBe("Up to 88");
+    expect(screen.getAllByRole("heading").map((one) => one.textContent)).toEqual(["Clean", "What was well"]);
+    expect(screen.getByRole("button", { name: /^Up to 88/ })).toBeTruthy();
     expect(screen.getByText(/spread 9 ± 1 ms \(limit 16\)/)).toBeTruthy();
     expect(screen.getByText("Two clean takes in a row at 84.")).toBeTruthy();
   });
 
   it("says that a take on another rung does not move the climb", () => {
     draw(JUDGED, 2);
-    expect(screen.getByRole("heading").textContent).toBe("Clean");
+    expect(screen.getAllByRole("heading")[0]?.textContent).toBe("Clean");
     expect(screen.getByText(/The climb stands on rung 1; this take is kept/)).toBeTruthy();
     expect(screen.queryByRole("button", { name: /Up to/ })).toBeNull();
   });
@@ -79,7 +80,7 @@ describe("the word after a take", () => {
   });
 
   it("leaves a near take to the ear, in one press, with what was off", async () => {
-    const on = draw(judged({ mark: "near", machine: "near" }));
+    const on = draw(judged({ mark: "near", machine: "near", heading: "Too near to call", well: [] }));
     expect(screen.getByRole("heading").textContent).toBe("Too near to call");
     await userEvent.click(screen.getByText("Say more: ease, what was off"));
     await userEvent.click(screen.getByLabelText("rushes or drags"));
@@ -124,7 +125,7 @@ describe("the word after a take", () => {
       judged({
         mark: "near",
         machine: "near",
-        reasons: ["Too near to call: uneven.", "A take of 5 passes would settle it."],
+        says: ["Too near to call: uneven.", "A take of 5 passes would settle it."],
         offers: [{ ...offer, kind: "again", label: "Play 5 passes", passes: 5 }],
       }),
     );

@@ -31,76 +31,89 @@ export function TheWord(props: Props) {
   const isPart = take.part_name !== "" && take.rung === null;
   const counts = climb !== null && !isPart && rung === climb.rung;
   const good = take.mark === "clean";
-  const [first, ...others] = take.reasons;
-  const heading = climb && counts && take.mark !== "none" ? climb.word.heading : MARK_WORDS[take.mark];
+  const [first, ...others] = take.says;
   return (
-    <section className={`card-plain min-w-0 ${good ? "word-good" : "word-open"}`} aria-live="polite">
-      <h2 className="!text-2xl">{take.mark === "near" ? MARK_WORDS.near : heading}</h2>
-      <p className={large ? "text-2xl" : ""}>
-        {take.mark !== "near" && <strong>{MARK_WORDS[take.mark]}. </strong>}
-        <strong className="font-semibold">{first}</strong>
-      </p>
-      {!large && others.length > 0 && (
-        <ul className="mt-1 text-sm">
-          {others.slice(0, MOST_REASONS).map((reason) => (
-            <li key={reason}>{reason}</li>
-          ))}
-        </ul>
-      )}
-      {take.machine && take.ear_by && take.machine !== take.mark && (
-        <p className="text-soft text-sm">
-          The ear of the {take.ear_by} counts; the machine said: {MARK_WORDS[take.machine].toLowerCase()}.
-        </p>
-      )}
-      <div className="mt-2 space-y-2">
-        {take.remedies.length > 0 && <Remedies judged={judged} onRemedy={onRemedy} />}
-        {(take.mark === "none" || take.offers.some((offer) => offer.passes)) && (
-          <Offers judged={judged} onAgain={props.onAgain} onRung={props.onRung} />
+    <>
+      <section className={`card-plain min-w-0 ${good ? "word-good" : "word-open"}`} aria-live="polite">
+        <h2 className={`font-display !font-bold ${large ? "!text-4xl" : "!text-2xl"} word-heading`}>
+          {take.heading}
+        </h2>
+        {first && <p className={large ? "text-2xl" : ""}>{first}</p>}
+        {!large && others.length > 0 && (
+          <ul className="mt-1 text-sm">
+            {others.map((reason) => (
+              <li key={reason}>{reason}</li>
+            ))}
+          </ul>
         )}
-        {isPart && (
-          <p>
-            {take.part_name}: practice, on a line of its own in the log.{" "}
-            {good && climb && !climb.remedy && `Clean: rung ${climb.rung} is offered again.`}{" "}
-            <button type="button" className="button button-small" onClick={onBack}>
-              {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
-            </button>
+        {take.machine && take.ear_by && take.machine !== take.mark && (
+          <p className="text-soft text-sm">
+            The ear of the {take.ear_by} counts; the machine said: {MARK_WORDS[take.machine].toLowerCase()}.
           </p>
         )}
-        {climb?.remedy && !isPart && (
-          <p className="text-soft text-sm">This climb waits for its remedy: {climb.remedy.name}.</p>
-        )}
-        {climb && counts && (
-          <>
-            <p className="text-sm">{climb.word.sentence}</p>
-            <WordButtons
-              climb={climb}
-              takeId={take.id}
-              follow={climb.word.heading}
-              quiet={take.remedies.length > 0}
-              showKey
-              onMoved={onMoved}
-            />
-          </>
-        )}
-        {climb && !counts && !isPart && (
-          <p>The climb stands on rung {climb.rung}; this take is kept and does not move it.</p>
-        )}
-        {take.source !== "by_ear" &&
-          (take.mark === "near" || take.mark === "none" ? (
-            <ByEar busy={busy} heading="What does your ear say?" faults={choices.faults} onMark={onEar} />
-          ) : (
-            <details>
-              <summary className="cursor-pointer text-primary font-semibold">My ear says otherwise</summary>
-              <ByEar busy={busy} heading="How was it, by ear?" faults={choices.faults} onMark={onEar} />
-            </details>
-          ))}
-      </div>
-    </section>
+        <div className="mt-2 space-y-2">
+          {take.remedies.length > 0 && <Remedies judged={judged} onRemedy={onRemedy} />}
+          {(take.mark === "none" || take.offers.some((offer) => offer.passes)) && (
+            <Offers judged={judged} onAgain={props.onAgain} onRung={props.onRung} />
+          )}
+          {isPart && (
+            <p>
+              {take.part_name}: practice, on a line of its own in the log.{" "}
+              {good && climb && !climb.remedy && `Clean: rung ${climb.rung} is offered again.`}{" "}
+              <button type="button" className="button button-small" onClick={onBack}>
+                {climb ? `Back to rung ${climb.rung}` : "Back to the drill"}
+              </button>
+            </p>
+          )}
+          {climb?.remedy && !isPart && (
+            <p className="text-soft text-sm">This climb waits for its remedy: {climb.remedy.name}.</p>
+          )}
+          {climb && counts && (
+            <>
+              <p>{climb.word.sentence}</p>
+              <WordButtons
+                climb={climb}
+                takeId={take.id}
+                follow={climb.word.heading}
+                quiet={take.remedies.length > 0}
+                showKey
+                onMoved={onMoved}
+              />
+            </>
+          )}
+          {climb && !counts && !isPart && (
+            <p>The climb stands on rung {climb.rung}; this take is kept and does not move it.</p>
+          )}
+          {take.source !== "by_ear" &&
+            (take.mark === "near" || take.mark === "none" ? (
+              <ByEar busy={busy} heading="What does your ear say?" faults={choices.faults} onMark={onEar} />
+            ) : (
+              <details>
+                <summary className="cursor-pointer text-primary font-semibold">My ear says otherwise</summary>
+                <ByEar busy={busy} heading="How was it, by ear?" faults={choices.faults} onMark={onEar} />
+              </details>
+            ))}
+        </div>
+      </section>
+      <Well well={take.well} />
+    </>
   );
 }
 
-/** What is said besides the fault; the rest stands in the numbers. */
-const MOST_REASONS = 3;
+/** What was well, in words; a figure inside its own uncertainty is none. */
+function Well({ well }: { well: readonly string[] }) {
+  if (!well.length) return null;
+  return (
+    <section className="card-plain mt-3">
+      <h2>What was well</h2>
+      <ul>
+        {well.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
 
 function Remedies({ judged, onRemedy }: Pick<Props, "judged" | "onRemedy">) {
   const [bpm, setBpm] = useState("");

@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import type { Choices, Climb, Drill, KeptRemedy, StudentDetails } from "../../api/client";
 import { takeOffered } from "../../ui/offered";
+import { useRootClass } from "../../ui/useRootClass";
 import type { WrittenHandle } from "../../ui/written/Engraved";
 import { USUAL } from "./count";
 import { useFootSwitch } from "./footSwitch";
@@ -11,18 +12,19 @@ import { ALL_OF_IT, type Practice, partDue, practiceOf } from "./practice";
 import type { RailHandle } from "./StandRail";
 import { useAwake } from "./useAwake";
 import { useCircuit } from "./useCircuit";
-import { useLarge } from "./useLarge";
 import { usePlayed } from "./usePlayed";
 import { useStand } from "./useStand";
 import { useStandKeys } from "./useStandKeys";
 import { useStandSettings } from "./useStandSettings";
 import { useTakeBack } from "./useTakeBack";
 import { type Subject, useTakes } from "./useTakes";
+import { useTappedTempo } from "./useTappedTempo";
 
 export type StandProps = {
   subject: Subject;
   climb: Climb | null;
-  title: string;
+  /** Who and what, as links. */
+  title: ReactNode;
   /** What stands over the big number: the rung, or the drill. */
   above: ReactNode;
   choices: Choices;
@@ -54,7 +56,9 @@ export function useStandScreen(props: StandProps) {
   const [count, setCount] = useState(USUAL);
   const [muted, setMuted] = useState({ click: false, notes: false });
   const [large, setLarge] = useState(false);
-  const [open, setOpen] = useState<"latency" | "switch" | "pads" | null>(null);
+  const [open, setOpen] = useState<"set up" | null>(null);
+  // What opens over the stand, and over its drawer.
+  const [over, setOver] = useState<"latency" | "switch" | "pads" | null>(null);
   const [practice, setPractice] = useState<Practice>(() =>
     props.remedy ? practiceOf(props.remedy) : { ...ALL_OF_IT, turns: props.turns ?? null, ...props.tried },
   );
@@ -114,7 +118,8 @@ export function useStandScreen(props: StandProps) {
   const isBusy = stand.isPlaying || takes.busy || takes.byEar.length > 0;
   const { onBusy } = props;
   useEffect(() => onBusy(isBusy), [isBusy, onBusy]);
-  useLarge(large);
+  useRootClass("is-large", large);
+  useRootClass("is-playing", stand.isPlaying);
   const start = () => {
     takes.clear();
     void stand.start();
@@ -134,12 +139,20 @@ export function useStandScreen(props: StandProps) {
     step();
   };
 
+  /** Another tempo, typed or tapped: on a climb it is tried beside its rungs, and the rung itself ends that. */
+  const tempoByHand = (to: string, divide: Practice["divide"]) => {
+    setPractice({ ...practice, divide, bpm: props.climb && to !== bpm ? to : null });
+    if (!props.climb) onTempo(to);
+  };
+  const tapped = useTappedTempo((to) => tempoByHand(to, practice.divide));
+
   useStandKeys({
     toggle,
     isPlaying: stand.isPlaying,
     tap: stand.tap,
     slower: () => go(slower),
     faster: () => go(faster),
+    setUp: () => setOpen((old) => (old ? null : "set up")),
     mute: () => setMuted((old) => ({ ...old, click: !old.click })),
     large: () => setLarge((old) => !old),
     slow: () => setPractice((old) => ({ ...old, slow: !old.slow })),
@@ -180,8 +193,12 @@ export function useStandScreen(props: StandProps) {
     setMuted,
     large,
     setLarge,
-    open,
+    tempoByHand,
+    tapped,
+    isSetUp: open === "set up",
     setOpen,
+    over,
+    setOver,
     practice,
     setPractice,
     part,

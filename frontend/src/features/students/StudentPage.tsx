@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { files, type StudentPage as Page } from "../../api/client";
 import { studentQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
+import { useLetters } from "../../ui/useLetters";
 import { Going } from "./Going";
 import { NextLesson } from "./NextLesson";
 import { PlanWords } from "./PlanWords";
@@ -36,7 +36,7 @@ function OneStudent({ page }: { page: Page }) {
   const [recapping, setRecapping] = useState(false);
   const navigate = useNavigate();
   const first = page.tasks.find((task) => task.climb_id !== null)?.climb_id ?? stands[0]?.climb.id;
-  useHotkeys("p", () => first && void navigate(`/stand/climb/${first}`));
+  useLetters("p", () => first && void navigate(`/stand/climb/${first}`));
   const about = [student.instrument_name, student.lesson_words, breathOf(student.details.breath)];
   return (
     <div className="grid gap-5 lg:grid-cols-[1fr_19rem] printable">

@@ -10,7 +10,13 @@ export function MiniRail({ row }: { row: Row }) {
   const beats = Math.max(...row.bays.map((bay) => bay.x + bay.width));
   const x = (at: number) => 5 + (at / beats) * (WIDE - 8);
   return (
-    <svg width={WIDE} height={TALL} role="img" aria-label={`First bar: ${row.words}`} className="shrink-0">
+    <svg
+      width={WIDE}
+      height={TALL}
+      role="img"
+      aria-label={`What tells it from others: ${row.words}`}
+      className="shrink-0"
+    >
       {row.bays.map((bay, index) => (
         <rect
           key={bay.x}

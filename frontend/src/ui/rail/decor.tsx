@@ -161,7 +161,8 @@ export function Gutter({ division, left, barLabel, narrow, scale }: GutterProps)
 
 export function Group({ group, place }: { group: Row["groups"][number]; place: Geometry }) {
   const { scale, x } = place;
-  const [from, to, y] = [x(group.x) - 6, Math.max(x(group.x) + 6, x(group.end) - 10), place.groupY];
+  const [from, y] = [x(group.x) - 6, place.groupY];
+  const to = Math.min(place.width - 4, Math.max(x(group.x) + 6, x(group.end) - 10));
   const odd = group.number % 2 === 1;
   return (
     <g>

@@ -9,8 +9,10 @@ from ripresa.core.reports.told.breath import breath_told
 from ripresa.core.reports.told.brief import brief, brief_runs
 from ripresa.core.reports.told.changed import changed_told
 from ripresa.core.reports.told.groups import (
+    GroupRow,
     accents_added,
     beats_hit_told,
+    group_rows,
     groups_told,
     lead_told,
     starts_told,
@@ -21,13 +23,14 @@ from ripresa.core.reports.told.layers import enters_told, hits_told
 from ripresa.core.reports.told.lines import landings_told, shared_told, statements_told
 from ripresa.core.reports.told.paragraph import Paragraph
 from ripresa.core.reports.told.rhythm import bar_told, cells_told, numbers_told
-from ripresa.core.reports.told.speed import closest_told, gear_told, working
+from ripresa.core.reports.told.speed import closest_told, gear_told, gear_words, working
 from ripresa.core.reports.told.strings import steps_told, strings_told
 from ripresa.core.reports.told.two_hands import two_hands_told
 from ripresa.core.reports.told.winds import registers_told, tongue_told
 from ripresa.core.reports.told.words import Run
 
 __all__ = [
+    "GroupRow",
     "Paragraph",
     "Run",
     "accents_added",
@@ -37,6 +40,8 @@ __all__ = [
     "changed_told",
     "closest_told",
     "gear_told",
+    "gear_words",
+    "group_rows",
     "paragraphs",
     "starts_told",
     "working",
