@@ -99,6 +99,7 @@ def views(page: Page) -> Iterator[str]:
     page.goto(f"{HOME}/students/1")
     page.get_by_text("Where it is going").wait_for()
     yield "student"
+    page.locator(".menu-box > summary").click()
     page.get_by_role("button", name="Recap").click()
     page.get_by_label("What was played").wait_for()
     yield "recap"

@@ -346,5 +346,6 @@ def _next(climb: Climb, word: Word, found: Sequence[Rung]) -> str:
     if word.decision == "back":
         return f"back to {beside(passed, climb.rung, word.rung)}, says the rule"
     if word.clean_to_go:
-        return f"{plural(word.clean_to_go, 'clean take')} to go up"
+        # With its tempo, so that it is no other count than that of what stood at another one.
+        return f"{plural(word.clean_to_go, 'clean take')} at {label(found[climb.rung - 1].bpm)} to go up"
     return "the target stands" if climb.rung == len(found) else "stay here"

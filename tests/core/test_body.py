@@ -308,7 +308,7 @@ def test_many_wishes_still_read_as_sentences() -> None:
         enters=Enters(count=2),
     )
     assert brief(read(drill)) == (
-        "Play one note for 16 beats, in 4/4, with 2 notes per beat. Hands by place: R on numbers and &, L between. "
+        "Play one note for 16 beats, in 4/4, in eighths. Hands by place: R on numbers and &, L between. "
         "The left foot on 1 3, talking of something else: the weather, the count from bar 2. Click every beat at "
         "♩ = 72."
     )

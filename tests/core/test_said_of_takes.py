@@ -134,6 +134,7 @@ def test_a_change_is_said_in_words(before: str, after: str, words: str) -> None:
         (["3"], "1/2", "triplets"),
         (["3/2"], "1/4", "3:2"),
         (["6", "5"], "1/4", "sixes and fives"),
+        (["2", "2", "2", "4"], "1/4", "2+2+2+4 a beat"),
     ],
 )
 def test_divisions_are_called_by_the_notes_that_are_printed(divisions: list[str], counted: str, name: str) -> None:

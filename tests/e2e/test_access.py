@@ -43,7 +43,9 @@ def test_each_place_is_clear_in_both_themes_and_fits_every_screen(page: Page, de
     expect(page.get_by_role("heading", level=1)).to_be_attached()
     expect(page).to_have_title(f"{title} – Ripresa")
     page.wait_for_load_state("networkidle")
-    assert violations(page) == []
+    for width in (1280, 820, 390):
+        page.set_viewport_size({"width": width, "height": 844})
+        assert violations(page) == [], width
     assert too_wide(page) == []
 
 
@@ -55,6 +57,7 @@ def test_what_is_written_out_summed_up_and_shared_is_clear(page: Page, demo: Ser
     expect(page.get_by_label("The notation").locator("svg").first).to_be_visible()
     assert violations(page) == []
     page.goto(f"{demo.home}/students/1")
+    more_of(page)
     page.get_by_role("button", name="Recap").click()
     expect(page.get_by_label("What was played")).to_be_visible()
     assert violations(page) == []

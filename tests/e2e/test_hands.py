@@ -79,7 +79,7 @@ def test_a_left_hand_is_given_with_the_keyboard_alone_and_kept(page: Page, demo:
 def test_n_against_m_is_told_seen_and_stepped_into(page: Page, demo: Served) -> None:
     number = made(page, demo.home, HANDS)
     page.goto(f"{demo.home}/bench/{number}")
-    sums = page.get_by_label("More sums of this drill")
+    sums = page.get_by_label("Other sums")
     sums.get_by_role("button", name="3 against 2").click()
     expect(sums.get_by_text("4 strokes", exact=False).first).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("left hand")).first).to_be_visible()

@@ -30,7 +30,7 @@ def test_hits_are_pressed_with_the_keyboard_filled_and_counted(page: Page, demo:
     page.keyboard.press("h")
     hits = page.get_by_label("hits as a count")
     expect(hits).to_have_value("1")
-    sums = page.get_by_label("More sums of this drill")
+    sums = page.get_by_label("Other sums")
     sums.get_by_role("button", name="Hits and fills").click()
     expect(sums.get_by_text("1 full hit in 32 notes.")).to_be_visible()
     page.get_by_label("notes that fill each section").fill("3 five")

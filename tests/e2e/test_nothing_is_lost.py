@@ -52,7 +52,8 @@ def test_a_count_is_refused_at_its_place_and_stays(page: Page, demo: Served) -> 
     page.get_by_label("hands", exact=True).select_option("by_place")
     expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_text("As a count:")).to_contain_text(">1 & (2) & >3")
-    expect(page.get_by_label("Sums of this drill")).to_contain_text("D 2 of 4 motions, U 2 of 4 motions")
+    page.get_by_label("Other sums").get_by_role("button", name="Hands").click()
+    expect(page.get_by_label("Other sums")).to_contain_text("D 2 of 4 motions, U 2 of 4 motions")
 
 
 def test_a_refused_plan_leaves_the_last_treads_standing(page: Page, demo: Served) -> None:
@@ -182,7 +183,7 @@ def test_a_drill_of_three_hundred_legs_is_still_a_drill(page: Page, demo: Served
     divisions = [{"division": str(2 + index % 5)} for index in range(300)]
     kept = page.request.post(f"{demo.home}/api/drills", data={"drill": {"title": "Long haul", "legs": divisions}})
     page.goto(f"{demo.home}/bench/{kept.json()['id']}")
-    expect(page.get_by_text("and 292 more legs")).to_be_visible()
+    expect(page.get_by_text("and 292 more stages")).to_be_visible()
     drawn = page.get_by_role("region", name="The rail").get_by_role("img")
     assert drawn.count() < 20
     page.get_by_role("region", name="The rail").evaluate("box => { box.scrollTop = box.scrollHeight }")

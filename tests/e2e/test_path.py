@@ -163,5 +163,8 @@ def test_with_the_keyboard_alone(page: Page, demo: Served) -> None:
     page.keyboard.press("Escape")
     page.keyboard.press("6")
     expect(page.get_by_role("heading", level=1)).to_contain_text("Log of")
+    # Esc leaves no page; the browser’s own way back does.
     page.keyboard.press("Escape")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Log of")
+    page.go_back()
     expect(page.get_by_text("rung 2 of 9", exact=True)).to_be_visible()

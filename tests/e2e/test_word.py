@@ -80,8 +80,8 @@ def test_what_is_too_near_is_played_as_often_as_would_settle_it(page: Page, demo
     play(page, "steady")
     page.get_by_role("button", name="Play 5 passes").click(timeout=90_000)
     expect(page.get_by_text("pass 1 of 5")).to_be_visible()
-    expect(page.get_by_label("passes", exact=True)).to_have_value("5")
     page.get_by_role("button", name=re.compile("^Stop")).click()
+    expect(page.get_by_label("passes", exact=True)).to_have_value("5")
 
 
 def test_what_a_take_is_held_to_is_changed_in_the_brief(page: Page, demo: Served) -> None:

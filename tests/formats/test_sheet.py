@@ -153,7 +153,7 @@ def test_the_rail_has_a_row_for_each_leg_and_no_more_than_fit() -> None:
 def test_the_brief_leaves_out_what_is_usual_and_marks_its_words() -> None:
     reading = read(Drill(material=ScaleRun(tonic="Eb", octaves=1), legs=legs(5, 6), seam="straight_on", bpm=F(72)))
     assert brief(reading) == (
-        "Play the scale of E♭ major there and back, 1 octave, in 4/4, stepping 5 → 6 notes per beat, straight on. "
+        "Play the scale of E♭ major there and back, 1 octave, in 4/4, stepping through fives → sixes, straight on. "
         "Click every beat at ♩ = 72."
     )
     words = [run.text for run in brief_runs(reading) if run.is_word]

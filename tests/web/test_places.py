@@ -25,7 +25,7 @@ def test_the_desk_shows_todays_lessons_and_then_the_others(client: FlaskClient, 
     assert desk["weekday"] == "Wednesday"
     (lesson,) = desk["lessons"]
     assert (lesson["time"], lesson["student"]["name"], lesson["last_take"]) == ("15:30", "Mira Sund", "no take yet")
-    assert lesson["climb"]["next_sentence"] == "2 clean takes to go up"
+    assert lesson["climb"]["next_sentence"] == "2 clean takes at 84 to go up"
     assert [one["student"]["name"] for one in desk["others"]] == ["Oskar Vane"]
     assert desk["others"][0]["climb"] is None
     assert studio.climb.id == lesson["climb"]["id"]

@@ -199,7 +199,7 @@ def test_the_page_says_what_stood_what_broke_and_what_was_asked(client: FlaskCli
     said = take(studio, 2) | {"source": "by_ear", "notes": [], "ear": {"mark": "shaky", "by": "student"}}
     send(client, said | {"note": "May I breathe at bar 4?"})
     lesson = page(client, studio.student.id)["lesson"]
-    assert "1 clean take of Slip steps, up to 84." in lesson["stood"]
+    assert lesson["stood"] == "Slip steps: 1 clean take at 84 today."
     assert "1 shaky take of the last ten" in lesson["broke"]
     assert [(one["note"], one["by"]) for one in lesson["asked"]] == [("May I breathe at bar 4?", "student")]
     (on_desk,) = client.get("/api/desk").get_json()["lessons"]
@@ -394,7 +394,7 @@ def test_a_group_with_a_lesson_today_is_on_the_desk(client: FlaskClient, studio:
 def test_the_day_ends_with_a_recap(client: FlaskClient, studio: Studio) -> None:
     send(client, take(studio, 1))
     recap = page(client, studio.student.id)["lesson"]["recap"]
-    assert recap == "1 take of Slip steps, 1 clean, up to 84; now on rung 1, 1 clean take to go up."
+    assert recap == "1 take of Slip steps, 1 clean, up to 84; now on rung 1, 1 clean take at 84 to go up."
 
 
 def test_a_climb_says_where_it_goes_beyond_its_student(client: FlaskClient, studio: Studio) -> None:

@@ -42,6 +42,9 @@ def division_name(divisions: tuple[Fraction, ...], counted: Fraction) -> str:
     >>> division_name((Fraction(6), Fraction(5)), Fraction(1, 4)), division_name((Fraction(3, 2),), Fraction(1, 4))
     ('sixes and fives', '3:2')
     """
+    if len(divisions) > 2 or len(set(divisions)) < len(divisions):
+        # Many beats that take turns are a pattern, and read as its numbers.
+        return f"{division_label(*divisions)} a beat"
     return " and ".join(_name(one, counted) for one in divisions)
 
 

@@ -15,7 +15,7 @@ export const MoreSums = memo(function MoreSums({ reading }: { reading: Reading }
   const [opened, setOpened] = useOpened();
   const all = allOf(reading);
   return (
-    <section aria-label="More sums of this drill" className="mt-3">
+    <section aria-label="Other sums" className="mt-3">
       <div className="flex flex-wrap items-center gap-x-1 gap-y-1">
         <span className="text-soft">Sums:</span>
         {all.map(({ name }) => {

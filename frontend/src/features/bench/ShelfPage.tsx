@@ -94,10 +94,10 @@ export function ShelfPage() {
                   <button
                     type="button"
                     className="button button-small button-quiet"
-                    aria-label={`${hear.now === one.key ? "Stop" : "Hear"}: ${one.title}`}
+                    aria-label={`${hear.now === one.key ? "Stop" : "Hear it"}: ${one.title}`}
                     onClick={() => hear.toggle(one.key)}
                   >
-                    {hear.now === one.key ? "■ Stop" : "▶ Hear it"}
+                    {hear.now === one.key ? "Stop" : "Hear it"}
                   </button>
                   <button
                     type="button"

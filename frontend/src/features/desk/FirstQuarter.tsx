@@ -7,9 +7,10 @@ import { keptChoice } from "../../ui/keptChoice";
 import { Problem } from "../../ui/Problem";
 import { useGuideRead } from "../../ui/useGuideRead";
 import { useOnce } from "../../ui/useOnce";
+import { useHear } from "../bench/useHear";
 
 /** A drill of the shelf that any instrument can play at once. */
-const FIRST = "Two decks";
+const FIRST = "two-decks";
 
 type Props = {
   onAdd: () => void;
@@ -33,13 +34,9 @@ export function FirstQuarter({ onAdd, student, hasClimb }: Props) {
   const [isRead] = useGuideRead();
   const navigate = useNavigate();
   const once = useOnce();
-  const hear = useMutation({
-    mutationFn: async () => {
-      const shelf = await api.shelf();
-      const entry = shelf.drills.find((one) => one.title === FIRST) ?? shelf.drills[0];
-      if (!entry) throw new Error("The shelf is empty.");
-      return api.takeFromShelf(entry.key, once.key(entry.key));
-    },
+  const hear = useHear();
+  const take = useMutation({
+    mutationFn: () => api.takeFromShelf(FIRST, once.key(FIRST)),
     onSuccess: (drill) => {
       once.done();
       setHeard(true);
@@ -51,14 +48,19 @@ export function FirstQuarter({ onAdd, student, hasClimb }: Props) {
     <div className="card-plain">
       <h2>A first quarter of an hour</h2>
       <ol className="list-decimal pl-6 space-y-3">
-        <Step isDone={isHeard} what="Hear a ready drill: it goes on the stand, and Start plays it.">
+        <Step isDone={isHeard} what="Hear a ready drill, and put it on the stand to play it yourself.">
           <button
             type="button"
             className={isHeard ? "button" : "button button-first"}
-            disabled={hear.isPending}
-            onClick={() => hear.mutate()}
+            onClick={() => {
+              setHeard(true);
+              hear.toggle(FIRST);
+            }}
           >
-            Hear a ready drill
+            {hear.now ? "Stop" : "Hear a ready drill"}
+          </button>{" "}
+          <button type="button" className="button" disabled={take.isPending} onClick={() => take.mutate()}>
+            Put it on the stand
           </button>{" "}
           <Link className="button button-quiet" to="/bench/shelf">
             The whole shelf
@@ -85,7 +87,7 @@ export function FirstQuarter({ onAdd, student, hasClimb }: Props) {
           </Link>
         </Step>
       </ol>
-      {hear.isError && <Problem error={hear.error} />}
+      {(hear.error ?? take.error) && <Problem error={(hear.error ?? take.error) as Error} />}
     </div>
   );
 }

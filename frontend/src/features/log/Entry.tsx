@@ -13,12 +13,15 @@ export function Entry({ entry, undoable = false }: { entry: Schemas["EntryShape"
   return (
     <li className={isTake ? "card-plain" : "px-4 py-1"}>
       <div className="flex flex-wrap gap-x-4 gap-y-0.5 items-baseline">
-        <span className="text-soft w-44">{moment(entry.at)}</span>
+        <span className="text-soft w-36">{moment(entry.at)}</span>
         <strong>
           {entry.mark ? <span aria-hidden="true">{MARK_SIGNS[entry.mark]} </span> : null}
           {entry.heading}
         </strong>
-        <span className="flex-1 min-w-40">{entry.title}</span>
+        <span>{entry.title}</span>
+        <span className={`flex-1 min-w-60 ${isTake ? "" : "text-soft"}`}>
+          {entry.sentence} {entry.measured}
+        </span>
         {entry.by === "student" && <span className="chip">the student’s own mark</span>}
         {isTake && (
           <Link
@@ -33,14 +36,11 @@ export function Entry({ entry, undoable = false }: { entry: Schemas["EntryShape"
           <UndoMove climbId={entry.climb_id} moveId={entry.move_id} />
         )}
       </div>
-      <p className={isTake ? "" : "text-soft"}>
-        {entry.sentence} {entry.measured}
-      </p>
       {entry.take_id !== null && isTake && (
-        <>
-          {entry.can_be_judged && <JudgedAgain takeId={entry.take_id} />}
+        <div className="flex flex-wrap gap-x-6 text-sm items-baseline">
           <TakeNote takeId={entry.take_id} note={entry.note} />
-        </>
+          {entry.can_be_judged && <JudgedAgain takeId={entry.take_id} />}
+        </div>
       )}
     </li>
   );

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 
 /** At a glance: what is weak, with how often, and what the weeks came to. */
 export function Glance({ log }: { log: Schemas["LogShape"] }) {
+  const most = Math.max(1, ...log.weeks.map((week) => Number(week.minutes)));
   return (
     <div className="grid gap-4 lg:grid-cols-2 mb-4">
       <section className="card-plain min-w-0">
@@ -45,10 +46,28 @@ export function Glance({ log }: { log: Schemas["LogShape"] }) {
               {log.weeks.map((week) => (
                 <tr key={week.name}>
                   <th scope="row">{week.name}</th>
-                  <td>{week.minutes}</td>
+                  <td>
+                    {/* The week as a bar, beside its minutes. */}
+                    <svg width={64} height={10} aria-hidden="true" className="inline-block mr-2">
+                      <rect className="fill-bay" width={64} height={10} rx={4} />
+                      <rect
+                        className="fill-primary"
+                        width={(Number(week.minutes) / most) * 64}
+                        height={10}
+                        rx={4}
+                      />
+                    </svg>
+                    {week.minutes}
+                  </td>
                   <td>{week.takes}</td>
-                  <td>{week.clean}</td>
-                  <td>{week.shaky}</td>
+                  <td>
+                    <span aria-hidden="true">{"●".repeat(Math.min(5, week.clean))} </span>
+                    {week.clean}
+                  </td>
+                  <td>
+                    <span aria-hidden="true">{"○".repeat(Math.min(5, week.shaky))} </span>
+                    {week.shaky}
+                  </td>
                   <td>{week.notes.toLocaleString("en-GB")}</td>
                 </tr>
               ))}

@@ -18,8 +18,8 @@ export function SetUp({ parts, onClose }: Props) {
     <Dialog title="Set up" onClose={onClose} side>
       <label className="block mb-3">
         <span className="sr-only">Find in set up</span>
+        {/* No search field of the browser’s: Esc would empty that, and closes the drawer here. */}
         <input
-          type="search"
           className="field"
           placeholder="Find: voice, mirror, loop, microphone …"
           value={asked}

@@ -5,6 +5,7 @@ import { files, type StudentPage as Page } from "../../api/client";
 import { studentQuery } from "../../api/queries";
 import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
+import { Menu } from "../../ui/Menu";
 import { Problem } from "../../ui/Problem";
 import { useLetters } from "../../ui/useLetters";
 import { Going } from "./Going";
@@ -44,23 +45,25 @@ function OneStudent({ page }: { page: Page }) {
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 mb-2">
           <h1 className="text-2xl sm:text-3xl font-extrabold break-words min-w-0">{student.name}</h1>
           <p className="text-soft flex-1 min-w-40">{about.filter(Boolean).join(", ")}</p>
-          <button type="button" className="button no-print" onClick={() => setEditing(true)}>
-            Details
-          </button>
-          <Link className="button no-print" to={`/log/${student.id}`}>
-            The log
-          </Link>
-          <button type="button" className="button no-print" onClick={() => setRecapping(true)}>
-            Recap
-          </button>
-          {stands.length > 0 && (
-            <a
-              className="button no-print"
-              href={files.practice(stands.slice(0, MOST_CLIMBS).map((one) => one.climb.id))}
-            >
-              Practice file
-            </a>
-          )}
+          <Menu>
+            <button type="button" className="button no-print" onClick={() => setRecapping(true)}>
+              Recap
+            </button>
+            <Link className="button no-print" to={`/log/${student.id}`}>
+              The log
+            </Link>
+            {stands.length > 0 && (
+              <a
+                className="button no-print"
+                href={files.practice(stands.slice(0, MOST_CLIMBS).map((one) => one.climb.id))}
+              >
+                Practice file
+              </a>
+            )}
+            <button type="button" className="button no-print" onClick={() => setEditing(true)}>
+              Details
+            </button>
+          </Menu>
           {first && (
             <Link className="button button-first no-print" to={`/stand/climb/${first}`}>
               Open on the stand <Key name="P" />

@@ -16,7 +16,7 @@ export function FindMore<T extends Offer>({ parts, onChoose }: Props<T>) {
   const button = useRef<HTMLButtonElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const id = useId();
-  useLetters("+", () => setOpen(true), { useKey: true, preventDefault: true });
+  useLetters("+", () => setOpen(true), { useKey: true, splitKey: "|", preventDefault: true });
   useEffect(() => {
     if (!open) return;
     field.current?.focus();

@@ -57,7 +57,7 @@ def brief(reading: Reading) -> str:
 def _sentences(reading: Reading, drill: Drill) -> Iterator[str]:
     material: Any = drill.material
     name = next(kind.name for kind in MATERIALS if kind.value == material.kind)
-    rhythm = _often(len(drill.legs)) if own_rhythm(material) else f", {_stepping(drill.legs)}"
+    rhythm = _often(len(drill.legs)) if own_rhythm(material) else f", {_stepping(drill.legs, reading.meter.counted)}"
     seam = f", {word(SEAMS[drill.seam][0])}" if drill.seam != "hold" else ""
     closing = ""
     if any(leg.has_closing for leg in reading.legs) and drill.closing != "by_seam":
@@ -103,12 +103,11 @@ def _often(count: int) -> str:
     return f", {word(times(count))}" if count > 1 else ""
 
 
-def _stepping(legs: tuple[Leg, ...]) -> str:
+def _stepping(legs: tuple[Leg, ...], counted: Fraction) -> str:
     if len(set(legs)) == 1:
         often = f", {word(times(len(legs)))}" if len(legs) > 1 else ""
-        unit = "note" if legs[0] == Leg(Fraction(1)) else "notes"
-        return f"with {word(legs_told(legs[:1]))} {unit} per beat{often}"
-    return f"stepping {word(legs_told(legs))} notes per beat"
+        return f"in {word(legs_told(legs[:1], counted))}{often}"
+    return f"stepping through {word(legs_told(legs, counted))}"
 
 
 def _in_time(drill: Drill) -> Iterator[str]:

@@ -32,6 +32,7 @@ from ripresa.core.drill.second import FIGURES as BROKEN
 from ripresa.core.exact import Fraction, capital, division_label, listed, plural
 from ripresa.core.pitch import show_tonic
 from ripresa.core.reports.told.words import word
+from ripresa.core.rhythm import division_name
 
 #: What swings in pairs, by the slots of a beat that a swing is on.
 SWUNG = {2: "eighths", 4: "sixteenths"}
@@ -39,9 +40,13 @@ SWUNG = {2: "eighths", 4: "sixteenths"}
 _MOST_LEGS = 12
 
 
-def legs_told(legs: tuple[Leg, ...]) -> str:
-    """Return the divisions of stages, in order; many are told by their number."""
-    shown = [division_label(*leg.divisions) for leg in legs]
+def legs_told(legs: tuple[Leg, ...], counted: Fraction | None = None) -> str:
+    """Return the divisions of stages, in order; many are told by their number.
+
+    Args:
+        counted: The note that bpm counts: they are called by their names then, else by their numbers.
+    """
+    shown = [division_name(leg.divisions, counted) if counted else division_label(*leg.divisions) for leg in legs]
     if len(shown) > _MOST_LEGS:
         shown = [*shown[: _MOST_LEGS - 1], f"… ({len(legs)} legs)"]
     return " → ".join(shown)
