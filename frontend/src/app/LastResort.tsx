@@ -20,7 +20,7 @@ export class LastResort extends Component<{ children: ReactNode }, { broken: boo
           What was kept is safe. {isAllHere() ? "What was not sent yet is still on this computer." : UNKEPT}
         </p>
         <a className="button button-first" href="/">
-          Back to the desk
+          Back to Today
         </a>
       </main>
     );

@@ -108,7 +108,7 @@ export function OpenScore({ score, onClose }: Props) {
             className="button button-first"
             onClick={() => void navigate(`/bench/${take.data.kept.id}`)}
           >
-            To the bench
+            To the drill
           </button>
         </div>
       )}

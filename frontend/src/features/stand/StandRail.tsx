@@ -17,7 +17,7 @@ export type RailHandle = {
 /** What lies between two rows, in pixels. */
 const BETWEEN = 8;
 /** How small a row may become so that every stage is in view, and how large it may grow. */
-const SMALLEST = 0.62;
+const SMALLEST = 0.5;
 const LARGEST = 1.45;
 /** So small it may become to have the bars that come in view as well. */
 const READ_AHEAD = 0.85;
