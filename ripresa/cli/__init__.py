@@ -19,7 +19,8 @@ from ripresa.core.exact import Fraction, label, plural
 from ripresa.core.playing import score
 from ripresa.core.reading import Reading, read
 from ripresa.core.rhythm import check_bpm
-from ripresa.formats.drill_file import read_drill, schema
+from ripresa.core.say import say
+from ripresa.formats.drill_file import read_drill, schema, write_drill
 from ripresa.formats.exports import EXPORTS, Asked
 from ripresa.formats.judged_json import judged_schema
 from ripresa.formats.listened_json import listened_schema
@@ -72,6 +73,11 @@ def _parser() -> argparse.ArgumentParser:
     told.add_argument("drill", help="a drill file, or - for standard input")
     told.add_argument("--bpm", type=amount, help="tempo; the drill’s own if left out")
     told.set_defaults(run=_sums)
+
+    saying = commands.add_parser("say", help="print the drill that a line of a teacher’s words means, as a drill file")
+    saying.add_argument("words", nargs="+", help="“D dorian two octaves triplets then sixteenths 84”")
+    saying.add_argument("--drill", help="a drill file that they change, or - for standard input; else a new one")
+    saying.set_defaults(run=_say)
 
     add_take_commands(commands)
 
@@ -128,6 +134,18 @@ def _sums(chosen: argparse.Namespace) -> None:
     drill = _drill(chosen.drill)
     bpm = _bpm(chosen, drill)
     show(sums_values(read(drill), bpm))
+
+
+def _say(chosen: argparse.Namespace) -> None:
+    said = say(" ".join(chosen.words), _drill(chosen.drill) if chosen.drill else None)
+    for one in said.unknown:
+        meant = f" Near to it: {', '.join(one.near)}." if one.near else ""
+        print(f"ripresa: “{one.text}” is not understood, and is left out.{meant}", file=sys.stderr)
+    if said.refused:
+        print(f"ripresa: {said.refused}", file=sys.stderr)
+    if not said.chips:
+        raise OutOfRange("Nothing of it is understood. Say a key, a scale, a division, a tempo: D dorian triplets 84.")
+    print(write_drill(said.drill), end="")
 
 
 def _export(chosen: argparse.Namespace) -> None:

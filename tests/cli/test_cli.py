@@ -2,6 +2,7 @@ import errno
 import io
 import json
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 import mido
@@ -10,7 +11,7 @@ import pytest
 from ripresa.cli import main
 from ripresa.core.drill import Drill
 from ripresa.core.drill.material import OneNote, ScaleRun
-from ripresa.formats.drill_file import write_drill
+from ripresa.formats.drill_file import read_drill, write_drill
 from tests.strategies import legs
 
 
@@ -173,3 +174,19 @@ def test_backup_and_restore_say_where_things_are(
     said = capsys.readouterr().out
     assert f"All data is in {copy}." in said
     assert "What was there before is in" in said
+
+
+def test_say_prints_the_drill_that_a_line_means(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["say", "D", "dorian triplets 84 banana"]) == 0
+    printed = capsys.readouterr()
+    drill = read_drill(printed.out)
+    assert (drill.bpm, [leg.division for leg in drill.legs]) == (84, [3])
+    assert printed.err == "ripresa: “banana” is not understood, and is left out.\n"
+    assert main(["say", "xyzzy"]) == 1
+    assert "Nothing of it is understood. Say a key" in capsys.readouterr().err
+
+
+def test_say_changes_the_drill_that_is_given(drill_file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    before = read_drill(drill_file.read_text())
+    assert main(["say", "slower by 10", "--drill", str(drill_file)]) == 0
+    assert read_drill(capsys.readouterr().out) == replace(before, bpm=before.bpm - 10)

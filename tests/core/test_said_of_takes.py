@@ -54,11 +54,11 @@ def test_each_fault_is_a_heading_of_a_few_words(found: Fault, heading: str) -> N
 
 
 def test_a_word_begins_with_the_fault_and_what_was_well_stands_apart() -> None:
-    word = word_of("shaky", (fault("seam", where="3 → 4"),), (CHANGE, EVEN, "0 slips in 232 notes (limit 3 %)."))
+    word = word_of("shaky", (fault("seam", where="3 → 4"),), (CHANGE, EVEN, "No slip in 232 notes (limit 3 %)."))
     assert word.heading == "Even, but late at the change 3 → 4"
     # What the heading says is not said again.
     assert word.says == ("38 ± 9 ms late after 3 → 4, 2 times of 2 (limit 31).",)
-    assert word.well == (EVEN, "0 slips in 232 notes (limit 3 %).")
+    assert word.well == (EVEN, "No slip in 232 notes (limit 3 %).")
 
 
 def test_three_faults_at_most_are_told_before_what_was_well() -> None:

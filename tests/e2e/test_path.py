@@ -60,7 +60,7 @@ def test_from_an_empty_bench_to_the_log(page: Page, demo: Served, tmp_path: Path
     expect(page.get_by_text("Where each note of the beat fell")).to_be_visible(timeout=30_000)
     page.get_by_text("All of it in numbers").click()
     expect(page.get_by_text(re.compile(r"48 of 48 notes, 0 missed, 0 extra"))).to_be_visible()
-    expect(page.get_by_text("0 slips in 48 notes (limit 3 %).")).to_be_visible()
+    expect(page.get_by_text("No slip in 48 notes (limit 3 %).")).to_be_visible()
     # So few notes are clean, or too near to call: an ear decides in one press, and counts.
     by_ear(page, "Clean")
     page.get_by_role("button", name=re.compile("^Up to 187")).click()

@@ -173,6 +173,8 @@ export const api = {
   },
   takeFromShelf: (which: string, key: string) =>
     taken(client.POST("/api/shelf/{key}", { params: { path: { key: which } }, body: { key } })),
+  say: (body: Schemas["SayBody"], { signal }: Abort = {}) =>
+    taken(client.POST("/api/say", { body, signal: signal ?? null })),
   tool: (body: Schemas["ToolBody"]) => taken(client.POST("/api/tool", { body })),
   partsOf: (base64: string) => taken(client.POST("/api/scores/parts", { body: { base64 } })),
   takeBars: (body: Schemas["TakeBars"]) => taken(client.POST("/api/scores/drill", { body })),

@@ -89,6 +89,14 @@ export const readingQuery = (drill: Drill, bpm: string | null = null) =>
     structuralSharing: false,
     gcTime: 60_000,
   });
+export const sayQuery = (text: string, drill: Drill | null) =>
+  queryOptions({
+    queryKey: ["say", text, drill],
+    queryFn: ({ signal }) => api.say({ text, drill }, { signal }),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: false,
+  });
 export const writtenQuery = (body: Schemas["WrittenBody"]) =>
   queryOptions({
     queryKey: ["written", body],

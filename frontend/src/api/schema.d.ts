@@ -659,6 +659,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a sentence means; nothing is kept. */
+        post: operations["say_said_say_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scores/parts": {
         parameters: {
             query?: never;
@@ -7185,6 +7202,58 @@ export interface components {
             bpm?: string | null;
         };
         /**
+         * SaidShape
+         * @description The drill that is meant, what was understood, what was not, and what came of it in sentences.
+         */
+        SaidShape: {
+            drill: components["schemas"]["Drill"];
+            /** Chips */
+            chips: components["schemas"]["ChipShape"][];
+            /** Unknown */
+            unknown: components["schemas"]["UnknownShape"][];
+            /** Refused */
+            refused: string;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * ChipShape
+         * @description Words that are understood: where they stand, the word before the line that they belong to, and what they set.
+         */
+        ChipShape: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Sets */
+            sets: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * UnknownShape
+         * @description A word that is not understood, where it stands, and the nearest that are.
+         */
+        UnknownShape: {
+            /** Text */
+            text: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Near */
+            near: string[];
+        };
+        /**
+         * SayBody
+         * @description What is said; and the drill that it changes, or none for a new one.
+         */
+        SayBody: {
+            /** Text */
+            text: string;
+            drill?: components["schemas"]["Drill"] | null;
+        };
+        /**
          * PartList
          * @description The parts that have notes.
          */
@@ -7720,6 +7789,8 @@ export interface components {
             /** Count */
             count: string;
             habit: components["schemas"]["FigureShape"] | null;
+            /** Habit Words */
+            habit_words: string;
             /** Habit Ms */
             habit_ms: number | null;
             /** Share */
@@ -11290,6 +11361,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CompareShape"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say_said_say_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidShape"];
                 };
             };
             /** @description Not Found */

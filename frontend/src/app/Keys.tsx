@@ -6,6 +6,7 @@ const KEYS: readonly [string, string][] = [
   ["1 – 6", "Today, Students, Drills, Climbs, Stand, Log"],
   ["U", "sums, over any place"],
   ["N", "a new drill"],
+  ["/", "say a drill, or what changes of it"],
   ["P", "put what you look at on the stand"],
   ["Ctrl Z, Ctrl Shift Z", "undo and redo while a drill is made"],
   ["Space", "start and stop on the stand, wherever you are on it but in a field"],

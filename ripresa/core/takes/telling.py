@@ -166,7 +166,8 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
     for fault in inside:
         if fault.kind == "slips":
             # A count is what it is: beside it stands what the limit is of so many notes.
-            found.append(f"{plural(fault.times, 'slip')} in {fault.of} notes (limit {fault.limit * 100:g} %).")
+            slips = plural(fault.times, "slip") if fault.times else "No slip"
+            found.append(f"{slips} in {fault.of} notes (limit {fault.limit * 100:g} %).")
         if fault.kind == "click":
             # What lies inside its own uncertainty is nothing that a number should claim.
             said = (

@@ -45,6 +45,7 @@ class SlotShape(Shape):
     slot: int
     count: str
     habit: FigureShape | None
+    habit_words: str
     habit_ms: float | None
     share: str | None
     dots: list[DotShape]
@@ -183,6 +184,15 @@ def ms_shape(interval: Interval | None, *, signed: bool = False) -> FigureShape 
     return FigureShape(label=f"{shown} ms", plus_minus=f"± {shown_ms(interval.half_width)}", count=interval.count)
 
 
+def habit_words(habit: Interval | None) -> str:
+    """Return where the notes of a place fall, in words: what lies inside its own uncertainty is in place."""
+    if habit is None:
+        return "too few"
+    if abs(habit.value) <= habit.half_width:
+        return "in place"
+    return f"{abs(habit.value) * 1000:.0f} ms {'late' if habit.value > 0 else 'early'}"
+
+
 def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
     return LegDotsShape(
         division=f"{HAND_WORDS[leg.hand]}, {division_label(leg.division)}"
@@ -195,6 +205,7 @@ def _leg(leg: LegFigures, limits: Limits) -> LegDotsShape:
                 slot=slot.slot,
                 count=slot.count,
                 habit=ms_shape(slot.habit, signed=True),
+                habit_words=habit_words(slot.habit),
                 habit_ms=slot.habit.value * 1000 if slot.habit else None,
                 share=f"{slot.share * 100:.1f} %" if slot.share is not None else None,
                 dots=[DotShape(ms=round(dot.offset * 1000, 2), event=dot.event, turn=dot.turn) for dot in slot.dots],

@@ -10,6 +10,7 @@ import { Loading, useSlow } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { Rail } from "../../ui/rail/Rail";
 import { refusalOf } from "../../ui/refusal";
+import { SayIt } from "../../ui/SayIt";
 import { useLastGood } from "../../ui/useLastGood";
 import { useLetters } from "../../ui/useLetters";
 import { useOnce } from "../../ui/useOnce";
@@ -180,6 +181,8 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
     return { h: uses("hit"), o: uses("ornament"), f: uses("finger"), b: uses("phrase"), c: uses("click") };
   }, [use]);
   const pressGrip = useCallback((event: number) => use({ tool: "grip", event }), [use]);
+  // What the last sentence changed, until the drill is another one again.
+  const [said, setSaid] = useState<{ drill: Drill; told: string[] } | null>(null);
   const page = useRef<HTMLDivElement>(null);
   const { state } = useLocation();
   const isNew = (state as { isNew?: boolean } | null)?.isNew ?? false;
@@ -235,6 +238,23 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
             </button>
           </div>
         </div>
+        <SayIt
+          label="Say what changes"
+          placeholder="in A, groups of 7, 96"
+          drill={drill}
+          onSaid={(said, text) => {
+            change(said.drill, `say ${text}`);
+            setSaid({ drill: said.drill, told: said.told });
+          }}
+        />
+        {said?.drill === drill && (
+          <p role="status" className="mb-2">
+            {said.told.join("; ") || "Nothing is another thing than before."}.{" "}
+            <button type="button" className="text-link" onClick={undo}>
+              Take it back
+            </button>
+          </p>
+        )}
         <DrillBrief
           drill={drill}
           choices={choices}

@@ -14,6 +14,7 @@ import { useOnce } from "../../ui/useOnce";
 import { DrillList } from "./DrillList";
 import { OpenScore, type Score } from "./OpenScore";
 import { OpenShared } from "./OpenShared";
+import { SayDrill } from "./SayDrill";
 import { ShareDrills } from "./ShareDrills";
 import { hasWords } from "./search";
 
@@ -76,6 +77,7 @@ export function LibraryPage() {
           New drill <Key name="N" />
         </button>
       </div>
+      <SayDrill />
       {open.isError && <Problem error={open.error} />}
       {newDrill.isError && <Problem error={newDrill.error} />}
       {drills.data.drills.length === 0 ? (

@@ -7,6 +7,7 @@ import { Key } from "../../ui/Key";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { useNewDrill } from "../../ui/useNewDrill";
+import { SayDrill } from "../bench/SayDrill";
 import { NewStudent } from "../students/NewStudent";
 import { FirstQuarter, useFirstSteps } from "./FirstQuarter";
 import { LessonLine } from "./LessonLine";
@@ -46,6 +47,7 @@ export function DeskPage() {
             New drill <Key name="N" />
           </button>
         </div>
+        <SayDrill />
         {newDrill.isError && <Problem error={newDrill.error} />}
         {unread.length > 0 && (
           <section role="alert" className="card-plain border-l-4 border-error mb-4">

@@ -56,10 +56,7 @@ export function WhereItFell({ figures, onNote }: Props) {
             return (
               <li key={slot.slot} className="text-center min-w-0" style={{ width: Math.min(WIDEST, room) }}>
                 <SlotField slot={slot} wide={Math.min(WIDEST, room)} reach={reachOf(leg)} onNote={onNote} />
-                <p className="leading-tight whitespace-nowrap text-sm">
-                  {slot.habit ? slot.habit.label.replace(" ms", "") : "–"}{" "}
-                  <span className="text-soft">{slot.habit?.plus_minus}</span>
-                </p>
+                <p className="leading-tight whitespace-nowrap text-sm">{slot.habit_words}</p>
               </li>
             );
           })}
@@ -87,7 +84,7 @@ function SlotField({ slot, wide, reach, onNote }: FieldProps) {
       width={wide}
       height={TALL}
       role="img"
-      aria-label={`${slot.count}: ${slot.habit ? `${slot.habit.label} ${slot.habit.plus_minus}` : "too few notes"}`}
+      aria-label={`${slot.count}: ${slot.habit_words}`}
       onClick={(press) => {
         const place = (press.target as Element).getAttribute("data-note");
         if (place !== null && Number(place) >= 0) onNote(Number(place));

@@ -33,6 +33,7 @@ function figures(slots: number, change: Partial<Schemas["FiguresShape"]> = {}): 
           slot,
           count: String(slot + 1),
           habit: { label: "+3 ms", plus_minus: "± 2", count: 10 },
+          habit_words: "3 ms late",
           habit_ms: 3,
           share: "16.7 %",
           dots: [

@@ -1,0 +1,6 @@
+"""Say it: a drill in one line of a teacher's words."""
+
+from ripresa.core.say.chip import Chip
+from ripresa.core.say.say import LONGEST, Said, Unknown, say
+
+__all__ = ["LONGEST", "Chip", "Said", "Unknown", "say"]
