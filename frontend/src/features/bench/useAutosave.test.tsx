@@ -214,6 +214,25 @@ describe("keeping a drill", () => {
     await later(1200);
     expect(version).toBe(3);
   });
+
+  it("hands on what a tool changed while it was saved, and nothing that was refused", async () => {
+    saveDrill.mockImplementationOnce(slow(2, 500)).mockImplementationOnce(slow(3, 500));
+    const { rerender, result } = bench();
+    rerender({ now: changed("A") });
+    let version: number | null = 0;
+    void result.current.saveNow().then((kept) => {
+      version = kept;
+    });
+    await later(300);
+    // The answer of a tool comes in the middle of it.
+    rerender({ now: changed("A twice") });
+    await later(1500);
+    expect(version).toBe(3);
+    expect(saveDrill).toHaveBeenLastCalledWith(5, changed("A twice"), 2, PAGE);
+    saveDrill.mockRejectedValue(new Refusal("No.", null, 422));
+    rerender({ now: changed("") });
+    expect(await result.current.saveNow()).toBe(null);
+  });
 });
 
 describe("undo and redo", () => {

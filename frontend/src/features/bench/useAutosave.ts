@@ -147,8 +147,13 @@ export function useAutosave(id: number, drill: Drill, opened: Opened, undecided:
 
   /** Save at once, for what needs the version: the stand, a climb. Returns the version. */
   const saveNow = useCallback(async () => {
-    await save();
-    return newest.current === last.current.drill ? last.current.version : null;
+    for (;;) {
+      const wanted = newest.current;
+      await save();
+      if (newest.current === last.current.drill) return last.current.version;
+      // What changed while it was saved, a tool's answer, is part of what is needed; what is refused is not there.
+      if (newest.current === wanted) return null;
+    }
   }, [save]);
 
   /** What was changed here went somewhere else: nothing of it lies here any more. */
