@@ -149,6 +149,21 @@ def test_double_time_doubles_the_stages_that_are_said_too() -> None:
     assert [leg.division for leg in say("quarters, double time").drill.legs] == [2]
 
 
+@pytest.mark.parametrize(
+    ("sentence", "title"),
+    [
+        (
+            "at 84 D dorian, two octaves triplets then sixteenths groups of 5",
+            "D dorian, triplets then sixteenths, groups of 5",
+        ),
+        ("paradiddle sixteenths 100", "Sixteenths, paradiddle"),
+        ("96", "96"),
+    ],
+)
+def test_a_drill_is_called_after_what_was_said_of_it(sentence: str, title: str) -> None:
+    assert say(sentence).drill.title == title
+
+
 def test_each_chip_stands_where_its_words_do() -> None:
     text = "In B♭, two octaves at eighty four"
     found = [(text[chip.start : chip.end], chip.sets, chip.says) for chip in say(text).chips]

@@ -5,14 +5,19 @@ import pkgutil
 from contextlib import suppress
 from typing import Any
 
+import pytest
 from hypothesis import given, settings
 from pydantic import BaseModel
 
 import ripresa.web
 from ripresa.core.drill import Drill
 from ripresa.core.errors import OutOfRange
+from ripresa.core.exact import parse_amount
 from ripresa.core.playing import at_step, in_turn, perform, score, seams
 from ripresa.core.reading import read
+from ripresa.core.shelf import level_of
+from ripresa.core.takes import Interval
+from ripresa.web.shapes.figures import habit_words
 from ripresa.web.shapes.reading import reading_shape
 from tests.strategies import drills
 
@@ -59,3 +64,27 @@ def import_all() -> None:
 
 def every(root: type[Any]) -> set[type[Any]]:
     return {found for one in root.__subclasses__() for found in (one, *every(one))}
+
+
+@pytest.mark.parametrize(
+    ("value", "half", "words"),
+    [
+        (0.014, 0.005, "14 ms late"),
+        (-0.014, 0.005, "14 ms early"),
+        # What lies inside its own uncertainty, or just on its edge, is in place.
+        (0.005, 0.005, "in place"),
+        (-0.004, 0.005, "in place"),
+        (0.0051, 0.005, "5 ms late"),
+    ],
+)
+def test_where_the_notes_of_a_place_fall_is_said_in_words(value: float, half: float, words: str) -> None:
+    assert habit_words(Interval(value, half, 12)) == words
+    assert habit_words(None) == "too few"
+
+
+@pytest.mark.parametrize(
+    ("peak", "level"),
+    [("5/2", "first year"), ("2.51", "on the way"), ("4", "on the way"), ("4.01", "further on"), ("20", "further on")],
+)
+def test_how_far_on_one_is_goes_by_notes_a_second(peak: str, level: str) -> None:
+    assert level_of(parse_amount(peak)) == level

@@ -80,11 +80,18 @@ def say(text: str, drill: Drill | None = None) -> Said:
 def _new(text: str, chips: Sequence[Chip]) -> Drill:
     """Return what a new drill begins with: where nothing is said of pitch it is one note, else a scale."""
     says_pitch = not chips or any(chip.sets in _OF_PITCH for chip in chips)
-    return Drill(title=_title(text), material=ScaleRun() if says_pitch else OneNote(), legs=(Leg(Fraction(2)),))
+    return Drill(title=_title(text, chips), material=ScaleRun() if says_pitch else OneNote(), legs=(Leg(Fraction(2)),))
 
 
-def _title(text: str) -> str:
-    return capital(" ".join(text.split()))[:_LONGEST_TITLE] or "New drill"
+def _title(text: str, chips: Sequence[Chip]) -> str:
+    """Return what a drill is called after what was said of it: ``D dorian, triplets then sixteenths, groups of 5``."""
+
+    def said(joined: str, *sets: str) -> str:
+        return joined.join(chip.says for chip in chips if chip.sets in sets)
+
+    parts = [said(" ", "key", "notes", "chords"), said(" then ", "rhythm"), said(", ", "accents", "hands", "left hand")]
+    title = ", ".join(part for part in parts if part) or " ".join(text.split())
+    return capital(title)[:_LONGEST_TITLE] or "New drill"
 
 
 def _read(read: Reader) -> Found | None:
