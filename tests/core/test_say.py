@@ -10,7 +10,7 @@ from ripresa.core.drill.material import OneNote, ScaleRun
 from ripresa.core.exact import Fraction as F
 from ripresa.core.reading import read
 from ripresa.core.reports import brief
-from ripresa.core.say import say
+from ripresa.core.say import say, words_for
 from ripresa.core.shelf import SHELF
 
 SCALE = "Play the scale of "
@@ -206,6 +206,29 @@ def test_nothing_odd_ends_in_an_error(sentence: str) -> None:
 def test_a_new_drill_is_one_note_where_nothing_is_said_of_pitch() -> None:
     assert isinstance(say("groups of 7 in sixteenths").drill.material, OneNote)
     assert say("").drill.material == Drill().material
+
+
+@pytest.mark.parametrize(
+    ("wanted", "least"),
+    [
+        ("paradiddle", 0),
+        ("sextuplets", 4),
+        ("quintuplets", 4),
+        ("single stroke", 2),
+        ("strumming", 10),
+        ("pentatonic", 5),
+        ("swing", 1),
+        ("semiquavers", 20),
+        ("sax", 2),
+        ("hands together", 5),
+        ("click on the off-beats", 1),
+    ],
+)
+def test_ready_drills_are_found_by_whatever_one_calls_them(wanted: str, least: int) -> None:
+    found = [one for one in SHELF if wanted in words_for(one.drill)]
+    assert len(found) >= least
+    # And not by what they do not have.
+    assert len(found) < len(SHELF) / 2
 
 
 def test_what_the_shelf_calls_its_drills_is_understood() -> None:

@@ -6144,6 +6144,8 @@ export interface components {
             family: string;
             /** Level */
             level: string;
+            /** Finds */
+            finds: string;
             /** Title */
             title: string;
             /** Purpose */

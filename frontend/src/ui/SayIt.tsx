@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import type { Drill, Schemas } from "../api/client";
 import { sayQuery } from "../api/queries";
 import { Key } from "./Key";
@@ -14,10 +14,12 @@ type Props = {
   drill: Drill | null;
   /** Takes what was meant; the field is empty then. */
   onSaid: (said: Said, text: string) => void;
+  /** What fits the words besides. */
+  also?: (text: string) => ReactNode;
 };
 
 /** One field for the words that teachers use: each that is understood becomes a chip, Enter takes them. */
-export function SayIt({ label, placeholder, drill, onSaid }: Props) {
+export function SayIt({ label, placeholder, drill, onSaid, also }: Props) {
   const [text, setText] = useState("");
   const field = useRef<HTMLInputElement>(null);
   useLetters("/", () => field.current?.focus(), { useKey: true, preventDefault: true });
@@ -77,6 +79,7 @@ export function SayIt({ label, placeholder, drill, onSaid }: Props) {
           )}
         </div>
       )}
+      {isAsked && also?.(text)}
       {asked.isError && isAsked && (
         <p role="alert" className="text-error font-semibold">
           {asked.error.message}

@@ -8,6 +8,7 @@ from ripresa.core.drill import Drill
 from ripresa.core.exact import plural
 from ripresa.core.reading import read
 from ripresa.core.reports import peak_of
+from ripresa.core.say import words_for
 from ripresa.core.shelf import AIMS, FAMILIES, LEVELS, SHELF, Shelved, family_of, level_of, shelved, what_it_is
 from ripresa.formats.wire import Shape
 from ripresa.store import drills as store
@@ -36,6 +37,7 @@ class ShelfLine(Sent, frozen=True):
     what: str
     family: str
     level: str
+    finds: str
     title: str
     purpose: str
     material: str
@@ -96,6 +98,7 @@ def _line(one: Shelved) -> ShelfLine:
         what=what_it_is(reading),
         family=FAMILIES[family_of(one.drill)],
         level=level_of(peak_of(reading) * one.drill.bpm / 60),
+        finds=words_for(one.drill),
         title=one.drill.title,
         purpose=one.drill.purpose,
         material=one.drill.material.title,

@@ -5,6 +5,7 @@ import { forgetWork } from "../../api/queries";
 import { Problem } from "../../ui/Problem";
 import { SayIt } from "../../ui/SayIt";
 import { useOnce } from "../../ui/useOnce";
+import { Fitting } from "./Fitting";
 
 /** Makes a drill of a line of words, and opens it. */
 export function SayDrill() {
@@ -25,6 +26,7 @@ export function SayDrill() {
         placeholder="D dorian two octaves triplets then sixteenths 84"
         drill={null}
         onSaid={(said) => add.mutate(said.drill)}
+        also={(text) => <Fitting text={text} />}
       />
       {add.isError && <Problem error={add.error} />}
     </>

@@ -38,6 +38,7 @@ const ready = (key: string, aim: string, title: string, instrument = "guitar") =
   what: `${title}, eighths`,
   family: instrument === "flute" ? "wind" : "strings",
   level: "first year",
+  finds: "eighths quavers",
   title,
   purpose: `What ${title} is for.`,
   material: "one note",

@@ -1,8 +1,11 @@
-/** Whether a text holds every word that was typed, in any order. */
+const PARTS = /[^\p{L}\p{N}♯♭#/+→]+/u;
+
+/** Whether a text has every word that was typed, in any order, as the beginning of a word: “strum” is no instrument. */
 export function hasWords(text: string, wanted: string): boolean {
-  const low = text.toLowerCase();
+  const words = text.toLowerCase().split(PARTS);
   return wanted
     .toLowerCase()
-    .split(/\s+/)
-    .every((word) => low.includes(word));
+    .split(PARTS)
+    .filter(Boolean)
+    .every((one) => words.some((word) => word.startsWith(one)));
 }
