@@ -137,12 +137,13 @@ function Remedies({ judged, onRemedy }: Pick<Props, "judged" | "onRemedy">) {
       <button
         type="button"
         className="button button-first"
-        title={first.why}
         disabled={choose.isPending}
         onClick={() => choose.mutate(first.key)}
       >
         {first.name}
       </button>
+      {/* Why is read, and not only found by a pointer that rests. */}
+      <p className="text-soft text-sm mt-1">{first.why}</p>
       <details className="mt-1">
         <summary className="cursor-pointer text-primary font-semibold">Another remedy, another tempo</summary>
         <label className="block my-1">
@@ -157,20 +158,23 @@ function Remedies({ judged, onRemedy }: Pick<Props, "judged" | "onRemedy">) {
           />{" "}
           bpm
         </label>
-        <div className="flex flex-wrap gap-2">
+        <ul className="flex flex-col gap-2">
           {others.map((one) => (
-            <button
-              key={one.name}
-              type="button"
-              className="button button-small"
-              title={`${one.why} Against: ${one.against}.`}
-              disabled={choose.isPending}
-              onClick={() => choose.mutate(one.key)}
-            >
-              {one.name}
-            </button>
+            <li key={one.name}>
+              <button
+                type="button"
+                className="button button-small"
+                disabled={choose.isPending}
+                onClick={() => choose.mutate(one.key)}
+              >
+                {one.name}
+              </button>{" "}
+              <span className="text-soft text-sm">
+                {one.why} Against: {one.against}.
+              </span>
+            </li>
           ))}
-        </div>
+        </ul>
       </details>
       {choose.isError && <Problem error={choose.error} />}
     </div>
