@@ -25,6 +25,7 @@ from ripresa.core.takes import (
     Verdict,
     by_ear,
     due_notes,
+    is_by_ear,
     judge,
     play,
     too_long,
@@ -156,7 +157,7 @@ def hear_take(take_id: str, ear: Ear) -> Kept:
         NotFound: There is no such take.
     """
     found = takes.find_take(take_id)
-    said = (by_ear(ear.mark, ear.by), *(reason for reason in found.reasons if not reason.startswith("Marked ")))
+    said = (by_ear(ear.mark, ear.by), *(reason for reason in found.reasons if not is_by_ear(reason)))
     kept = takes.hear(take_id, ear, said)
     if kept.remedy_id is not None and ear.mark == "clean":
         remedies.remedy_is_clean(kept.remedy_id, kept.played_at)

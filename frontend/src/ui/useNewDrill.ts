@@ -1,21 +1,13 @@
-import { useMutation } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { api, type Drill } from "../api/client";
-import { forgetWork } from "../api/queries";
-import { useOnce } from "./useOnce";
+import { useMadeDrill } from "./useMadeDrill";
 
-/** Makes a drill of the server's own beginnings and opens it on the bench. */
+const TITLE = "New drill";
+
+/** Makes a drill of the server's own beginnings and opens it; whoever begins one writes its first word next. */
 export function useNewDrill() {
-  const navigate = useNavigate();
-  const once = useOnce();
-  return useMutation({
-    // What is left out here is filled in by the server.
-    mutationFn: () => api.addDrill({ title: "New drill" } as Drill, once.key("new")),
-    onSuccess: (kept) => {
-      once.done();
-      forgetWork();
-      // Whoever begins a drill writes its first word next.
-      void navigate(`/bench/${kept.id}`, { state: { isNew: true } });
-    },
+  // What is left out here is filled in by the server.
+  const made = useMadeDrill((title: string, key) => api.addDrill({ title } as Drill, key), undefined, {
+    isNew: true,
   });
+  return { ...made, mutate: () => made.mutate(TITLE) };
 }

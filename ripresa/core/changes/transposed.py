@@ -66,7 +66,7 @@ def for_part(drill: Drill, source: str = "") -> Drill:
     if abs(signs) > _MOST_SIGNS:
         steps += 1 if signs > 0 else -1
         moved = above(parse_tonic(tonic), steps, semitones)
-    return _moved(drill, moved.name.rstrip("-0123456789"), steps, semitones)
+    return _moved(drill, moved.bare, steps, semitones)
 
 
 def _moved(drill: Drill, key: str, steps: int, semitones: int) -> Drill:
@@ -107,4 +107,4 @@ def moved_chords(text: str, steps: int, semitones: int) -> str:
 def _plain(pitch: Pitch) -> str:
     """Return the name of a root, without double signs."""
     spelt = pitch if abs(pitch.alter) < 2 else usually_spelt(pitch.midi)
-    return spelt.name.rstrip("-0123456789")
+    return spelt.bare

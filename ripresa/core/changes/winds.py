@@ -58,5 +58,5 @@ def over_the_break(drill: Drill) -> Drill:
     above = [pitch for pitch in around if pitch.midi >= high][:_BESIDE]
     line = [*below, *above, *above[-2::-1], below[-1], *(above[:1] + below[-1:]) * 2]
     text = " ".join(pitch.name for pitch in line)
-    written = tonic.name.rstrip("0123456789")
+    written = tonic.bare
     return replace(drill, title=f"{drill.title[:180]}, the crossing", material=Line(text=text, tonic=written))

@@ -40,7 +40,12 @@ class Pitch:
     @property
     def name(self) -> str:
         """Plain name, ``Bb3``, ``F##5``."""
-        return f"{LETTERS[self.letter]}{_SIGNS[self.alter]}{self.octave}"
+        return f"{self.bare}{self.octave}"
+
+    @property
+    def bare(self) -> str:
+        """Plain name without its octave, as a tonic is written: ``Bb``."""
+        return f"{LETTERS[self.letter]}{_SIGNS[self.alter]}"
 
     @property
     def shown(self) -> str:

@@ -75,6 +75,11 @@ class Groups:
         return any(start.name for start in self.starts)
 
     @property
+    def runs_on(self) -> bool:
+        """Whether they leave the beat and do not begin anew: each stage has its own way home then."""
+        return self.crosses_beat and not self.cut
+
+    @property
     def reaches_home(self) -> bool:
         """Whether the leg lasts until a group is home on a bar line."""
         return self.bar_home is not None and self.bar_home.notes <= self.leg.notes

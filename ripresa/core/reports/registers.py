@@ -68,4 +68,4 @@ def sounding_key(reading: Reading) -> tuple[str, str] | None:
         return None
     written = known[0]
     heard = sounding_pitch(reading, written)
-    return tuple(show_tonic(one.name.rstrip("0123456789-")) for one in (written, heard))  # type: ignore[return-value]
+    return tuple(show_tonic(one.bare) for one in (written, heard))  # type: ignore[return-value]

@@ -156,7 +156,7 @@ def _symbol_arpeggio(read: Reader) -> Found | None:
     key = next((key for key, tones in CHORDS.items() if chord and tones.up == chord.tones.up), None)
     if chord is None or key is None:
         return None
-    made = Arpeggio(tonic=chord.root.name[:-1], chord=key)
+    made = Arpeggio(tonic=chord.root.bare, chord=key)
     return read.chip(2, "notes", f"{word.typed} arpeggio", setting("material", made), 1)
 
 

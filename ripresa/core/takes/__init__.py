@@ -47,7 +47,7 @@ from ripresa.core.takes.slips import misplaced
 from ripresa.core.takes.sources import BY_SOUND, SOURCES, Source, usual_sound
 from ripresa.core.takes.telling import FAULT_NAMES, fault_name
 from ripresa.core.takes.unheard import unheard_words
-from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, too_long
+from ripresa.core.takes.verdict import MARK_WORDS, MARKS, MOST_MEASURED, Mark, Verdict, by_ear, is_by_ear, too_long
 from ripresa.core.takes.weak import Weak, pooled_faults
 
 __all__ = [
@@ -111,6 +111,7 @@ __all__ = [
     "furthest_limit",
     "heard_fault",
     "heard_in",
+    "is_by_ear",
     "judge",
     "judge_file",
     "match_take",

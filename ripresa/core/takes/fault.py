@@ -58,6 +58,16 @@ class Fault:
     event: int | None = None
     turn: int = 0
 
+    @property
+    def side(self) -> str:
+        """On which side of its place it lies, in a word."""
+        return "late" if self.value >= 0 else "early"
+
+    @property
+    def in_hand(self) -> str:
+        """In which hand it is, as a sentence goes on; empty where no hand is named."""
+        return f" in the {HAND_WORDS[self.symbol]}" if self.symbol in HAND_WORDS else ""
+
 
 @dataclass(frozen=True, slots=True)
 class Checked:

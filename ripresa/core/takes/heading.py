@@ -6,19 +6,11 @@ from dataclasses import dataclass
 from ripresa.core.exact import capital
 from ripresa.core.takes.evenness import is_straight
 from ripresa.core.takes.fault import HAND_WORDS, Fault
-from ripresa.core.takes.verdict import Mark
+from ripresa.core.takes.telling import CONTRAST, division_told
+from ripresa.core.takes.verdict import MARK_WORDS, MOST_TOLD, Mark, is_by_ear
 
-MARK_HEADINGS: dict[Mark, str] = {
-    "clean": "Clean",
-    "shaky": "Shaky",
-    "near": "Too near to call",
-    "none": "No verdict",
-}
-#: Sentences on faults that a word begins with, at most.
-_MOST_FAULTS = 3
 #: A word that is too near begins with what is, and with what would settle it.
 _NEAR = 2
-_CONTRAST = "Even, but not at the change: "
 _LANDINGS = {
     "hits": "The hits come",
     "arrivals": "The arrival comes",
@@ -39,18 +31,18 @@ class TakeWord:
 
 def word_of(mark: Mark, faults: Sequence[Fault], reasons: Sequence[str]) -> TakeWord:
     """Return the word of a take, of its mark, its faults and its sentences in the order in which they were told."""
-    spoken = [one for one in reasons if one.startswith("Marked ")]
+    spoken = [one for one in reasons if is_by_ear(one)]
     told = [one for one in reasons if one not in spoken]
-    count = {"shaky": min(_MOST_FAULTS, len(faults)), "near": _NEAR, "none": len(told)}.get(mark, 0)
+    count = {"shaky": min(MOST_TOLD, len(faults)), "near": _NEAR, "none": len(told)}.get(mark, 0)
     # An ear may overrule the machine: the sentences are still those of what was measured.
     if spoken and mark != "none":
-        count = min(len(told), min(_MOST_FAULTS, len(faults)))
+        count = min(len(told), min(MOST_TOLD, len(faults)))
     says, well = told[:count], told[count:]
-    heading = MARK_HEADINGS[mark]
+    heading = capital(MARK_WORDS[mark])
     if mark == "shaky" and faults:
         heading = fault_heading(faults[0], is_even=any(line.startswith("Even") for line in well))
         # What the heading says already is not said again.
-        says = [capital(one.removeprefix(_CONTRAST)) for one in says]
+        says = [capital(one.removeprefix(CONTRAST)) for one in says]
     return TakeWord(heading, (*spoken, *says), tuple(well))
 
 
@@ -60,15 +52,14 @@ def fault_heading(fault: Fault, *, is_even: bool = False) -> str:
     Args:
         is_even: Whether everything else is even.
     """
-    side = "late" if fault.value >= 0 else "early"
+    side = fault.side
     match fault.kind:
         case "seam":
             return f"Even, but {side} at the change {fault.where}" if is_even else f"{capital(side)} at {fault.where}"
         case "place":
             return f"{capital(side)} at {fault.where}"
         case "habit":
-            hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
-            return f"“{fault.where}” comes {side}{hand}"
+            return f"“{fault.where}” comes {side}{fault.in_hand}"
         case "crowding":
             return f"Crowded at {fault.division} a beat"
         case "swing":
@@ -82,8 +73,7 @@ def fault_heading(fault: Fault, *, is_even: bool = False) -> str:
             known = "the click" if fault.where == "click" else "where it began"
             return f"Goes {'behind' if fault.value > 0 else 'ahead of'} {known}"
         case "spread":
-            division, comma, hand = fault.where.partition(", ")
-            return f"Uneven at {division} a beat{comma}{hand}"
+            return f"Uneven at {division_told(fault.where)}"
         case "lost_beat":
             return "Something was left out" if fault.where == "silent" else "A beat was lost or won"
         case "group":

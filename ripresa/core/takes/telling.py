@@ -4,11 +4,13 @@ from collections.abc import Sequence
 
 from ripresa.core.exact import capital, plural
 from ripresa.core.takes.evenness import is_straight
-from ripresa.core.takes.fault import HAND_WORDS, Checked, Fault, FaultKind
+from ripresa.core.takes.fault import Checked, Fault, FaultKind
 from ripresa.core.takes.figures import Figures
 from ripresa.core.takes.interval import shown_ms
 from ripresa.core.takes.slips import slip_bounds
 
+#: How a sentence on a change begins where all else is even.
+CONTRAST = "Even, but not at the change: "
 #: Per cent that is told at all.
 _SHOWN = 0.1
 
@@ -20,16 +22,15 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "seam":
             times = f", {fault.times} times of {fault.of}" if fault.of > 1 else ", heard once"
             note = "the first note " if fault.symbol else ""
-            said = f"{note}{_ms(fault)} {_side(fault)} after {fault.where}{times} (limit {_limit(fault)})."
-            return f"Even, but not at the change: {said}" if even else f"The change: {said}"
+            said = f"{note}{_ms(fault)} {fault.side} after {fault.where}{times} (limit {_limit(fault)})."
+            return f"{CONTRAST}{said}" if even else f"The change: {said}"
         case "place":
             reason = f", {fault.symbol}" if fault.symbol else ""
             times = f"{fault.times} times of {fault.of}"
-            return f"{capital(fault.where)}: {_ms(fault)} {_side(fault)}, {times}{reason} (limit {_limit(fault)})."
+            return f"{capital(fault.where)}: {_ms(fault)} {fault.side}, {times}{reason} (limit {_limit(fault)})."
         case "habit":
-            hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
             return (
-                f"“{fault.where}” of {fault.division} a beat{hand} comes {_ms(fault)} {_side(fault)} each time "
+                f"“{fault.where}” of {fault.division} a beat{fault.in_hand} comes {_ms(fault)} {fault.side} each time "
                 f"(limit {_limit(fault)})."
             )
         case "crowding":
@@ -40,10 +41,9 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "swing":
             heard = "Straight" if is_straight(fault.value) else "Swung"
             asked = f"a swing of {fault.where}" if fault.where else "straight"
-            hand = f" in the {HAND_WORDS[fault.symbol]}" if fault.symbol in HAND_WORDS else ""
             return (
-                f"{heard}{hand}, {fault.value:.1f} ± {_half(fault)} to 1 at {fault.division} a beat, where {asked} "
-                f"is asked (limit {fault.limit:.1f} to 1)."
+                f"{heard}{fault.in_hand}, {fault.value:.1f} ± {_half(fault)} to 1 at {fault.division} a beat, where "
+                f"{asked} is asked (limit {fault.limit:.1f} to 1)."
             )
         case "tempo":
             way = "Runs ahead" if fault.value > 0 else "Falls behind"
@@ -53,13 +53,13 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
                 f"{way}{since}: {abs(fault.value):.1f} ± {_half(fault)} % {side} than asked (limit {fault.limit:g} %)."
             )
         case "click":
-            return f"Beside the click: {_ms(fault)} {_side(fault)} from the start (limit {_limit(fault)})."
+            return f"Beside the click: {_ms(fault)} {fault.side} from the start (limit {_limit(fault)})."
         case "furthest":
             side = "behind" if fault.value > 0 else "ahead of"
             known = "the click" if fault.where == "click" else "where it began"
             return f"{_ms(fault)} {side} {known} at {_place(fault)} (limit {_limit(fault)})."
         case "spread":
-            return f"Uneven at {_a_beat(fault.where)}: spread {_ms(fault)} (limit {_limit(fault)})."
+            return f"Uneven at {division_told(fault.where)}: spread {_ms(fault)} (limit {_limit(fault)})."
         case "lost_beat":
             if fault.where == "silent":
                 return f"{_beats(fault.value)} left out at {_place(fault)}."
@@ -72,7 +72,7 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
         case "hand":
             if fault.where == "spread":
                 return f"{fault.symbol} is the uneven one: spread {_ms(fault)} (limit {_limit(fault)})."
-            return f"{fault.symbol} comes {_ms(fault)} {_side(fault)} beside the others (limit {_limit(fault)})."
+            return f"{fault.symbol} comes {_ms(fault)} {fault.side} beside the others (limit {_limit(fault)})."
         case "accent":
             return (
                 f"Flat: accents stand {fault.value:.1f} ± {fault.half_width:.1f} dB over plain notes "
@@ -97,7 +97,7 @@ def fault_words(fault: Fault, figures: Figures, well: Sequence[str] = ()) -> str
                     f"Inside the fills {abs(fault.value):.1f} ± {fault.half_width:.1f} % {side} than the rest "
                     f"(limit {fault.limit:g} %)."
                 )
-            return f"{_LANDINGS[fault.where]}: {_ms(fault)} {_side(fault)}, {fault.of} times (limit {_limit(fault)})."
+            return f"{_LANDINGS[fault.where]}: {_ms(fault)} {fault.side}, {fault.of} times (limit {_limit(fault)})."
         case "slips":
             return _slips(fault, figures)
         case "together":
@@ -161,7 +161,7 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
     spreads = [fault for fault in inside if fault.kind == "spread"]
     if spreads and len(spreads) == sum(one.fault.kind == "spread" for one in checked):
         widest = max(spreads, key=lambda fault: fault.value / fault.limit)
-        at = f" at {_a_beat(widest.where)}" if len(spreads) > 1 else ""
+        at = f" at {division_told(widest.where)}" if len(spreads) > 1 else ""
         found.append(f"Even: spread {_ms(widest)}{at} (limit {_limit(widest)}).")
     for fault in inside:
         if fault.kind == "slips":
@@ -171,7 +171,7 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
         if fault.kind == "click":
             # What lies inside its own uncertainty is nothing that a number should claim.
             said = (
-                f"With the click: {_ms(fault)} {_side(fault)}"
+                f"With the click: {_ms(fault)} {fault.side}"
                 if _is_sure(fault)
                 else f"On the click, ± {shown_ms(fault.half_width)} ms"
             )
@@ -190,7 +190,7 @@ def well_words(checked: Sequence[Checked]) -> list[str]:
     seams = [fault for fault in inside if fault.kind == "seam"]
     if seams and not any(one.fault.kind == "seam" and one.state == "outside" for one in checked):
         worst = max(seams, key=lambda fault: abs(fault.value) / fault.limit)
-        found.append(f"Changes met: at most {_ms(worst)} {_side(worst)}, after {worst.where} (limit {_limit(worst)}).")
+        found.append(f"Changes met: at most {_ms(worst)} {worst.side}, after {worst.where} (limit {_limit(worst)}).")
     return found
 
 
@@ -207,7 +207,7 @@ def _slips(fault: Fault, figures: Figures) -> str:
     return f"{', '.join(parts)} of {plural(fault.of, 'note')} {limit}."
 
 
-def _a_beat(where: str) -> str:
+def division_told(where: str) -> str:
     """Return a division, and the hand that plays it, as they are told: ``3 a beat, left hand``."""
     division, comma, hand = where.partition(", ")
     return f"{division} a beat{comma}{hand}"
@@ -240,7 +240,3 @@ def _half(fault: Fault) -> str:
 
 def _limit(fault: Fault) -> str:
     return f"{fault.limit * 1000:.0f}"
-
-
-def _side(fault: Fault) -> str:
-    return "late" if fault.value >= 0 else "early"

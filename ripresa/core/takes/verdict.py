@@ -23,6 +23,9 @@ from ripresa.core.takes.telling import fault_words, well_words
 from ripresa.core.takes.two_hands import Hand
 
 Mark = Literal["clean", "shaky", "near", "none"]
+#: Sentences on faults that a word begins with, at most.
+MOST_TOLD = 3
+_BY_EAR = "Marked "
 MARKS: tuple[Mark, ...] = ("clean", "shaky", "near", "none")
 
 #: What each mark is called inside a line.
@@ -116,7 +119,7 @@ def _said(figures: Figures, checked: Sequence[Checked], turns: int) -> Verdict:
     well = well_words(checked)
     if outside:
         faults = tuple(one.fault for one in sorted(outside, key=lambda one: -one.weight))
-        others = [fault_words(fault, figures) for fault in faults[1:3]]
+        others = [fault_words(fault, figures) for fault in faults[1:MOST_TOLD]]
         return Verdict("shaky", (fault_words(faults[0], figures, well), *others, *well), faults)
     if near:
         faults = tuple(one.fault for one in sorted(near, key=lambda one: -one.weight))
@@ -157,7 +160,12 @@ def too_long(due: int) -> Verdict:
 
 def by_ear(mark: Literal["clean", "shaky"], who: str) -> str:
     """Return the sentence on a person's verdict; it stands as it is."""
-    return f"Marked {mark} by ear, by the {who}."
+    return f"{_BY_EAR}{mark} by ear, by the {who}."
+
+
+def is_by_ear(reason: str) -> bool:
+    """Whether a sentence is that on a person's verdict."""
+    return reason.startswith(_BY_EAR)
 
 
 def _none(closed: Refusal) -> Verdict:

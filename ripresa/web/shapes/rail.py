@@ -2,7 +2,7 @@
 
 from bisect import bisect_left
 from collections.abc import Iterable, Iterator, Sequence
-from itertools import accumulate, chain, groupby
+from itertools import accumulate, chain, groupby, islice
 
 from msgspec.structs import replace
 
@@ -156,10 +156,11 @@ _MOST_SPECIAL = 8
 
 def special_row(reading: Reading) -> RowShape:
     """Return what tells a drill from others, as one row: a beat of each stage, or all of the first bar of one stage."""
-    rows = list(row_shapes(reading, ()))
-    firsts = [next(inside) for _, inside in groupby(rows, key=lambda row: row.leg)][:_MOST_SPECIAL]
-    if len(firsts) < 2:
-        return rows[0]
+    rows = row_shapes(reading, ())
+    if len(reading.legs) < 2:
+        return next(rows)
+    stages = groupby(rows, key=lambda row: row.leg)
+    firsts = [next(inside) for _, inside in islice(stages, _MOST_SPECIAL)]
     widths = [row.bays[0].width for row in firsts]
     starts = list(accumulate(widths[:-1], initial=0.0))
 

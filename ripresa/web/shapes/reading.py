@@ -115,8 +115,7 @@ def reading_shape(reading: Reading, bpm: Fraction) -> ReadingShape:
     found = sums(reading, bpm)
     voice = voice_row(reading, bpm)
     groups = list(group_rows(found.groups, reading))
-    in_rows = {row.title for row in groups}
-    homes = [home_shape(told) for told in paragraphs(reading, found, bpm) if told.title not in in_rows]
+    homes = [home_shape(told) for told in paragraphs(reading, found, bpm, has_rows=True)]
     if voice.sentences:
         homes.append(home_shape(Paragraph("Voice", tuple(voice.sentences))))
     return ReadingShape(

@@ -13,6 +13,7 @@ import { refusalOf } from "../../ui/refusal";
 import { SayIt } from "../../ui/SayIt";
 import { useLastGood } from "../../ui/useLastGood";
 import { useLetters } from "../../ui/useLetters";
+import { useMadeDrill } from "../../ui/useMadeDrill";
 import { useOnce } from "../../ui/useOnce";
 import { WrittenOut } from "../../ui/written/WrittenOut";
 import { AccentsAdded } from "./AccentsAdded";
@@ -129,17 +130,7 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
     if (version !== null) setSounding({ sound, version });
   };
   const once = useOnce();
-  const copy = useMutation({
-    mutationFn: () => {
-      const made = { ...drill, title: `Copy of ${drill.title}`.slice(0, 200) };
-      return api.addDrill(made, once.key(made));
-    },
-    onSuccess: (made) => {
-      once.done();
-      forgetWork();
-      void navigate(`/bench/${made.id}`);
-    },
-  });
+  const copy = useMadeDrill(api.addDrill);
   const ownBar = useMutation({
     mutationFn: (name: string) => {
       const made = { ...drill, title: ownTitle(name, drill.title) };
@@ -307,7 +298,12 @@ function Bench({ opened: { kept: opened, draft }, choices, climb }: Props) {
           >
             Hand-out
           </button>
-          <button type="button" className="button" disabled={copy.isPending} onClick={() => copy.mutate()}>
+          <button
+            type="button"
+            className="button"
+            disabled={copy.isPending}
+            onClick={() => copy.mutate({ ...drill, title: `Copy of ${drill.title}`.slice(0, 200) })}
+          >
             Make a copy
           </button>
           <SaveAs

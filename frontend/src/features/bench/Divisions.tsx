@@ -2,6 +2,7 @@ import { useContext, useEffect, useId, useRef, useState } from "react";
 import type { Choice, Drill } from "../../api/client";
 import { BriefContext, useRefusal } from "../../ui/brief/context";
 import { Refused } from "../../ui/brief/Refused";
+import { useClosing } from "../../ui/useClosing";
 
 type Leg = Drill["legs"][number];
 
@@ -50,23 +51,7 @@ export function Divisions({
   const named = shown.map((one) => names[one] ?? `${one} a beat`);
   const inBrief = named.length > 12 ? [...shown.slice(0, 11), `… (${shown.length} legs)`] : named;
 
-  useEffect(() => {
-    if (!open) return;
-    const close = (event: PointerEvent) => {
-      if (!box.current?.contains(event.target as Node)) setOpen(false);
-    };
-    const closeByKey = (event: KeyboardEvent) => {
-      if (event.key !== "Escape") return;
-      setOpen(false);
-      box.current?.querySelector("button")?.focus();
-    };
-    document.addEventListener("pointerdown", close);
-    document.addEventListener("keydown", closeByKey);
-    return () => {
-      document.removeEventListener("pointerdown", close);
-      document.removeEventListener("keydown", closeByKey);
-    };
-  }, [open]);
+  useClosing(box, open, () => setOpen(false), "button");
 
   return (
     <span className="lg:relative" ref={box}>

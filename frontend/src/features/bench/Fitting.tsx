@@ -1,26 +1,17 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { Link, useNavigate } from "react-router";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { api } from "../../api/client";
-import { drillsQuery, forgetWork, shelfQuery } from "../../api/queries";
-import { useOnce } from "../../ui/useOnce";
+import { drillsQuery, shelfQuery } from "../../api/queries";
+import { useMadeDrill } from "../../ui/useMadeDrill";
 import { hasWords } from "./search";
 
 const MOST = 4;
 
 /** One’s own drills and ready ones that have all the words of a line; nothing where none has. */
 export function Fitting({ text }: { text: string }) {
-  const navigate = useNavigate();
-  const once = useOnce();
   const own = useQuery(drillsQuery);
   const shelf = useQuery(shelfQuery);
-  const take = useMutation({
-    mutationFn: (key: string) => api.takeFromShelf(key, once.key(key)),
-    onSuccess: (kept) => {
-      once.done();
-      forgetWork();
-      void navigate(`/bench/${kept.id}`);
-    },
-  });
+  const take = useMadeDrill(api.takeFromShelf);
   const mine = (own.data?.drills ?? []).filter((one) =>
     hasWords(`${one.title} ${one.material} ${one.instrument} ${one.tags.join(" ")}`, text),
   );

@@ -1,7 +1,7 @@
 import type { Choices, Drill } from "../../api/client";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CountField } from "../../ui/brief/CountField";
-import { degreesOf, octavesOf } from "./RunWords";
+import { OctavesWord, StartWord, Tonic } from "./RunWords";
 
 type LongNotes = Extract<Drill["material"], { kind: "long_notes" }>;
 type Props = { notes: LongNotes; choices: Choices; onChange: (notes: LongNotes) => void };
@@ -19,13 +19,7 @@ export function LongNoteWords({ notes, choices, onChange }: Props) {
   );
   return (
     <>
-      <BriefSelect
-        label="tonic"
-        field="material.tonic"
-        value={notes.tonic}
-        choices={choices.tonics}
-        onChange={(tonic) => onChange({ ...notes, tonic })}
-      />{" "}
+      <Tonic value={notes.tonic} choices={choices} onChange={(tonic) => onChange({ ...notes, tonic })} />{" "}
       <BriefSelect
         label="scale"
         field="material.scale"
@@ -34,23 +28,16 @@ export function LongNoteWords({ notes, choices, onChange }: Props) {
         onChange={(scale) => onChange({ ...notes, scale, start: 1 })}
       />
       ,{" "}
-      <BriefSelect
-        label="octaves"
-        field="material.octaves"
-        value={String(notes.octaves)}
-        choices={choices.octaves.filter((one) => /^([1-4]|range)$/.test(one.value))}
-        onChange={(value) => onChange({ ...notes, octaves: octavesOf(value) as LongNotes["octaves"] })}
+      <OctavesWord
+        value={notes.octaves}
+        offered={choices.octaves.filter((one) => /^([1-4]|range)$/.test(one.value))}
+        onChange={(octaves) => onChange({ ...notes, octaves: octaves as LongNotes["octaves"] })}
       />{" "}
       starting{" "}
-      <BriefSelect
-        label="degree it starts on"
-        field="material.start"
-        value={String(notes.start)}
-        choices={degreesOf(
-          choices.scales.find((one) => one.value === notes.scale)?.degrees ?? 0,
-          notes.start,
-        )}
-        onChange={(value) => onChange({ ...notes, start: Number(value) })}
+      <StartWord
+        value={notes.start}
+        degrees={choices.scales.find((one) => one.value === notes.scale)?.degrees ?? 0}
+        onChange={(start) => onChange({ ...notes, start })}
       />{" "}
       <BriefSelect
         label="shape"

@@ -6,12 +6,14 @@ import { Seldom } from "./seldom";
 type ScaleRun = Extract<Drill["material"], { kind: "scale_run" }>;
 type Arpeggio = Extract<Drill["material"], { kind: "arpeggio" }>;
 
+type Unit = "degree" | "tone";
+
 /** What a run from another degree than the first does, there and back. */
 const ROUND = "There and back it then goes round as a circle, and closes where it began.";
 const INVERTED = "An inversion: from that tone to the same tone higher, and back.";
 
 /** The degrees, or tones of a chord, that a run may start on. */
-export function degreesOf(degrees: number, start: number, unit = "degree") {
+function degreesOf(degrees: number, start: number, unit: Unit) {
   return Array.from({ length: Math.max(degrees, start) }, (_, index) => ({
     value: String(index + 1),
     label: index === 0 ? "on the tonic" : `on ${unit} ${index + 1}`,
@@ -20,7 +22,7 @@ export function degreesOf(degrees: number, start: number, unit = "degree") {
 }
 
 /** Octaves as a drill has them: a number, or in words. */
-export function octavesOf(value: string): ScaleRun["octaves"] {
+function octavesOf(value: string): ScaleRun["octaves"] {
   return value === "match" || value === "one_repeated" || value === "range" ? value : Number(value);
 }
 
@@ -42,42 +44,27 @@ export function ScaleWords({ run, choices, onChange }: ScaleProps) {
           onChange({ ...run, scale, own, start: 1 });
         }}
       />
-      {run.scale === "own" && " "}
       {run.scale === "own" && (
         <>
+          {" "}
           <BriefField
             label="own steps"
             field="material.own"
             value={run.own}
             hint="Degrees that rise, from 1: 1 b2 3 4 5 b6 7."
             onChange={set("own")}
-          />{" "}
+          />
         </>
       )}
-      ,{" "}
-      <BriefSelect
-        label="octaves"
-        field="material.octaves"
-        value={String(run.octaves)}
-        choices={choices.octaves}
-        onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
+      <SpanWords
+        run={run}
+        choices={choices}
+        degrees={
+          choices.scales.find((one) => one.value === run.scale)?.degrees ||
+          run.own.split(/\s+/).filter(Boolean).length
+        }
+        onChange={(changed) => onChange({ ...run, ...changed })}
       />
-      , <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />
-      <Seldom name="start note" field="material.start">
-        , starting{" "}
-        <BriefSelect
-          label="degree it starts on"
-          field="material.start"
-          value={String(run.start)}
-          choices={degreesOf(
-            choices.scales.find((one) => one.value === run.scale)?.degrees ||
-              run.own.split(/\s+/).filter(Boolean).length,
-            run.start,
-          )}
-          onChange={(value) => onChange({ ...run, start: Number(value) })}
-        />
-      </Seldom>
-      <TurnWord run={run} choices={choices} onChange={set("top")} />
     </>
   );
 }
@@ -86,42 +73,97 @@ type ArpeggioProps = { run: Arpeggio; choices: Choices; onChange: (run: Arpeggio
 
 /** An arpeggio in words. */
 export function ArpeggioWords({ run, choices, onChange }: ArpeggioProps) {
-  const set = (field: keyof Arpeggio) => (value: string) => onChange({ ...run, [field]: value } as Arpeggio);
   return (
     <>
-      <Tonic value={run.tonic} choices={choices} onChange={set("tonic")} />{" "}
+      <Tonic value={run.tonic} choices={choices} onChange={(tonic) => onChange({ ...run, tonic })} />{" "}
       <BriefSelect
         label="chord"
         field="material.chord"
         value={run.chord}
         choices={choices.chords}
         onChange={(chord) => onChange({ ...run, chord, start: 1 })}
-      />{" "}
-      ,{" "}
-      <BriefSelect
-        label="octaves"
-        field="material.octaves"
-        value={String(run.octaves)}
-        choices={choices.octaves}
-        onChange={(value) => onChange({ ...run, octaves: octavesOf(value) })}
       />
-      , <ShapeWord value={run.shape} choices={choices} onChange={set("shape")} />
+      <SpanWords
+        run={run}
+        choices={choices}
+        degrees={choices.chords.find((one) => one.value === run.chord)?.degrees ?? 0}
+        unit="tone"
+        onChange={(changed) => onChange({ ...run, ...changed })}
+      />
+    </>
+  );
+}
+
+type Span = Pick<ScaleRun, "octaves" | "shape" | "start" | "top">;
+type SpanProps = {
+  run: ScaleRun | Arpeggio;
+  choices: Choices;
+  degrees: number;
+  unit?: Unit;
+  onChange: (changed: Partial<Span>) => void;
+};
+
+/** How far a run goes, which way, and, where they are not the usual, where it starts and how it turns. */
+function SpanWords({ run, choices, degrees, unit = "degree", onChange }: SpanProps) {
+  return (
+    <>
+      ,{" "}
+      <OctavesWord
+        value={run.octaves}
+        offered={choices.octaves}
+        onChange={(octaves) => onChange({ octaves })}
+      />
+      ,{" "}
+      <ShapeWord
+        value={run.shape}
+        choices={choices}
+        onChange={(shape) => onChange({ shape: shape as Span["shape"] })}
+      />
       <Seldom name="start note" field="material.start">
         , starting{" "}
-        <BriefSelect
-          label="tone it starts on"
-          field="material.start"
-          value={String(run.start)}
-          choices={degreesOf(
-            choices.chords.find((one) => one.value === run.chord)?.degrees ?? 0,
-            run.start,
-            "tone",
-          )}
-          onChange={(value) => onChange({ ...run, start: Number(value) })}
+        <StartWord
+          value={run.start}
+          degrees={degrees}
+          unit={unit}
+          onChange={(start) => onChange({ start })}
         />
       </Seldom>
-      <TurnWord run={run} choices={choices} onChange={set("top")} />
+      <TurnWord run={run} choices={choices} onChange={(top) => onChange({ top: top as Span["top"] })} />
     </>
+  );
+}
+
+type OctavesProps = {
+  value: ScaleRun["octaves"];
+  offered: Choices["octaves"];
+  onChange: (octaves: ScaleRun["octaves"]) => void;
+};
+
+/** How many octaves, as a number or in words. */
+export function OctavesWord({ value, offered, onChange }: OctavesProps) {
+  return (
+    <BriefSelect
+      label="octaves"
+      field="material.octaves"
+      value={String(value)}
+      choices={offered}
+      onChange={(chosen) => onChange(octavesOf(chosen))}
+    />
+  );
+}
+
+type StartProps = { value: number; degrees: number; unit?: Unit; onChange: (start: number) => void };
+
+/** The degree, or the tone of a chord, that it starts on. */
+export function StartWord({ value, degrees, unit = "degree", onChange }: StartProps) {
+  return (
+    <BriefSelect
+      label={`${unit} it starts on`}
+      field="material.start"
+      value={String(value)}
+      choices={degreesOf(degrees, value, unit)}
+      onChange={(chosen) => onChange(Number(chosen))}
+    />
   );
 }
 

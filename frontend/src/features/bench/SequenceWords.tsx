@@ -3,7 +3,7 @@ import type { Choices, Drill } from "../../api/client";
 import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { BriefContext } from "../../ui/brief/context";
-import { degreesOf, octavesOf, Tonic } from "./RunWords";
+import { OctavesWord, StartWord, Tonic } from "./RunWords";
 
 type Sequence = Extract<Drill["material"], { kind: "sequence" }>;
 
@@ -54,12 +54,10 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
         onChange={set("scale")}
       />{" "}
       over{" "}
-      <BriefSelect
-        label="octaves"
-        field="material.octaves"
-        value={String(sequence.octaves)}
-        choices={offered}
-        onChange={(value) => onChange({ ...sequence, octaves: octavesOf(value) as Sequence["octaves"] })}
+      <OctavesWord
+        value={sequence.octaves}
+        offered={offered}
+        onChange={(octaves) => onChange({ ...sequence, octaves: octaves as Sequence["octaves"] })}
       />{" "}
       in{" "}
       <BriefSelect
@@ -91,15 +89,10 @@ export function SequenceWords({ sequence, choices, onChange }: Props) {
         onChange={set("way")}
       />
       , starting{" "}
-      <BriefSelect
-        label="degree it starts on"
-        field="material.start"
-        value={String(sequence.start)}
-        choices={degreesOf(
-          choices.tone_sets.find((one) => one.value === sequence.scale)?.degrees ?? 0,
-          sequence.start,
-        )}
-        onChange={(value) => onChange({ ...sequence, start: Number(value) })}
+      <StartWord
+        value={sequence.start}
+        degrees={choices.tone_sets.find((one) => one.value === sequence.scale)?.degrees ?? 0}
+        onChange={(start) => onChange({ ...sequence, start })}
       />
       {sequence.way === "there_and_back" && (
         <>

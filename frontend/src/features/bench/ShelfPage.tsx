@@ -1,33 +1,24 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { api } from "../../api/client";
-import { forgetWork, shelfQuery } from "../../api/queries";
+import { shelfQuery } from "../../api/queries";
 import { Loading } from "../../ui/Loading";
 import { Problem } from "../../ui/Problem";
 import { MiniRail } from "../../ui/rail/MiniRail";
-import { useOnce } from "../../ui/useOnce";
+import { useMadeDrill } from "../../ui/useMadeDrill";
 import { hasWords } from "./search";
 import { useHear } from "./useHear";
 
 /** The shelf: ready drills, found by aim or by words, and taken as a start. */
 export function ShelfPage() {
-  const navigate = useNavigate();
   const shelf = useQuery(shelfQuery);
   const [aim, setAim] = useState("");
   const [family, setFamily] = useState("");
   const [level, setLevel] = useState("");
   const hear = useHear();
   const [wanted, setWanted] = useState("");
-  const once = useOnce();
-  const take = useMutation({
-    mutationFn: (which: string) => api.takeFromShelf(which, once.key(which)),
-    onSuccess: (kept) => {
-      once.done();
-      forgetWork();
-      void navigate(`/bench/${kept.id}`);
-    },
-  });
+  const take = useMadeDrill(api.takeFromShelf);
   if (shelf.isPending) return <Loading what="the shelf" />;
   if (shelf.isError) return <Problem error={shelf.error} onRetry={() => void shelf.refetch()} />;
   const found = shelf.data.drills.filter(

@@ -2,30 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Drill } from "../../api/client";
 import { choicesQuery, queryClient } from "../../api/queries";
 import type { Player } from "../../audio/player";
-
-/** Nothing before the first note: what is heard is the drill itself. */
-const BEFORE = {
-  listen_bars: 0,
-  say_bars: 0,
-  count_bars: 0,
-  count_beats: 0,
-  count_words: "",
-  aloud: false,
-};
-const ALL_OF_IT = {
-  step: null,
-  unmoved: false,
-  divide: null,
-  reduce: null,
-  division: null,
-  articulation: null,
-  only: null,
-  burst: null,
-  beat: null,
-  layers: null,
-  bars: null,
-  seam: null,
-};
+import { NOTHING_BEFORE, SILENT } from "../stand/count";
+import { ALL_OF_IT, partOf } from "../stand/practice";
 
 /** A ready drill played once through, before it is taken; a second press stops it. */
 export function useHear() {
@@ -82,11 +60,11 @@ function bodyOf(drill: Drill): Parameters<typeof api.performance>[0] {
     drill,
     bpm: drill.bpm,
     click: null,
-    before: BEFORE,
-    spoken: { what: "nothing", words: "count" },
+    before: { ...NOTHING_BEFORE, aloud: false },
+    spoken: SILENT,
     pulse: null,
     backing: [],
-    part: ALL_OF_IT,
+    part: partOf(ALL_OF_IT),
     turns: null,
     slow: null,
     over: null,

@@ -1,12 +1,10 @@
-import { useMutation } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { api } from "../../api/client";
-import { forgetWork } from "../../api/queries";
 import { keptChoice } from "../../ui/keptChoice";
 import { Problem } from "../../ui/Problem";
 import { useGuideRead } from "../../ui/useGuideRead";
-import { useOnce } from "../../ui/useOnce";
+import { useMadeDrill } from "../../ui/useMadeDrill";
 import { useHear } from "../bench/useHear";
 
 /** A drill of the shelf that any instrument can play at once. */
@@ -32,18 +30,15 @@ export function useFirstSteps({ student, hasClimb }: Omit<Props, "onAdd">): bool
 export function FirstQuarter({ onAdd, student, hasClimb }: Props) {
   const [isHeard, setHeard] = useHeardFirst();
   const [isRead] = useGuideRead();
-  const navigate = useNavigate();
-  const once = useOnce();
   const hear = useHear();
-  const take = useMutation({
-    mutationFn: () => api.takeFromShelf(FIRST, once.key(FIRST)),
-    onSuccess: (drill) => {
-      once.done();
+  const take = useMadeDrill(
+    async (which: string, key) => {
+      const kept = await api.takeFromShelf(which, key);
       setHeard(true);
-      forgetWork();
-      void navigate(`/stand/drill/${drill.id}`);
+      return kept;
     },
-  });
+    (id) => `/stand/drill/${id}`,
+  );
   return (
     <div className="card-plain">
       <h2>A first quarter of an hour</h2>
@@ -59,7 +54,12 @@ export function FirstQuarter({ onAdd, student, hasClimb }: Props) {
           >
             {hear.now ? "Stop" : "Hear a ready drill"}
           </button>{" "}
-          <button type="button" className="button" disabled={take.isPending} onClick={() => take.mutate()}>
+          <button
+            type="button"
+            className="button"
+            disabled={take.isPending}
+            onClick={() => take.mutate(FIRST)}
+          >
             Put it on the stand
           </button>{" "}
           <Link className="button button-quiet" to="/bench/shelf">

@@ -36,8 +36,6 @@ export function CircuitWords({ drill, drillId, bpm, choices, practice, onPractic
     keepPlace(drillId, moved);
     onPractice({ ...practice, circuit: moved });
   };
-  const now = circuit?.stations[circuit.at];
-  const next = circuit?.stations[(circuit.at + 1) % circuit.stations.length];
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
       <span>Go through</span>
@@ -50,13 +48,10 @@ export function CircuitWords({ drill, drillId, bpm, choices, practice, onPractic
           turned ? make.mutate(turned as Turned) : onPractice({ ...practice, circuit: null })
         }
       />
-      {circuit && now && next && (
+      {circuit && (
         <>
           <span role="status" aria-live="polite">
-            <strong>
-              {circuit.at + 1} of {circuit.stations.length}: {now.name}.
-            </strong>{" "}
-            Next: {next.name}.
+            <Station circuit={circuit} />
           </span>
           <button
             type="button"
@@ -88,5 +83,17 @@ export function CircuitWords({ drill, drillId, bpm, choices, practice, onPractic
         </span>
       )}
     </div>
+  );
+}
+
+/** At which station of a circuit it is, and which one comes next. */
+export function Station({ circuit: { stations, at } }: { circuit: Circuit }) {
+  return (
+    <>
+      <strong>
+        {at + 1} of {stations.length}: {stations[at]?.name}.
+      </strong>{" "}
+      Next: {stations[(at + 1) % stations.length]?.name}.
+    </>
   );
 }

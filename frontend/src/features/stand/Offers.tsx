@@ -1,9 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { api, type Judged } from "../../api/client";
-import { forgetWork } from "../../api/queries";
 import { Problem } from "../../ui/Problem";
-import { useOnce } from "../../ui/useOnce";
+import { useMadeDrill } from "../../ui/useMadeDrill";
 
 export type OffersProps = {
   /** Play the same once more; so many passes of it, where that is said. */
@@ -14,18 +12,8 @@ export type OffersProps = {
 
 /** What fits better than what was asked, each in one press: the right rung, the other drill, once more. */
 export function Offers({ judged, onAgain, onRung }: OffersProps & { judged: Judged }) {
-  const navigate = useNavigate();
-  const once = useOnce();
   const { take, climb } = judged;
-  const other = useMutation({
-    mutationFn: (drill: NonNullable<(typeof take.offers)[number]["drill"]>) =>
-      api.addDrill(drill, once.key(drill)),
-    onSuccess: (kept) => {
-      once.done();
-      forgetWork();
-      void navigate(`/stand/drill/${kept.id}`);
-    },
-  });
+  const other = useMadeDrill(api.addDrill, (id) => `/stand/drill/${id}`);
   return (
     <div className="flex flex-wrap gap-2">
       {take.offers.map((offer) => {

@@ -1,5 +1,4 @@
 import type { Choices, Drill, Performance } from "../../api/client";
-import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { CircuitWords } from "./CircuitWords";
 import { CompareWords } from "./CompareWords";
@@ -120,31 +119,6 @@ export function Steps({ drill, choices, layers, practice, onPractice }: StepsPro
         </ol>
       )}
       <LayerSteps layers={layers} now={practice.layers} onChange={(layers) => set({ layers })} />
-    </>
-  );
-}
-
-/** The first and the last bar that go round. */
-export function Bars({ loop, onLoop }: { loop: string; onLoop: (loop: string) => void }) {
-  const [, first = "1", last = "1"] = loop.split(" ");
-  const plain = (text: string) => text.replaceAll(" ", "") || "0";
-  return (
-    <>
-      <BriefField
-        label="first bar that goes round"
-        field="loop"
-        numeric
-        value={first}
-        onChange={(text) => onLoop(`bars ${plain(text)} ${last}`)}
-      />
-      <span>to</span>
-      <BriefField
-        label="last bar that goes round"
-        field="loop.last"
-        numeric
-        value={last}
-        onChange={(text) => onLoop(`bars ${first} ${plain(text)}`)}
-      />
     </>
   );
 }

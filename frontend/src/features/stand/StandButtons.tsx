@@ -1,7 +1,7 @@
 import type { Choice } from "../../api/client";
+import { BriefField } from "../../ui/brief/BriefField";
 import { BriefSelect } from "../../ui/brief/BriefSelect";
 import { Key } from "../../ui/Key";
-import { Bars } from "./PracticeWords";
 import type { Practice } from "./practice";
 import { TapButton } from "./TapButton";
 
@@ -84,5 +84,30 @@ export function StandButtons(props: Props) {
         </button>
       </div>
     </div>
+  );
+}
+
+/** The first and the last bar that go round. */
+function Bars({ loop, onLoop }: { loop: string; onLoop: (loop: string) => void }) {
+  const [, first = "1", last = "1"] = loop.split(" ");
+  const plain = (text: string) => text.replaceAll(" ", "") || "0";
+  return (
+    <>
+      <BriefField
+        label="first bar that goes round"
+        field="loop"
+        numeric
+        value={first}
+        onChange={(text) => onLoop(`bars ${plain(text)} ${last}`)}
+      />
+      <span>to</span>
+      <BriefField
+        label="last bar that goes round"
+        field="loop.last"
+        numeric
+        value={last}
+        onChange={(text) => onLoop(`bars ${first} ${plain(text)}`)}
+      />
+    </>
   );
 }

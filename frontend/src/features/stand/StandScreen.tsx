@@ -9,6 +9,7 @@ import { refusalOf } from "../../ui/refusal";
 import { Written } from "../../ui/written/WrittenOut";
 import { AfterTheTake } from "./AfterTheTake";
 import { BeforeTheTry } from "./BeforeTheTry";
+import { Station } from "./CircuitWords";
 import { FindTheBeat } from "./FindTheBeat";
 import { HearingLine } from "./hearing/HearingLine";
 import { Steps } from "./PracticeWords";
@@ -100,7 +101,6 @@ export function StandScreen(props: StandProps) {
         <HearingLine
           hearing={on.hearing}
           unheard={played.unheard}
-          playing={stand.isPlaying}
           onPads={() => setOver("pads")}
           onMeasure={() => setOver("latency")}
         />
@@ -232,17 +232,11 @@ export function StandScreen(props: StandProps) {
 function InPractice({ climb, on }: StandProps & { on: ReturnType<typeof useStandScreen> }): ReactNode {
   const { practice, isMeasured } = on;
   const { remedy, circuit } = practice;
-  const [now, next] = circuit
-    ? [circuit.stations[circuit.at], circuit.stations[(circuit.at + 1) % circuit.stations.length]]
-    : [];
   return (
     <p className="text-soft" role="status">
-      {now && next && (
+      {circuit && (
         <>
-          <strong>
-            {(circuit?.at ?? 0) + 1} of {circuit?.stations.length}: {now.name}.
-          </strong>{" "}
-          Next: {next.name}.{" "}
+          <Station circuit={circuit} />{" "}
         </>
       )}
       {remedy ? `${remedy.name}, against ${remedy.against}: ` : "Practice: "}

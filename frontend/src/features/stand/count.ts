@@ -16,3 +16,7 @@ export const USUAL: Count = {
   passes: 2,
   pulse: null,
 };
+
+/** Nothing before the first note: where a beat has to be found, nothing gives it away. */
+export const NOTHING_BEFORE = { listen_bars: 0, say_bars: 0, count_bars: 0, count_beats: 0, count_words: "" };
+export const SILENT = { what: "nothing", words: "count" } as const;

@@ -1,14 +1,10 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { performanceQuery } from "../../api/queries";
 import { useLastGood } from "../../ui/useLastGood";
-import type { Count } from "./count";
+import { type Count, NOTHING_BEFORE, SILENT } from "./count";
 import { type Practice, partDue } from "./practice";
 import type { Sound } from "./sound";
 import type { Subject } from "./useTakes";
-
-/** Before a beat that has to be found: nothing that gives it away. */
-const NOTHING_BEFORE = { listen_bars: 0, say_bars: 0, count_bars: 0, count_beats: 0, count_words: "" };
-const SILENT = { what: "nothing", words: "count" } as const;
 
 /** What the voice says: what a remedy asks for, else what is chosen. */
 function spokenOf({ remedy }: Practice, sound: Sound): Sound["spoken"] {

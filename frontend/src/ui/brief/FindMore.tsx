@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { Key } from "../Key";
+import { useClosing } from "../useClosing";
 import { useLetters } from "../useLetters";
 
 type Offer = { offer: string; why: string };
@@ -13,16 +14,12 @@ export function FindMore<T extends Offer>({ parts, onChoose }: Props<T>) {
   const [open, setOpen] = useState(false);
   const [asked, setAsked] = useState("");
   const box = useRef<HTMLDivElement>(null);
-  const button = useRef<HTMLButtonElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const id = useId();
   useLetters("+", () => setOpen(true), { useKey: true, splitKey: "|", preventDefault: true });
+  useClosing(box, open, () => setOpen(false), "button");
   useEffect(() => {
-    if (!open) return;
-    field.current?.focus();
-    const away = (event: PointerEvent) => !box.current?.contains(event.target as Node) && setOpen(false);
-    document.addEventListener("pointerdown", away);
-    return () => document.removeEventListener("pointerdown", away);
+    if (open) field.current?.focus();
   }, [open]);
   if (parts.length === 0) return null;
   const words = asked.toLowerCase().split(/\s+/).filter(Boolean);
@@ -40,19 +37,8 @@ export function FindMore<T extends Offer>({ parts, onChoose }: Props<T>) {
     onChoose(part);
   };
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: Esc closes what its button opened
-    <div
-      ref={box}
-      className="relative clause find-more"
-      onKeyDown={(event) => {
-        if (event.key !== "Escape" || !open) return;
-        event.stopPropagation();
-        setOpen(false);
-        button.current?.focus();
-      }}
-    >
+    <div ref={box} className="relative clause find-more">
       <button
-        ref={button}
         type="button"
         className="font-semibold text-primary cursor-pointer"
         aria-expanded={open}

@@ -48,11 +48,16 @@ __all__ = [
 ]
 
 
-def paragraphs(reading: Reading, found: Sums, bpm: Fraction) -> Iterator[Paragraph]:
-    """Yield all that is told of a reading beside its table of legs, in the order in which it is shown."""
+def paragraphs(reading: Reading, found: Sums, bpm: Fraction, *, has_rows: bool = False) -> Iterator[Paragraph]:
+    """Yield all that is told of a reading beside its table of legs, in the order in which it is shown.
+
+    Args:
+        has_rows: Whether groups that run on are shown as ``group_rows``: no paragraph tells them once more.
+    """
     yield from two_hands_told(reading, found.against, bpm)
     for group in found.groups:
-        yield from groups_told(group, reading)
+        if not (has_rows and group.runs_on):
+            yield from groups_told(group, reading)
     yield from lead_told(found.leads, reading)
     for walk in found.walks:
         yield walk_told(walk, reading, bpm)

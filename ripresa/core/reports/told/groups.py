@@ -24,14 +24,13 @@ class GroupRow:
     """When the groups of a leg are home, as a row beside those of other legs.
 
     Args:
-        title: Of the paragraph that tells the same. on: What the groups are on.
+        on: What the groups are on.
         on_beat, on_bar: After how much a group starts on a beat, on a bar line again.
         stage: Whether the leg lasts as long. starts: Beats from the start of the leg at which groups start.
         beats: How long the groups are until they are home, or the leg where none is.
         also: What else is told of them.
     """
 
-    title: str
     on: str
     on_beat: str
     on_bar: str
@@ -43,41 +42,34 @@ class GroupRow:
 
 def group_rows(found: Sequence[Groups], reading: Reading) -> Iterator[GroupRow]:
     """Yield a row for each leg whose groups leave the beat and run on."""
-    for one in found:
-        sentences = tuple(_running(one))
-        if one.cut or not sentences:
-            continue
+    for one in (one for one in found if one.runs_on):
         beat, bar = one.beat_home, one.bar_home
-        at = [float(start.at - one.leg.start) for start in one.starts]
-        also = [f"What follows stands on bar {one.end.bar}, beat {_inside(one.end)}."] if one.end else []
-        if beats_hit_told(one):
-            also.insert(0, beats_hit_told(one))
         yield GroupRow(
-            title=_title(one, reading),
             on=f"{division_name(one.leg.divisions, reading.meter.counted)}{which(one.leg, reading)}",
             on_beat=f"{plural(beat.notes, 'note')}, {plural(beat.beats, 'beat')}" if beat else "never",
             on_bar=f"{plural(bar.bars, 'bar')}, {plural(bar.groups, 'group')}" if bar else "never",
             stage="comes home" if one.reaches_home else f"not within {plural(one.leg.notes, 'note')}",
-            starts=tuple(at),
+            starts=tuple(float(start.at - one.leg.start) for start in one.starts),
             beats=float(bar.beats if bar else one.leg.beats),
-            also=tuple(also),
+            also=tuple(_also(one)),
         )
-
-
-def _title(found: Groups, reading: Reading) -> str:
-    return f"Groups of {found.size} on {a_beat(found.leg)}{which(found.leg, reading)}"
 
 
 def groups_told(found: Groups, reading: Reading) -> Iterator[Paragraph]:
     """Yield where the groups of a leg start and when they come home; nothing where they never leave the beat."""
-    title = _title(found, reading)
-    sentences = list(_anew(found) if found.cut else _running(found))
-    if sentences and not found.cut and beats_hit_told(found):
-        sentences.append(beats_hit_told(found))
-    if found.end:
-        sentences.append(f"What follows stands on bar {found.end.bar}, beat {_inside(found.end)}.")
+    title = f"Groups of {found.size} on {a_beat(found.leg)}{which(found.leg, reading)}"
+    sentences = [*(_anew(found) if found.cut else _running(found)), *_also(found)]
     if sentences:
         yield Paragraph(title, tuple(sentences), "" if found.cut else starts_told(found.starts))
+
+
+def _also(found: Groups) -> Iterator[str]:
+    """Yield what is told of groups besides their homes: which notes the beats hit, and what follows a line."""
+    hit = beats_hit_told(found) if found.runs_on else ""
+    if hit:
+        yield hit
+    if found.end:
+        yield f"What follows stands on bar {found.end.bar}, beat {_inside(found.end)}."
 
 
 def starts_told(starts: Sequence[Start]) -> str:

@@ -5,7 +5,6 @@ type Props = {
   hearing: ReturnType<typeof useHearing>;
   /** What a microphone will not hear of the drill; empty where it hears all. */
   unheard: string;
-  playing: boolean;
   onPads: () => void;
   onMeasure: () => void;
 };
@@ -13,11 +12,11 @@ type Props = {
 /** The loudest that is shown is full scale, the softest this, in dB. */
 const SOFTEST = -60;
 
-/** How it stands with what a take is heard by: whether it is there and heard, and what it cannot hear. */
-export function HearingLine({ hearing, unheard, playing, onPads, onMeasure }: Props) {
+/** Before it is played: how it stands with what a take is heard by: whether it is there and heard, and what it cannot hear. */
+export function HearingLine({ hearing, unheard, onPads, onMeasure }: Props) {
   const { by, midi, microphone, last, setup } = hearing;
   const isNew = setup !== null && (setup.ms === null || setup.is_old);
-  const measure = isNew && !playing && (
+  const measure = isNew && (
     <button type="button" className="button button-small button-quiet" onClick={onMeasure}>
       {setup.is_old ? "It was measured long ago: measure it again" : "How late is it? Measure it"}
     </button>
@@ -40,7 +39,7 @@ export function HearingLine({ hearing, unheard, playing, onPads, onMeasure }: Pr
         ) : (
           by.device && !midi.problem && "Play a note to see that it is heard. "
         )}
-        {by.standIn === null && by.device && !playing && (
+        {by.standIn === null && by.device && (
           <button type="button" className="button button-small button-quiet" onClick={onPads}>
             Pads and pedals
           </button>
@@ -70,7 +69,7 @@ export function HearingLine({ hearing, unheard, playing, onPads, onMeasure }: Pr
             value={Math.max(SOFTEST, level)}
           />
           <span>{levelWords(level)}</span>
-          {!playing && <span>A quiet room helps, and headphones keep the click out of it.</span>}
+          <span>A quiet room helps, and headphones keep the click out of it.</span>
           {measure}
         </p>
       )}
